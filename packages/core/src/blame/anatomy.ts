@@ -1,0 +1,105 @@
+import type { RowContent } from '../format/rows';
+import { interactionsOf, type Interaction } from '../inputs/interactions';
+import type { Recording, TimeRange } from '../recording/recording';
+import { handlersIn } from '../stings/entry-label';
+import type { Sting } from '../stings/sting';
+import { blameOf, clipSegments, type Blame } from './blame';
+import { callBlocks, type CallBlock } from './call-blocks';
+import { culpritsOf, type Culprit } from './culprits';
+import { partition } from './partition';
+import type { Segment } from './segments';
+
+/**
+ * The three phases of a delay. Event Timing and Interaction to Next Paint call them input delay, processing
+ * duration and presentation delay.
+ */
+export const PHASES = ['waiting', 'handling', 'drawing'] as const;
+export type PhaseName = (typeof PHASES)[number];
+
+export interface Phase extends TimeRange {
+  readonly name: PhaseName;
+  readonly blame: Blame;
+  readonly culprits: readonly Culprit[];
+}
+
+/** Something that came while the thread was taken and had to wait for it. */
+export interface Queued extends TimeRange {
+  readonly label: string;
+}
+
+/** A sting taken apart. The phases follow each other and sum to the felt delay; so do the parts of the blame. */
+export interface Anatomy {
+  readonly sting: Sting;
+  readonly phases: readonly Phase[];
+  readonly blame: Blame;
+  readonly segments: readonly Segment[];
+  readonly culprits: readonly Culprit[];
+  readonly blocks: readonly CallBlock[];
+  readonly handlers: readonly RowContent<'handler'>[];
+  /** Layout forced inside script, where its amount is known. Milliseconds. */
+  readonly forcedMs: number;
+  readonly queued: readonly Queued[];
+}
+
+function handlingRange(recording: Recording, sting: Sting): TimeRange {
+  if (sting.interaction !== undefined) {
+    const { processingStartMs, processingEndMs } = sting.interaction;
+    return { startMs: processingStartMs, endMs: processingEndMs };
+  }
+  return { startMs: sting.startMs, endMs: drawingStart(recording, sting) };
+}
+
+/** When the rendering steps of the last frame in a range began; its end when none did. */
+function drawingStart(recording: Recording, sting: Sting): number {
+  let startMs = sting.endMs;
+  for (const frame of recording.events.frame.rows()) {
+    if (frame.startMs >= sting.endMs) break;
+    const renderMs = frame.renderStartMs;
+    if (renderMs !== undefined && renderMs > sting.startMs && renderMs < sting.endMs) startMs = renderMs;
+  }
+  return startMs;
+}
+
+function queuedDuring(recording: Recording, sting: Sting): Queued[] {
+  const others = interactionsOf(recording).filter(
+    (other: Interaction) =>
+      other.thread === sting.thread &&
+      other.measured &&
+      other.startMs !== sting.interaction?.startMs &&
+      other.startMs > sting.startMs &&
+      other.startMs < sting.endMs,
+  );
+  return others.map((other) => ({
+    label: `${other.label}, felt ${Math.round(other.feltMs)} ms`,
+    startMs: other.startMs,
+    endMs: Math.min(other.processingStartMs, sting.endMs),
+  }));
+}
+
+/** Takes a sting apart: where its time went, in which phase, by whom. */
+export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
+  const segments = [...partition(recording, sting.thread, sting)];
+  const handling = handlingRange(recording, sting);
+  const ranges: readonly TimeRange[] = [
+    { startMs: sting.startMs, endMs: handling.startMs },
+    handling,
+    { startMs: handling.endMs, endMs: sting.endMs },
+  ];
+  const phases = ranges.map(({ startMs, endMs }, index) => {
+    const within = [...clipSegments(segments, startMs, endMs)];
+    const name = PHASES[index]!;
+    return { name, startMs, endMs, blame: blameOf(within), culprits: culpritsOf(recording, within) };
+  });
+  const handlers = handlersIn(recording, sting.thread, sting);
+  return {
+    sting,
+    phases,
+    blame: blameOf(segments),
+    segments,
+    culprits: culpritsOf(recording, segments),
+    blocks: callBlocks(recording, segments),
+    handlers,
+    forcedMs: handlers.reduce((sum, handler) => sum + (handler.forcedMs ?? 0), 0),
+    queued: queuedDuring(recording, sting),
+  };
+}

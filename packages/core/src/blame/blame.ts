@@ -1,0 +1,56 @@
+import { ACTIVITIES, type Activity, type Segment } from './segments';
+
+/** Milliseconds of a range by kind of work; the parts sum to the range. */
+export interface Blame {
+  readonly totalMs: number;
+  readonly scriptOwnMs: number;
+  readonly scriptLibraryMs: number;
+  readonly styleMs: number;
+  readonly layoutMs: number;
+  readonly paintMs: number;
+  readonly drawingMs: number;
+  readonly collectionMs: number;
+  readonly otherMs: number;
+  readonly unexplainedMs: number;
+  readonly idleMs: number;
+}
+
+export type BlamePart = Exclude<keyof Blame, 'totalMs'>;
+
+/** The part of the blame a segment counts towards. */
+export function blamePart(segment: Segment): BlamePart {
+  if (segment.activity !== 'script') return `${segment.activity}Ms`;
+  return segment.owner === 'own' ? 'scriptOwnMs' : 'scriptLibraryMs';
+}
+
+/** All parts, in the order they are listed. */
+export const BLAME_PARTS: readonly BlamePart[] = ACTIVITIES.flatMap((activity: Activity): BlamePart[] =>
+  activity === 'script' ? ['scriptOwnMs', 'scriptLibraryMs'] : [`${activity}Ms`],
+);
+
+/** Adds up segments by kind of work. */
+export function blameOf(segments: Iterable<Segment>): Blame {
+  const blame = {
+    totalMs: 0,
+    ...(Object.fromEntries(BLAME_PARTS.map((part) => [part, 0])) as Record<BlamePart, number>),
+  };
+  for (const segment of segments) {
+    const lengthMs = segment.endMs - segment.startMs;
+    blame[blamePart(segment)] += lengthMs;
+    blame.totalMs += lengthMs;
+  }
+  return blame;
+}
+
+/** The part of segments that lies within a range. */
+export function* clipSegments(
+  segments: Iterable<Segment>,
+  startMs: number,
+  endMs: number,
+): Generator<Segment> {
+  for (const segment of segments) {
+    const from = Math.max(segment.startMs, startMs);
+    const to = Math.min(segment.endMs, endMs);
+    if (to > from) yield { ...segment, startMs: from, endMs: to };
+  }
+}

@@ -1,0 +1,28 @@
+import { NO_STACK } from '../format/packed-samples';
+import { UNKNOWN_FUNCTION, type RecordedFunction } from '../recording/functions';
+import type { Recording } from '../recording/recording';
+import type { Segment } from './segments';
+
+/** The one id that stands for a function that was met under several. */
+export function canonicalFunction(recording: Recording, id: number): number {
+  const seen = new Set<number>();
+  let at = id;
+  for (;;) {
+    const same: number | undefined = recording.functions.get(at)?.sameAs;
+    if (same === undefined || seen.has(same)) return at;
+    seen.add(at);
+    at = same;
+  }
+}
+
+/** Functions running during a segment, from the outermost inwards; empty when none is known. */
+export function callPath(recording: Recording, segment: Segment): number[] {
+  if (segment.stack !== NO_STACK) {
+    return recording.stacks.path(segment.stack).map((id) => canonicalFunction(recording, id));
+  }
+  return segment.entry === UNKNOWN_FUNCTION ? [] : [canonicalFunction(recording, segment.entry)];
+}
+
+export function functionById(recording: Recording, id: number): RecordedFunction | undefined {
+  return recording.functions.get(id);
+}

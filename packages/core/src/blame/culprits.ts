@@ -1,0 +1,58 @@
+import { ownerOf } from '../recording/functions';
+import type { Recording } from '../recording/recording';
+import { callPath } from './call-path';
+import type { Segment } from './segments';
+
+/** What one function contributed to a delay. Milliseconds. */
+export interface Culprit {
+  readonly functionId: number;
+  /** Time in its own code. */
+  readonly selfMs: number;
+  /** Time in libraries and the engine that it called directly or through them. */
+  readonly broughtMs: number;
+  /** Style and layout forced from it. */
+  readonly forcedMs: number;
+  /** Time during which it was on the stack. */
+  readonly totalMs: number;
+  /** The delay that would be saved at most if it and what it brings took no time. */
+  readonly savedMs: number;
+}
+
+type Tally = { -readonly [Key in keyof Culprit]: Culprit[Key] };
+
+/** The function a moment is charged to: the innermost own one, or the innermost of all where none is own. */
+function chargedIndex(recording: Recording, path: readonly number[]): number {
+  for (let at = path.length - 1; at >= 0; at--) {
+    if (ownerOf(recording.functions.get(path[at]!)) === 'own') return at;
+  }
+  return path.length - 1;
+}
+
+/**
+ * Functions ranked by the time that would be saved at most without them. Every moment with a known stack is
+ * charged once, so the savings of all culprits sum to the time with known code.
+ */
+export function culpritsOf(recording: Recording, segments: Iterable<Segment>): Culprit[] {
+  const tallies = new Map<number, Tally>();
+  const tallyOf = (functionId: number): Tally => {
+    let tally = tallies.get(functionId);
+    if (tally === undefined) {
+      tally = { functionId, selfMs: 0, broughtMs: 0, forcedMs: 0, totalMs: 0, savedMs: 0 };
+      tallies.set(functionId, tally);
+    }
+    return tally;
+  };
+  for (const segment of segments) {
+    const path = callPath(recording, segment);
+    if (path.length === 0) continue;
+    const lengthMs = segment.endMs - segment.startMs;
+    for (const functionId of new Set(path)) tallyOf(functionId).totalMs += lengthMs;
+    const charged = chargedIndex(recording, path);
+    const tally = tallyOf(path[charged]!);
+    tally.savedMs += lengthMs;
+    if (segment.activity !== 'script') tally.forcedMs += lengthMs;
+    else if (charged === path.length - 1) tally.selfMs += lengthMs;
+    else tally.broughtMs += lengthMs;
+  }
+  return [...tallies.values()].filter((tally) => tally.savedMs > 0).sort((a, b) => b.savedMs - a.savedMs);
+}

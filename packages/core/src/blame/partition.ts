@@ -1,0 +1,102 @@
+import { NO_STACK } from '../format/packed-samples';
+import { UNKNOWN_FUNCTION, ownerOf, type Owner } from '../recording/functions';
+import { samplesOf, type Recording, type TimeRange } from '../recording/recording';
+import type { Samples } from '../recording/samples';
+import { layerStretches, type LayerStretch } from './layers';
+import { SegmentList, type Activity, type Certainty } from './segments';
+
+/** Writes the segments of one partition, stretch by stretch. */
+class Partitioner {
+  readonly #samples: Samples;
+
+  constructor(
+    private readonly recording: Recording,
+    thread: number,
+    private readonly segments: SegmentList,
+  ) {
+    this.#samples = samplesOf(recording, thread);
+  }
+
+  stretch(stretch: LayerStretch): void {
+    const { layer } = stretch;
+    if (layer.kind === 'script') this.#script(stretch, layer.entry, layer.forcedShare);
+    else if (layer.kind === 'paused') this.#push(stretch.endMs, 'unexplained', 'inferred');
+    else this.#sampledAmong(stretch);
+  }
+
+  /** A stretch known to be script: each moment goes to the nearest sample that saw a stack in it. */
+  #script(range: TimeRange, entry: number, forcedShare: number): void {
+    const seen: number[] = [];
+    for (let at = this.#samples.firstAtOrAfter(range.startMs); at < this.#samples.length; at++) {
+      if (this.#samples.timeMs(at) >= range.endMs) break;
+      if (this.#samples.hasScript(at)) seen.push(at);
+    }
+    if (seen.length === 0) this.#scriptPiece(range.endMs, NO_STACK, entry, forcedShare);
+    seen.forEach((at, index) => {
+      const next = seen[index + 1];
+      const endMs =
+        next === undefined ? range.endMs : (this.#samples.timeMs(at) + this.#samples.timeMs(next)) / 2;
+      this.#scriptPiece(endMs, this.#samples.stacks[at]!, entry, forcedShare);
+    });
+  }
+
+  /**
+   * Script until `endMs`. Where style and layout were forced inside, their amount is known but not their
+   * place, so every piece gives up the same share.
+   */
+  #scriptPiece(endMs: number, stack: number, entry: number, forcedShare: number): void {
+    const owner = this.#owner(stack, entry);
+    const scriptEndMs = endMs - (endMs - this.segments.endMs) * forcedShare;
+    const certainty = stack === NO_STACK ? 'measured' : 'sampled';
+    this.segments.push({ endMs: scriptEndMs, activity: 'script', owner, certainty, stack, entry });
+    if (forcedShare > 0) {
+      this.segments.push({ endMs, activity: 'layout', owner, certainty: 'inferred', stack, entry });
+    }
+  }
+
+  /** A stretch no entry into script is known for: samples may have seen one all the same. */
+  #sampledAmong(stretch: LayerStretch): void {
+    const samples = this.#samples;
+    let at = Math.max(0, samples.firstAtOrAfter(stretch.startMs) - 1);
+    for (; at < samples.length; at++) {
+      const speaksFor = samples.stretch(at);
+      if (speaksFor.startMs >= stretch.endMs) break;
+      const endMs = Math.min(speaksFor.endMs, stretch.endMs);
+      if (endMs <= this.segments.endMs) continue;
+      if (speaksFor.startMs > this.segments.endMs) this.#unsampled(stretch, speaksFor.startMs);
+      if (samples.hasScript(at)) this.#push(endMs, 'script', 'sampled', samples.stacks[at]!);
+      else if (stretch.layer.kind === 'none') this.#push(endMs, 'idle', 'sampled');
+      else this.#unsampled(stretch, endMs);
+    }
+    this.#unsampled(stretch, stretch.endMs);
+  }
+
+  /** Until `endMs`, nothing but the layer tells what was done. */
+  #unsampled(stretch: LayerStretch, endMs: number): void {
+    if (stretch.layer.kind === 'drawing') this.#push(endMs, 'drawing', 'measured');
+    else this.#push(endMs, 'unexplained', stretch.layer.kind === 'busy' ? 'measured' : 'inferred');
+  }
+
+  #push(endMs: number, activity: Activity, certainty: Certainty, stack = NO_STACK): void {
+    const owner = activity === 'script' ? this.#owner(stack, UNKNOWN_FUNCTION) : 'browser';
+    this.segments.push({ endMs, activity, owner, certainty, stack, entry: UNKNOWN_FUNCTION });
+  }
+
+  #owner(stack: number, entry: number): Owner {
+    const innermost = stack === NO_STACK ? entry : this.recording.stacks.functionOf(stack);
+    if (innermost === UNKNOWN_FUNCTION) return 'own';
+    return ownerOf(this.recording.functions.get(innermost));
+  }
+}
+
+/**
+ * Covers a range of one thread with segments that do not overlap and sum to it exactly. Where sources
+ * disagree the closer look wins: entries into script, then rendering, then samples, then busy time as such.
+ * Idle is only what a sample saw idle; the rest is unexplained.
+ */
+export function partition(recording: Recording, thread: number, range: TimeRange): SegmentList {
+  const segments = new SegmentList(range.startMs);
+  const partitioner = new Partitioner(recording, thread, segments);
+  for (const stretch of layerStretches(recording, thread, range)) partitioner.stretch(stretch);
+  return segments;
+}

@@ -1,0 +1,137 @@
+import { RunningCheck, isCheckLine } from './check-row';
+import { RefusedRecordingError, type ReadNotice } from './errors';
+import { misfit } from './fields';
+import { readHeader, type Header } from './header';
+import { LineReader } from './line-reader';
+import { NoticeList } from './notices';
+import { ROW_SHAPES, isRowKind, type Row } from './rows';
+
+/** Where a decoder puts what it reads. */
+export interface RowSink {
+  header(header: Header): void;
+  /**
+   * Takes a row whose fields have been checked one by one.
+   * @returns words that say why the row cannot belong to this recording, or undefined.
+   */
+  row(row: Row): string | undefined;
+  /** Takes the line of a kind this version does not know. */
+  unknown(line: string): void;
+}
+
+/**
+ * Reads a recording from its bytes, piece by piece. What cannot be read is noted and passed over; only input
+ * whose first line is no header is refused.
+ */
+export class RecordingDecoder {
+  readonly #lines = new LineReader((line) => this.#line(line));
+  readonly #text = new TextDecoder('utf-8', { fatal: false });
+  readonly #notices = new NoticeList();
+  readonly #check = new RunningCheck();
+  #lineNumber = 0;
+  #uncheckedFrom = 1;
+  #checksSeen = false;
+  #headerSeen = false;
+  #endSeen = false;
+
+  constructor(private readonly sink: RowSink) {}
+
+  /** @throws RefusedRecordingError when the first line is no header this version can read. */
+  push(piece: Uint8Array): void {
+    try {
+      this.#lines.push(piece);
+    } catch (error) {
+      if (error instanceof RangeError) throw new RefusedRecordingError('not-a-recording', error.message);
+      throw error;
+    }
+  }
+
+  /** Lines read so far. */
+  get lineCount(): number {
+    return this.#lineNumber;
+  }
+
+  /** Adds something lost before the bytes came here, such as the end of a damaged archive. */
+  note(notice: ReadNotice): void {
+    this.#notices.add(notice);
+  }
+
+  /**
+   * Ends reading.
+   * @returns all that was lost or is doubtful.
+   * @throws RefusedRecordingError when there was no complete first line.
+   */
+  finish(): ReadNotice[] {
+    const rest = this.#lines.rest();
+    if (!this.#headerSeen && rest.length > 0 && this.#lineNumber === 0) this.#line(rest);
+    else if (rest.length > 0) this.#cutOff(`line ${this.#lineNumber + 1} is incomplete`);
+    if (!this.#headerSeen) throw new RefusedRecordingError('empty', 'there is no line in it');
+    if (!this.#endSeen && rest.length === 0) this.#cutOff('the row that ends a recording is missing');
+    if (this.#checksSeen && this.#endSeen && this.#uncheckedFrom <= this.#lineNumber) {
+      this.#altered(this.#lineNumber, 'the check line for them is missing');
+    }
+    return this.#notices.list();
+  }
+
+  #line(bytes: Uint8Array): void {
+    this.#lineNumber++;
+    const line = this.#text.decode(bytes);
+    if (isCheckLine(line)) {
+      this.#checkLine(line);
+      return;
+    }
+    this.#check.add(bytes);
+    const value = this.#parse(line);
+    if (!this.#headerSeen) {
+      this.sink.header(readHeader(value));
+      this.#headerSeen = true;
+    } else if (value !== undefined) {
+      this.#row(value, line);
+    }
+  }
+
+  #parse(line: string): unknown {
+    try {
+      return JSON.parse(line);
+    } catch {
+      if (this.#headerSeen) this.#badLine('it is no JSON');
+      return undefined;
+    }
+  }
+
+  #row(value: unknown, line: string): void {
+    const kind = (value as { kind?: unknown } | null)?.kind;
+    if (typeof kind !== 'string') {
+      this.#badLine('it has no "kind"');
+    } else if (!isRowKind(kind)) {
+      this.sink.unknown(line);
+    } else {
+      const problem =
+        misfit(ROW_SHAPES[kind], value as Record<string, unknown>) ?? this.sink.row(value as Row);
+      if (problem !== undefined) this.#badLine(`in a "${kind}" row, ${problem}`);
+      else if (kind === 'end') this.#endSeen = true;
+    }
+  }
+
+  #checkLine(line: string): void {
+    this.#checksSeen = true;
+    if (this.#check.take() !== line) this.#altered(this.#lineNumber - 1, 'their checksum does not fit');
+    this.#uncheckedFrom = this.#lineNumber + 1;
+  }
+
+  #badLine(detail: string): void {
+    this.#notices.add({ code: 'bad-line', detail, line: this.#lineNumber });
+  }
+
+  #altered(lastLine: number, why: string): void {
+    const lines = `lines ${this.#uncheckedFrom} to ${lastLine}`;
+    this.#notices.add({
+      code: 'altered',
+      detail: `${lines} were changed or damaged: ${why}`,
+      line: lastLine,
+    });
+  }
+
+  #cutOff(detail: string): void {
+    this.#notices.add({ code: 'cut-off', detail, line: this.#lineNumber });
+  }
+}

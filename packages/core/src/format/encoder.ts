@@ -1,0 +1,56 @@
+import { EVENT_KINDS, type Recording } from '../recording/recording';
+import { RunningCheck } from './check-row';
+import { NO_STACK, packSamples } from './packed-samples';
+import type { Row } from './rows';
+
+const SAMPLES_A_ROW = 2000;
+const LINES_A_CHECK = 200;
+
+/** All rows of a recording after its header: interned tables first, then events kind by kind. */
+function* rowsOf(recording: Recording): Generator<Row> {
+  for (const thread of recording.threads.values()) yield { kind: 'thread', ...thread };
+  for (const source of recording.sources.values()) yield { kind: 'source', ...source };
+  for (const recorded of recording.functions.values()) yield { kind: 'function', ...recorded };
+  for (const id of recording.stacks.ids) {
+    const parent = recording.stacks.parentOf(id);
+    const base = { kind: 'stack', id, function: recording.stacks.functionOf(id) } as const;
+    yield parent === NO_STACK ? base : { ...base, parent };
+  }
+  for (const [thread, samples] of recording.samples) {
+    for (let from = 0; from < samples.length; from += SAMPLES_A_ROW) {
+      const to = from + SAMPLES_A_ROW;
+      const part = { timesUs: samples.timesUs.subarray(from, to), stacks: samples.stacks.subarray(from, to) };
+      yield { kind: 'samples', ...packSamples(thread, samples.intervalMs, part) };
+    }
+  }
+  for (const kind of EVENT_KINDS) {
+    for (const event of recording.events[kind].rows()) yield { kind, ...event } as Row;
+  }
+}
+
+/** Lines of a recording as written to a file, each without its line end, with check lines among them. */
+export function* encodeRecording(recording: Recording): Generator<string> {
+  yield* withChecks(plainLines(recording));
+}
+
+function* plainLines(recording: Recording): Generator<string> {
+  yield JSON.stringify(recording.header);
+  yield* recording.unknownLines;
+  for (const row of rowsOf(recording)) yield JSON.stringify(row);
+}
+
+/** Puts a check line after every few lines, and one after the last. */
+export function* withChecks(lines: Iterable<string>): Generator<string> {
+  const encoder = new TextEncoder();
+  const check = new RunningCheck();
+  let since = 0;
+  for (const line of lines) {
+    check.add(encoder.encode(line));
+    yield line;
+    if (++since === LINES_A_CHECK) {
+      yield check.take();
+      since = 0;
+    }
+  }
+  if (since > 0) yield check.take();
+}

@@ -1,0 +1,60 @@
+import { array, number, object, string, boolean, ValidationError, type InferType } from 'yup';
+import { RefusedRecordingError } from './errors';
+
+export const FORMAT_NAME = 'nettle-patch';
+export const FORMAT_MAJOR = 1;
+export const FORMAT_VERSION = '1.0';
+
+const headerSchema = object({
+  kind: string().oneOf(['header']).required(),
+  format: string().oneOf([FORMAT_NAME]).required(),
+  version: string()
+    .matches(/^\d{1,4}\.\d{1,4}$/, 'version must look like "1.0"')
+    .required(),
+  id: string().min(1).max(64).required(),
+  startedAt: string()
+    .required()
+    .test('date', 'startedAt must be a date in ISO 8601', (text) => !Number.isNaN(Date.parse(text))),
+  title: string().max(200).defined(),
+  mode: string().oneOf(['everyday', 'exact']).required(),
+  startUp: boolean().default(false),
+  clockStepMs: number().min(0).max(1000).required(),
+  refreshMs: number().moreThan(0).max(1000).required(),
+  target: object({
+    title: string().defined(),
+    url: string().defined(),
+    engine: string().required(),
+    device: string().defined(),
+  }).required(),
+  available: array(string().required()).required(),
+  missing: array(string().required()).required(),
+});
+
+/** First line of every recording. Times of the other rows count from `startedAt`. */
+export type Header = InferType<typeof headerSchema>;
+
+/**
+ * Checks the first line of a recording.
+ * @throws RefusedRecordingError when it is no header, or of a version this program cannot read.
+ */
+export function readHeader(value: unknown): Header {
+  const candidate = value as Partial<Header> | null;
+  if (typeof candidate !== 'object' || candidate === null || candidate.format !== FORMAT_NAME) {
+    throw new RefusedRecordingError('not-a-recording', 'the first line is no Nettle Patch header');
+  }
+  const major = Number.parseInt(String(candidate.version), 10);
+  if (major > FORMAT_MAJOR) {
+    throw new RefusedRecordingError(
+      'newer-version',
+      `it has format version ${String(candidate.version).slice(0, 12)}, this program reads up to ${FORMAT_MAJOR}.x`,
+    );
+  }
+  try {
+    return headerSchema.validateSync(value, { strict: true });
+  } catch (error) {
+    if (error instanceof ValidationError) {
+      throw new RefusedRecordingError('not-a-recording', `the header does not fit: ${error.message}`);
+    }
+    throw error;
+  }
+}

@@ -1,0 +1,60 @@
+/** What a person did, as told by the type of the DOM event. */
+export type Action = 'tap' | 'type' | 'press' | 'drag' | 'other';
+
+const TAPS = new Set([
+  'click',
+  'pointerdown',
+  'pointerup',
+  'mousedown',
+  'mouseup',
+  'touchstart',
+  'touchend',
+  'dblclick',
+  'auxclick',
+  'contextmenu',
+]);
+const KEYS = new Set(['keydown', 'keyup', 'keypress']);
+const EDITS = new Set([
+  'input',
+  'beforeinput',
+  'compositionstart',
+  'compositionupdate',
+  'compositionend',
+  'textInput',
+]);
+const DRAGS = new Set([
+  'dragstart',
+  'drag',
+  'dragend',
+  'drop',
+  'dragover',
+  'dragenter',
+  'dragleave',
+  'pointercancel',
+]);
+
+const TEXT_FIELD = /^(text field|search field|text area|editor|number field|combo box) /;
+
+/**
+ * @param type of the DOM event
+ * @param target label of the element, which begins with its role
+ */
+export function actionOf(type: string, target: string): Action {
+  if (TAPS.has(type)) return 'tap';
+  if (EDITS.has(type)) return 'type';
+  if (KEYS.has(type)) return TEXT_FIELD.test(target) ? 'type' : 'press';
+  return DRAGS.has(type) ? 'drag' : 'other';
+}
+
+const VERBS: Record<Action, string> = {
+  tap: 'Tap',
+  type: 'Type in',
+  press: 'Press a key on',
+  drag: 'Drag',
+  other: 'Input on',
+};
+
+/** The label of an interaction: "Tap button “Board all”". */
+export function actionLabel(action: Action, target: string): string {
+  return `${VERBS[action]} ${target || 'the page'}`;
+}

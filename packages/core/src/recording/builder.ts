@@ -1,0 +1,146 @@
+import type { RowSink } from '../format/decoder';
+import type { Header } from '../format/header';
+import { unpackSamples } from '../format/packed-samples';
+import { ROW_SHAPES, type Row, type RowContent, type RowOfKind } from '../format/rows';
+import { TextPool } from './column';
+import type { RecordedFunction } from './functions';
+import { EVENT_KINDS, StackTable, type EventKind, type EventTables, type Recording } from './recording';
+import { Samples } from './samples';
+import type { Source } from './sources';
+import { Table } from './table';
+
+interface GrowingSamples {
+  intervalMs: number;
+  timesUs: number[];
+  stacks: number[];
+}
+
+const eventKinds: ReadonlySet<string> = new Set(EVENT_KINDS);
+
+/** Takes rows as they come, live or from a file, and gives the recording they make up. */
+export class RecordingBuilder implements RowSink {
+  readonly #texts = new TextPool();
+  readonly #threads = new Map<number, RowContent<'thread'>>();
+  readonly #sources = new Map<number, Source>();
+  readonly #functions = new Map<number, RecordedFunction>();
+  readonly #stacks = new StackTable();
+  readonly #samples = new Map<number, GrowingSamples>();
+  readonly #events: EventTables;
+  readonly #unknownLines: string[] = [];
+  #header: Header | undefined;
+  #endMs = 0;
+
+  constructor() {
+    const tables = EVENT_KINDS.map((kind) => [kind, new Table(ROW_SHAPES[kind], this.#texts)]);
+    this.#events = Object.fromEntries(tables) as EventTables;
+  }
+
+  /** Time of the last thing that happened so far. */
+  get endMs(): number {
+    return this.#endMs;
+  }
+
+  header(header: Header): void {
+    this.#header = header;
+  }
+
+  unknown(line: string): void {
+    this.#unknownLines.push(line);
+  }
+
+  row(row: Row): string | undefined {
+    switch (row.kind) {
+      case 'thread':
+        this.#threads.set(row.id, content(row));
+        return undefined;
+      case 'source':
+        this.#sources.set(row.id, content(row));
+        return undefined;
+      case 'function':
+        return this.#addFunction(row);
+      case 'stack':
+        return this.#addStack(row);
+      case 'samples':
+        return this.#addSamples(row);
+      default:
+        return this.#addEvent(row);
+    }
+  }
+
+  /**
+   * The recording so far.
+   * @throws Error when no header was taken.
+   */
+  build(): Recording {
+    if (this.#header === undefined) throw new Error('a recording needs a header before it is built');
+    for (const kind of EVENT_KINDS) this.#events[kind].sort();
+    const samples = new Map<number, Samples>();
+    for (const [thread, grown] of this.#samples) {
+      samples.set(thread, new Samples(grown.intervalMs, grown.timesUs, grown.stacks));
+    }
+    return {
+      header: this.#header,
+      threads: this.#threads,
+      sources: this.#sources,
+      functions: this.#functions,
+      stacks: this.#stacks,
+      samples,
+      events: this.#events,
+      unknownLines: this.#unknownLines,
+      range: { startMs: 0, endMs: this.#endMs },
+    };
+  }
+
+  #addFunction(row: RowOfKind<'function'>): string | undefined {
+    if (row.owner !== undefined && !['own', 'library', 'browser'].includes(row.owner)) {
+      return `"owner" must be own, library or browser, got ${JSON.stringify(row.owner.slice(0, 40))}`;
+    }
+    if (row.sameAs !== undefined && !this.#functions.has(row.sameAs))
+      return `function ${row.sameAs} is unknown`;
+    this.#functions.set(row.id, content(row) as RecordedFunction);
+    return undefined;
+  }
+
+  #addStack(row: RowOfKind<'stack'>): string | undefined {
+    if (!this.#functions.has(row.function)) return `function ${row.function} is unknown`;
+    if (row.parent !== undefined && !this.#stacks.has(row.parent)) return `parent ${row.parent} is unknown`;
+    if (this.#stacks.has(row.id)) return `stack ${row.id} is there already`;
+    this.#stacks.add(row.id, row.function, row.parent);
+    return undefined;
+  }
+
+  #addSamples(row: RowOfKind<'samples'>): string | undefined {
+    let unpacked;
+    try {
+      unpacked = unpackSamples(row);
+    } catch (error) {
+      return (error as RangeError).message;
+    }
+    const missing = unpacked.stacks.find((stack) => stack >= 0 && !this.#stacks.has(stack));
+    if (missing !== undefined) return `stack ${missing} is unknown`;
+    const grown = this.#samples.get(row.thread) ?? { intervalMs: 0, timesUs: [], stacks: [] };
+    grown.intervalMs = row.intervalMs;
+    for (const timeUs of unpacked.timesUs) grown.timesUs.push(timeUs);
+    for (const stack of unpacked.stacks) grown.stacks.push(stack);
+    this.#samples.set(row.thread, grown);
+    this.#reach((unpacked.timesUs.at(-1) ?? 0) / 1000);
+    return undefined;
+  }
+
+  #addEvent(row: Extract<Row, { kind: EventKind }>): string | undefined {
+    if (!eventKinds.has(row.kind)) return 'its kind holds no events';
+    this.#events[row.kind].push(row as unknown as Record<string, unknown>);
+    if (row.kind === 'end') this.#reach(row.startMs);
+    else this.#reach(row.startMs + ('durationMs' in row ? row.durationMs : 0));
+    return undefined;
+  }
+
+  #reach(ms: number): void {
+    if (ms > this.#endMs) this.#endMs = ms;
+  }
+}
+
+function content<R extends Row>(row: R): Omit<R, 'kind'> {
+  const { kind: _kind, ...rest } = row;
+  return rest;
+}

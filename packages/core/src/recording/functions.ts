@@ -1,0 +1,34 @@
+import type { RowContent } from '../format/rows';
+import type { Source } from './sources';
+
+export type Owner = 'own' | 'library' | 'browser';
+
+/** One function of the recorded program, by the best name and place known. */
+export interface RecordedFunction extends RowContent<'function'> {
+  readonly owner?: Owner;
+}
+
+export const UNKNOWN_FUNCTION = -1;
+
+/** Name for people. An anonymous function is named by its place. */
+export function displayName(recorded: RecordedFunction | undefined): string {
+  return recorded?.originalName || recorded?.name || '(anonymous)';
+}
+
+/** A place in source as people write it: "deck/trim.ts:41"; empty for code of the engine. */
+export function displayPlace(recorded: RecordedFunction | undefined, source: Source | undefined): string {
+  const file = recorded?.originalFile ?? (source && shortPath(source.url));
+  const line = recorded?.originalFile ? recorded.originalLine : recorded?.line;
+  if (file === undefined) return '';
+  return line === undefined ? file : `${file}:${line}`;
+}
+
+function shortPath(url: string): string {
+  const path = /^[a-z][a-z0-9+.-]*:\/\/[^/]*\/(.*)$/i.exec(url)?.[1] ?? url;
+  return path === '' ? url : path;
+}
+
+/** Whose code it is: as resolved, else told from whether the engine or a script provides it. */
+export function ownerOf(recorded: RecordedFunction | undefined): Owner {
+  return recorded?.owner ?? (recorded?.source === undefined ? 'browser' : 'own');
+}

@@ -1,0 +1,22 @@
+import { RecordingDecoder } from '../format/decoder';
+import type { ReadNotice } from '../format/errors';
+import { RecordingBuilder } from './builder';
+import type { Recording } from './recording';
+
+export interface ReadResult {
+  readonly recording: Recording;
+  /** What was lost or is doubtful; empty when all was read. */
+  readonly notices: readonly ReadNotice[];
+}
+
+/**
+ * Reads a whole recording from the bytes of its lines.
+ * @throws RefusedRecordingError when it is none.
+ */
+export function readRecording(pieces: Iterable<Uint8Array>): ReadResult {
+  const builder = new RecordingBuilder();
+  const decoder = new RecordingDecoder(builder);
+  for (const piece of pieces) decoder.push(piece);
+  const notices = decoder.finish();
+  return { recording: builder.build(), notices };
+}

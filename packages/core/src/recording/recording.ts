@@ -1,0 +1,93 @@
+import type { Header } from '../format/header';
+import { NO_STACK } from '../format/packed-samples';
+import type { RowContent, RowKind, RowShapes } from '../format/rows';
+import type { RecordedFunction } from './functions';
+import { Samples } from './samples';
+import type { Source } from './sources';
+import type { Table } from './table';
+
+/** Kinds that are kept as tables of events, one column a field. */
+export const EVENT_KINDS = [
+  'task',
+  'frame',
+  'handler',
+  'input',
+  'span',
+  'request',
+  'state',
+  'pause',
+  'drop',
+  'cost',
+  'end',
+] as const satisfies readonly RowKind[];
+export type EventKind = (typeof EVENT_KINDS)[number];
+export type EventTables = { readonly [Kind in EventKind]: Table<RowShapes[Kind]> };
+
+/** The thread a page's own scripts and its rendering run on. */
+export const MAIN_THREAD = 0;
+
+export interface TimeRange {
+  readonly startMs: number;
+  readonly endMs: number;
+}
+
+/** A recording ready for analysis: tables in order of time, and the interned tables they refer to. */
+export interface Recording {
+  readonly header: Header;
+  readonly threads: ReadonlyMap<number, RowContent<'thread'>>;
+  readonly sources: ReadonlyMap<number, Source>;
+  readonly functions: ReadonlyMap<number, RecordedFunction>;
+  readonly stacks: StackTable;
+  readonly samples: ReadonlyMap<number, Samples>;
+  readonly events: EventTables;
+  /** Lines of kinds this version does not know, as they were read. */
+  readonly unknownLines: readonly string[];
+  /** From 0 to the last thing known to have happened. */
+  readonly range: TimeRange;
+}
+
+/** Call stacks, each as its innermost function and the stack of its caller. */
+export class StackTable {
+  readonly #functions = new Map<number, number>();
+  readonly #parents = new Map<number, number>();
+
+  get ids(): Iterable<number> {
+    return this.#functions.keys();
+  }
+
+  has(stack: number): boolean {
+    return this.#functions.has(stack);
+  }
+
+  /** Adds a stack whose parent is already there, which rules out circles. */
+  add(stack: number, functionId: number, parent = NO_STACK): void {
+    this.#functions.set(stack, functionId);
+    this.#parents.set(stack, parent);
+  }
+
+  /** Innermost function of a stack. */
+  functionOf(stack: number): number {
+    return this.#functions.get(stack)!;
+  }
+
+  /** Stack of the caller, or NO_STACK. */
+  parentOf(stack: number): number {
+    return this.#parents.get(stack) ?? NO_STACK;
+  }
+
+  /** Functions of a stack from the innermost outwards. */
+  *inward(stack: number): Generator<number> {
+    for (let at = stack; at !== NO_STACK; at = this.parentOf(at)) yield this.functionOf(at);
+  }
+
+  /** Functions of a stack from the outermost inwards. */
+  path(stack: number): number[] {
+    return [...this.inward(stack)].reverse();
+  }
+}
+
+const NO_SAMPLES = new Samples(0, [], []);
+
+export function samplesOf(recording: Recording, thread: number): Samples {
+  return recording.samples.get(thread) ?? NO_SAMPLES;
+}

@@ -1,0 +1,58 @@
+import { NO_STACK, type SampleColumns } from '../format/packed-samples';
+
+const MAX_GAP_INTERVALS = 4;
+
+/** The samples of one thread, in order of time. */
+export class Samples implements SampleColumns {
+  readonly timesUs: Float64Array;
+  readonly stacks: Int32Array;
+
+  constructor(
+    readonly intervalMs: number,
+    timesUs: readonly number[],
+    stacks: readonly number[],
+  ) {
+    const order = Uint32Array.from(timesUs, (_, index) => index);
+    if (timesUs.some((time, index) => index > 0 && time < timesUs[index - 1]!)) {
+      order.sort((a, b) => timesUs[a]! - timesUs[b]! || a - b);
+    }
+    this.timesUs = Float64Array.from(order, (index) => timesUs[index]!);
+    this.stacks = Int32Array.from(order, (index) => stacks[index]!);
+  }
+
+  get length(): number {
+    return this.timesUs.length;
+  }
+
+  timeMs(index: number): number {
+    return this.timesUs[index]! / 1000;
+  }
+
+  hasScript(index: number): boolean {
+    return this.stacks[index] !== NO_STACK;
+  }
+
+  /** Index of the first sample at or after a time; `length` when there is none. */
+  firstAtOrAfter(ms: number): number {
+    let low = 0;
+    let high = this.length;
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (this.timeMs(middle) < ms) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /**
+   * The stretch a sample speaks for: to the middle between it and its neighbours, but no further than half of
+   * a few intervals, so that a gap in sampling is not taken for knowledge.
+   */
+  stretch(index: number): { startMs: number; endMs: number } {
+    const reach = (this.intervalMs * MAX_GAP_INTERVALS) / 2;
+    const time = this.timeMs(index);
+    const before = index > 0 ? (this.timeMs(index - 1) + time) / 2 : -Infinity;
+    const after = index + 1 < this.length ? (this.timeMs(index + 1) + time) / 2 : Infinity;
+    return { startMs: Math.max(before, time - reach), endMs: Math.min(after, time + reach) };
+  }
+}

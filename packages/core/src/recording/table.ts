@@ -1,0 +1,69 @@
+import type { RowOf, Shape } from '../format/fields';
+import { Column, type TextPool } from './column';
+
+/** The events of one kind as columns, in order of `startMs` once sorted. */
+export class Table<S extends Shape> {
+  readonly #columns: ReadonlyMap<string, Column>;
+  readonly #extras = new Map<number, Record<string, unknown>>();
+  #length = 0;
+
+  constructor(
+    private readonly shape: S,
+    texts: TextPool,
+  ) {
+    this.#columns = new Map(Object.entries(shape).map(([name, field]) => [name, new Column(field, texts)]));
+  }
+
+  get length(): number {
+    return this.#length;
+  }
+
+  /** Values of one column: milliseconds, whole numbers, or text ids. Do not change them. */
+  column(name: keyof S & string): Float64Array | Int32Array {
+    return this.#columns.get(name)!.values;
+  }
+
+  /** One event as an object, with the fields this version does not know. */
+  row(index: number): RowOf<S> {
+    const row: Record<string, unknown> = {};
+    for (const [name, column] of this.#columns) {
+      const value = column.read(index);
+      if (value !== undefined) row[name] = value;
+    }
+    return { ...row, ...this.#extras.get(index) } as RowOf<S>;
+  }
+
+  *rows(): Generator<RowOf<S>> {
+    for (let index = 0; index < this.#length; index++) yield this.row(index);
+  }
+
+  push(row: Readonly<Record<string, unknown>>): void {
+    for (const [name, column] of this.#columns) column.push(row[name]);
+    for (const name in row) {
+      if (name === 'kind' || Object.hasOwn(this.shape, name)) continue;
+      const extra = this.#extras.get(this.#length) ?? {};
+      extra[name] = row[name];
+      this.#extras.set(this.#length, extra);
+    }
+    this.#length++;
+  }
+
+  /** Puts the events in order of their start; equal starts stay in the order they came. */
+  sort(): void {
+    const starts = this.#columns.get('startMs')?.values;
+    if (starts === undefined || isAscending(starts)) return;
+    const order = Uint32Array.from(starts, (_, index) => index).sort(
+      (a, b) => starts[a]! - starts[b]! || a - b,
+    );
+    for (const column of this.#columns.values()) column.reorder(order);
+    const extras = [...this.#extras];
+    const placeOf = new Map(Array.from(order, (from, to) => [from, to]));
+    this.#extras.clear();
+    for (const [index, extra] of extras) this.#extras.set(placeOf.get(index)!, extra);
+  }
+}
+
+function isAscending(values: ArrayLike<number>): boolean {
+  for (let index = 1; index < values.length; index++) if (values[index]! < values[index - 1]!) return false;
+  return true;
+}

@@ -1,0 +1,10 @@
+/** Path under which a proxied origin serves the recorder and its connection. */
+export const RESERVED_PATH = '/__nettle-patch/';
+export const RECORDER_PATH = `${RESERVED_PATH}recorder.js`;
+export const TARGET_SOCKET_PATH = `${RESERVED_PATH}target`;
+/** Path of the interface's connection on the tool's own origin. */
+export const INTERFACE_SOCKET_PATH = '/relay';
+
+/** Codes with which the server closes a connection (RFC 6455, section 7.4.2: private use). */
+export const CLOSE_WRONG_SECRET = 4401;
+export const CLOSE_BAD_MESSAGE = 4400;

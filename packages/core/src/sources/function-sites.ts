@@ -1,0 +1,99 @@
+import { parse, type AnyNode, type Node, type Program } from 'acorn';
+import { ancestor } from 'acorn-walk';
+
+/** A function in a script's text. Offsets count UTF-16 units from 0. */
+export interface FunctionSite {
+  readonly start: number;
+  readonly bodyStart: number;
+  readonly end: number;
+  /** Where the name that people know it by stands, if it has one. */
+  readonly nameStart?: number;
+  readonly name?: string;
+}
+
+interface Named {
+  readonly start: number;
+  readonly name: string;
+}
+
+function nameOfTarget(node: AnyNode | Node | null | undefined): Named | undefined {
+  const target = node as AnyNode | null | undefined;
+  if (target?.type === 'Identifier' || target?.type === 'PrivateIdentifier') {
+    return { start: target.start, name: target.name };
+  }
+  if (target?.type === 'MemberExpression') return nameOfTarget(target.property);
+  if (target?.type === 'Literal') return { start: target.start, name: String(target.value) };
+  return undefined;
+}
+
+/** The name a function gets from what stands around it, as ECMA-262's NamedEvaluation gives it one. */
+function nameFromParent(parent: AnyNode | undefined): Named | undefined {
+  switch (parent?.type) {
+    case 'VariableDeclarator':
+      return nameOfTarget(parent.id);
+    case 'AssignmentExpression':
+      return nameOfTarget(parent.left);
+    case 'AssignmentPattern':
+      return nameOfTarget(parent.left);
+    case 'Property':
+    case 'MethodDefinition':
+    case 'PropertyDefinition':
+      return nameOfTarget(parent.key);
+    default:
+      return undefined;
+  }
+}
+
+function parseScript(text: string): Program | undefined {
+  for (const sourceType of ['module', 'script'] as const) {
+    try {
+      return parse(text, {
+        ecmaVersion: 'latest',
+        sourceType,
+        allowHashBang: true,
+        allowReturnOutsideFunction: true,
+      });
+    } catch (error) {
+      if (!(error instanceof SyntaxError)) throw error;
+    }
+  }
+  return undefined;
+}
+
+/**
+ * All functions of a script, in order of their start.
+ * @returns undefined when the text is no JavaScript that can be parsed.
+ */
+export function functionSites(text: string): FunctionSite[] | undefined {
+  const program = parseScript(text);
+  if (program === undefined) return undefined;
+  const sites: FunctionSite[] = [];
+  ancestor(program as AnyNode, {
+    Function(node, _state, ancestors) {
+      const known = nameOfTarget(node.id) ?? nameFromParent(ancestors.at(-2) as AnyNode | undefined);
+      const place = { start: node.start, bodyStart: node.body.start, end: node.end };
+      sites.push(known === undefined ? place : { ...place, nameStart: known.start, name: known.name });
+    },
+  });
+  return sites.sort((a, b) => a.start - b.start || b.end - a.end);
+}
+
+/**
+ * The function an engine means by an offset. Engines give where its parameters or its text begin, so it is
+ * the innermost one whose head (from its name to its body) holds the offset, else the innermost around it.
+ */
+export function siteAt(sites: readonly FunctionSite[], offset: number): FunctionSite | undefined {
+  let around: FunctionSite | undefined;
+  let head: FunctionSite | undefined;
+  for (const site of sites) {
+    const start = Math.min(site.start, site.nameStart ?? site.start);
+    if (start > offset) {
+      if (site.start > offset) break;
+      continue;
+    }
+    if (offset >= site.end) continue;
+    around = site;
+    if (offset <= site.bodyStart) head = site;
+  }
+  return head ?? around;
+}

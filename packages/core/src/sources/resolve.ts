@@ -1,0 +1,54 @@
+import type { RowOfKind } from '../format/rows';
+import type { RecordedFunction } from '../recording/functions';
+import type { Recording } from '../recording/recording';
+import type { Source } from '../recording/sources';
+import { ScriptResolver, type ScriptText } from './resolve-script';
+
+type ResolvingRow = RowOfKind<'source'> | RowOfKind<'function'>;
+
+/** Scripts of a recording whose text is needed to name its functions. */
+export function sourcesToFetch(recording: Recording): Source[] {
+  const used = new Set([...recording.functions.values()].map((recorded) => recorded.source));
+  return [...recording.sources.values()].filter((source) => used.has(source.id) && source.map === undefined);
+}
+
+function identity(recorded: RecordedFunction): string | undefined {
+  if (recorded.source === undefined || recorded.line === undefined) return undefined;
+  return `${recorded.source} ${recorded.line} ${recorded.column}`;
+}
+
+/**
+ * Finds the original names and places of a recording's functions.
+ * @param scripts what could be fetched of the scripts, by address
+ * @returns rows to be added to the recording: they replace the source and function rows of the same id.
+ */
+export function resolveFunctions(
+  recording: Recording,
+  scripts: ReadonlyMap<string, ScriptText>,
+): ResolvingRow[] {
+  const rows: ResolvingRow[] = [];
+  const resolvers = new Map<number, ScriptResolver>();
+  for (const source of sourcesToFetch(recording)) {
+    const script = scripts.get(source.url) ?? { url: source.url, problem: 'its text was not fetched' };
+    const resolver = new ScriptResolver(script);
+    resolvers.set(source.id, resolver);
+    const { mapUrl } = script;
+    rows.push({
+      kind: 'source',
+      ...source,
+      ...(mapUrl === undefined ? {} : { map: mapUrl }),
+      ...(resolver.problem === undefined ? {} : { problem: resolver.problem }),
+    });
+  }
+  const firstWith = new Map<string, number>();
+  for (const recorded of recording.functions.values()) {
+    const resolver = recorded.source === undefined ? undefined : resolvers.get(recorded.source);
+    const resolved = resolver?.resolve(recorded) ?? recorded;
+    const key = identity(resolved);
+    const first = key === undefined ? undefined : firstWith.get(key);
+    if (key !== undefined && first === undefined) firstWith.set(key, recorded.id);
+    if (first !== undefined) rows.push({ kind: 'function', ...resolved, sameAs: first });
+    else if (resolved !== recorded) rows.push({ kind: 'function', ...resolved });
+  }
+  return rows;
+}
