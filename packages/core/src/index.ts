@@ -12,6 +12,7 @@ export * from './format/errors';
 export * from './format/header';
 export * from './format/packed-samples';
 export * from './format/rows';
+export * from './format/version';
 export * from './inputs/interactions';
 export * from './inputs/action';
 export * from './overview/skyline';

@@ -5,7 +5,7 @@ import { handlersIn } from '../stings/entry-label';
 import type { Sting } from '../stings/sting';
 import { blameOf, clipSegments, type Blame } from './blame';
 import { callBlocks, type CallBlock } from './call-blocks';
-import { culpritsOf, type Culprit } from './culprits';
+import { culpritsOf, unseenMs, type Culprit } from './culprits';
 import { partition } from './partition';
 import type { Segment } from './segments';
 
@@ -38,6 +38,8 @@ export interface Anatomy {
   readonly handlers: readonly RowContent<'handler'>[];
   /** Layout forced inside script, where its amount is known. Milliseconds. */
   readonly forcedMs: number;
+  /** Script time of which the innermost function is not known. Milliseconds. */
+  readonly unseenMs: number;
   readonly queued: readonly Queued[];
 }
 
@@ -100,6 +102,7 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
     blocks: callBlocks(recording, segments),
     handlers,
     forcedMs: handlers.reduce((sum, handler) => sum + (handler.forcedMs ?? 0), 0),
+    unseenMs: unseenMs(segments),
     queued: queuedDuring(recording, sting),
   };
 }

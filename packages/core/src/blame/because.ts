@@ -1,3 +1,4 @@
+import { actionDeed } from '../inputs/action';
 import type { Recording } from '../recording/recording';
 import { displayName } from '../recording/functions';
 import type { Anatomy, Phase, PhaseName } from './anatomy';
@@ -76,8 +77,7 @@ class Sentence {
       const verb = sting.kind === 'hang' ? 'hung' : 'was taken';
       return this.add(text(`The main thread ${verb} for `), ms(sting.feltMs, true), ratio);
     }
-    const what = sting.label[0]!.toLowerCase() + sting.label.slice(1);
-    const deed = what.startsWith('type in') ? what.replace('type in', 'a key typed in') : `the ${what}`;
+    const deed = actionDeed(sting.interaction.action, sting.interaction.target);
     return this.add(text(`The screen answered ${deed} after `), ms(sting.feltMs, true), ratio);
   }
 
@@ -125,6 +125,13 @@ class Sentence {
 
   unexplained(): this {
     const { unexplainedMs } = this.anatomy.blame;
+    if (this.worthSaying(this.anatomy.unseenMs)) {
+      this.add(
+        text(' For '),
+        ms(this.anatomy.unseenMs),
+        text(' of script the engine did not tell which function ran.'),
+      );
+    }
     if (!this.worthSaying(unexplainedMs)) return this;
     return this.add(text(' Of all this, '), ms(unexplainedMs), text(' are unexplained.'));
   }

@@ -29,8 +29,9 @@ function chargedIndex(recording: Recording, path: readonly number[]): number {
 }
 
 /**
- * Functions ranked by the time that would be saved at most without them. Every moment with a known stack is
- * charged once, so the savings of all culprits sum to the time with known code.
+ * Functions ranked by the time that would be saved at most without them. Every moment whose innermost function
+ * is known is charged once, so the savings of all culprits sum to the time with known code; moments of which
+ * only the callers are known (see `unseenMs`) are charged to nobody.
  */
 export function culpritsOf(recording: Recording, segments: Iterable<Segment>): Culprit[] {
   const tallies = new Map<number, Tally>();
@@ -46,7 +47,9 @@ export function culpritsOf(recording: Recording, segments: Iterable<Segment>): C
     const path = callPath(recording, segment);
     if (path.length === 0) continue;
     const lengthMs = segment.endMs - segment.startMs;
+    const unseen = segment.activity === 'script' && segment.certainty === 'inferred';
     for (const functionId of new Set(path)) tallyOf(functionId).totalMs += lengthMs;
+    if (unseen) continue;
     const charged = chargedIndex(recording, path);
     const tally = tallyOf(path[charged]!);
     tally.savedMs += lengthMs;
@@ -55,4 +58,13 @@ export function culpritsOf(recording: Recording, segments: Iterable<Segment>): C
     else tally.broughtMs += lengthMs;
   }
   return [...tallies.values()].filter((tally) => tally.savedMs > 0).sort((a, b) => b.savedMs - a.savedMs);
+}
+
+/** Script time of which the innermost function is not known, because the engine gave no stack. Milliseconds. */
+export function unseenMs(segments: Iterable<Segment>): number {
+  let sum = 0;
+  for (const { activity, certainty, startMs, endMs } of segments) {
+    if (activity === 'script' && certainty === 'inferred') sum += endMs - startMs;
+  }
+  return sum;
 }

@@ -3,6 +3,7 @@ import { UNKNOWN_FUNCTION, ownerOf, type Owner } from '../recording/functions';
 import { samplesOf, type Recording, type TimeRange } from '../recording/recording';
 import type { Samples } from '../recording/samples';
 import { layerStretches, type LayerStretch } from './layers';
+import { fillUnseen, type FilledSample } from './unseen';
 import { SegmentList, type Activity, type Certainty } from './segments';
 
 /** Writes the segments of one partition, stretch by stretch. */
@@ -24,19 +25,18 @@ class Partitioner {
     else this.#sampledAmong(stretch);
   }
 
-  /** A stretch known to be script: each moment goes to the nearest sample that saw a stack in it. */
+  /** A stretch known to be script: each moment goes to the nearest sample in it. */
   #script(range: TimeRange, entry: number, forcedShare: number): void {
-    const seen: number[] = [];
-    for (let at = this.#samples.firstAtOrAfter(range.startMs); at < this.#samples.length; at++) {
-      if (this.#samples.timeMs(at) >= range.endMs) break;
-      if (this.#samples.hasScript(at)) seen.push(at);
-    }
-    if (seen.length === 0) this.#scriptPiece(range.endMs, NO_STACK, entry, forcedShare);
-    seen.forEach((at, index) => {
-      const next = seen[index + 1];
+    const first = this.#samples.firstAtOrAfter(range.startMs);
+    const end = this.#samples.firstAtOrAfter(range.endMs);
+    const filled = fillUnseen(this.recording.stacks, Array.from(this.#samples.stacks.subarray(first, end)));
+    if (filled === undefined)
+      this.#scriptPiece(range.endMs, { stack: NO_STACK, seen: true }, entry, forcedShare);
+    filled?.forEach((sample, index) => {
+      const at = first + index;
       const endMs =
-        next === undefined ? range.endMs : (this.#samples.timeMs(at) + this.#samples.timeMs(next)) / 2;
-      this.#scriptPiece(endMs, this.#samples.stacks[at]!, entry, forcedShare);
+        at + 1 < end ? (this.#samples.timeMs(at) + this.#samples.timeMs(at + 1)) / 2 : range.endMs;
+      this.#scriptPiece(endMs, sample, entry, forcedShare);
     });
   }
 
@@ -44,10 +44,11 @@ class Partitioner {
    * Script until `endMs`. Where style and layout were forced inside, their amount is known but not their
    * place, so every piece gives up the same share.
    */
-  #scriptPiece(endMs: number, stack: number, entry: number, forcedShare: number): void {
+  #scriptPiece(endMs: number, sample: FilledSample, entry: number, forcedShare: number): void {
+    const { stack, seen } = sample;
     const owner = this.#owner(stack, entry);
     const scriptEndMs = endMs - (endMs - this.segments.endMs) * forcedShare;
-    const certainty = stack === NO_STACK ? 'measured' : 'sampled';
+    const certainty = !seen ? 'inferred' : stack === NO_STACK ? 'measured' : 'sampled';
     this.segments.push({ endMs: scriptEndMs, activity: 'script', owner, certainty, stack, entry });
     if (forcedShare > 0) {
       this.segments.push({ endMs, activity: 'layout', owner, certainty: 'inferred', stack, entry });

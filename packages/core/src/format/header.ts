@@ -1,9 +1,6 @@
 import { array, number, object, string, boolean, ValidationError, type InferType } from 'yup';
 import { RefusedRecordingError } from './errors';
-
-export const FORMAT_NAME = 'nettle-patch';
-export const FORMAT_MAJOR = 1;
-export const FORMAT_VERSION = '1.0';
+import { FORMAT_MAJOR, FORMAT_NAME } from './version';
 
 const headerSchema = object({
   kind: string().oneOf(['header']).required(),

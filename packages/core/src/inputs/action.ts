@@ -58,3 +58,16 @@ const VERBS: Record<Action, string> = {
 export function actionLabel(action: Action, target: string): string {
   return `${VERBS[action]} ${target || 'the page'}`;
 }
+
+const DEEDS: Record<Action, string> = {
+  tap: 'the tap on',
+  type: 'the key typed in',
+  press: 'the key pressed on',
+  drag: 'the drag of',
+  other: 'the input on',
+};
+
+/** An interaction within a sentence: "the tap on button “Board all”". */
+export function actionDeed(action: Action, target: string): string {
+  return `${DEEDS[action]} ${target || 'the page'}`;
+}

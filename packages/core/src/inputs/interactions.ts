@@ -12,6 +12,8 @@ export interface Interaction {
   readonly thread: number;
   readonly action: Action;
   readonly label: string;
+  /** Label of what it was done to; empty when unknown. */
+  readonly target: string;
   /** Start of the event that took longest, which is the delay of the interaction (Event Timing, section 2.3). */
   readonly startMs: number;
   readonly feltMs: number;
@@ -49,6 +51,7 @@ function fromGroup(group: readonly Input[], all: readonly Input[]): Interaction 
     thread: longest.thread,
     action,
     label: actionLabel(action, naming.target ?? ''),
+    target: naming.target ?? '',
     startMs: longest.startMs,
     feltMs: measured ? longest.durationMs : longest.belowMs!,
     measured,

@@ -15,7 +15,16 @@ export interface ScriptText {
   readonly problem?: string;
 }
 
-const IDENTIFIER = /^[\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*/u;
+/** A name where source text begins with one, or with a function that has one. */
+const NAME = /^(?:(?:async\s+)?function\s*\*?\s*)?([\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*)/u;
+/** An arrow function, whose text may begin with the name of a parameter. */
+const ARROW = /^(async\s+)?[\p{ID_Continue}$]*\s*=>/u;
+const FUNCTION_KEYWORD = /^(async|function)$/;
+
+interface Mapped {
+  readonly place: Pick<RecordedFunction, 'originalFile' | 'originalLine' | 'originalColumn' | 'owner'>;
+  readonly name?: string;
+}
 
 /** Looks up the functions of one script in its text and its source map. */
 export class ScriptResolver {
@@ -39,14 +48,29 @@ export class ScriptResolver {
     const at = this.#offset(recorded);
     if (lines === undefined || at === undefined) return recorded;
     const site = siteAt(this.#sites, at);
-    const generated = lines.position(site?.nameStart ?? site?.start ?? at);
-    const place = site === undefined ? lines.position(at) : lines.position(site.start);
-    const name = site?.name ?? recorded.name;
-    const mapped = this.#mapped(generated, name !== '');
-    const base = { ...recorded, line: place.line, column: place.column };
-    if (mapped === undefined)
-      return { ...base, ...(name === '' ? {} : { originalName: name }), owner: 'own' };
-    return { ...base, ...mapped, originalName: mapped.originalName ?? name };
+    const place = lines.position(site?.start ?? at);
+    const mapped = this.#mapped(lines.position(site?.nameStart ?? site?.start ?? at));
+    const name = this.#nameOf(site, mapped) ?? (recorded.name || undefined);
+    return {
+      ...recorded,
+      ...place,
+      owner: 'own',
+      ...mapped?.place,
+      ...(name === undefined ? {} : { originalName: name }),
+    };
+  }
+
+  /** The best name there is: that of the source, that of the script, or of what the function stands in. */
+  #nameOf(site: FunctionSite | undefined, mapped: Mapped | undefined): string | undefined {
+    const own = mapped?.name ?? site?.name;
+    if (own !== undefined || site === undefined) return own;
+    const around = this.#sites.filter(
+      (outer) => outer.start < site.start && outer.end >= site.end && outer.name,
+    );
+    const outer = around.at(-1);
+    if (outer?.nameStart === undefined) return undefined;
+    const outerName = this.#mapped(this.#lines!.position(outer.nameStart))?.name ?? outer.name;
+    return `anonymous in ${outerName}`;
   }
 
   #offset(recorded: RecordedFunction): number | undefined {
@@ -55,27 +79,29 @@ export class ScriptResolver {
     return this.#lines?.offset({ line: recorded.line, column: recorded.column });
   }
 
-  #mapped(generated: TextPosition, named: boolean): Partial<RecordedFunction> | undefined {
+  #mapped(generated: TextPosition): Mapped | undefined {
     if (this.#map === undefined) return undefined;
     const original = originalPositionFor(this.#map, { line: generated.line, column: generated.column - 1 });
     if (original.source === null || original.line === null) return undefined;
     const originalFile = originalPath(original.source);
-    const originalName = named
-      ? (original.name ?? this.#nameInSource(original.source, original.line, original.column))
-      : undefined;
+    const name = original.name ?? this.#nameInSource(original.source, original.line, original.column);
     return {
-      originalFile,
-      originalLine: original.line,
-      originalColumn: original.column + 1,
-      owner: isLibraryPath(originalFile) ? 'library' : 'own',
-      ...(originalName === undefined ? {} : { originalName }),
+      place: {
+        originalFile,
+        originalLine: original.line,
+        originalColumn: original.column + 1,
+        owner: isLibraryPath(originalFile) ? 'library' : 'own',
+      },
+      ...(name === undefined ? {} : { name }),
     };
   }
 
-  /** The identifier that stands at a place of the original source, when the map carries its content. */
+  /** The name that stands at a place of the original source, when the map carries its content. */
   #nameInSource(source: string, line: number, column: number): string | undefined {
-    const text = sourceContentFor(this.#map!, source)?.split('\n', line).at(-1);
-    return text === undefined ? undefined : IDENTIFIER.exec(text.slice(column))?.[0];
+    const text = sourceContentFor(this.#map!, source)?.split('\n', line).at(-1)?.slice(column) ?? '';
+    if (ARROW.test(text)) return undefined;
+    const name = NAME.exec(text)?.[1];
+    return name === undefined || FUNCTION_KEYWORD.test(name) ? undefined : name;
   }
 
   #problem(unparsable: boolean): string | undefined {

@@ -1,15 +1,32 @@
 import type { RowOfKind } from '../format/rows';
 import type { RecordedFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
+import { RECORDER_PATH } from '../relay/paths';
 import type { Source } from '../recording/sources';
 import { ScriptResolver, type ScriptText } from './resolve-script';
 
 type ResolvingRow = RowOfKind<'source'> | RowOfKind<'function'>;
 
+function isRecorder(source: Source): boolean {
+  return source.url.includes(RECORDER_PATH);
+}
+
 /** Scripts of a recording whose text is needed to name its functions. */
 export function sourcesToFetch(recording: Recording): Source[] {
   const used = new Set([...recording.functions.values()].map((recorded) => recorded.source));
-  return [...recording.sources.values()].filter((source) => used.has(source.id) && source.map === undefined);
+  return [...recording.sources.values()].filter(
+    (source) => used.has(source.id) && source.map === undefined && !isRecorder(source),
+  );
+}
+
+/** The recorder's own functions go by one name: what they cost is told apart, in the cost rows. */
+function asRecorder(recorded: RecordedFunction): RecordedFunction {
+  return {
+    ...recorded,
+    originalName: 'Nettle Patch recorder',
+    originalFile: 'recorder.js',
+    owner: 'library',
+  };
 }
 
 function identity(recorded: RecordedFunction): string | undefined {
@@ -42,8 +59,10 @@ export function resolveFunctions(
   }
   const firstWith = new Map<string, number>();
   for (const recorded of recording.functions.values()) {
-    const resolver = recorded.source === undefined ? undefined : resolvers.get(recorded.source);
-    const resolved = resolver?.resolve(recorded) ?? recorded;
+    const source = recorded.source === undefined ? undefined : recording.sources.get(recorded.source);
+    const resolver = source && resolvers.get(source.id);
+    const resolved =
+      source && isRecorder(source) ? asRecorder(recorded) : (resolver?.resolve(recorded) ?? recorded);
     const key = identity(resolved);
     const first = key === undefined ? undefined : firstWith.get(key);
     if (key !== undefined && first === undefined) firstWith.set(key, recorded.id);

@@ -1,0 +1,38 @@
+/** Faults of the desk. Each has a mended version, chosen by the switch on the page or in the address. */
+export const FAULTS = {
+  'manifest-search': 'Manifest search',
+  'deck-drag': 'Deck drag',
+  'board-all': 'Board all',
+  'departures-poll': 'Departures poll',
+} as const;
+
+export type Fault = keyof typeof FAULTS;
+
+const PARAMETER = 'mended';
+
+/** The faults mended by the address: `?mended=board-all,deck-drag` or `?mended=all`. */
+export function mendedIn(search: string): Set<Fault> {
+  const given = (new URLSearchParams(search).get(PARAMETER) ?? '').split(',');
+  const all = Object.keys(FAULTS) as Fault[];
+  return new Set(given.includes('all') ? all : all.filter((fault) => given.includes(fault)));
+}
+
+/** The address's query with these faults mended. */
+export function searchWith(mended: ReadonlySet<Fault>): string {
+  return mended.size === 0 ? '' : `?${PARAMETER}=${[...mended].join(',')}`;
+}
+
+/** Which faults are mended at the moment. */
+export class FaultSwitches {
+  readonly #mended = mendedIn(location.search);
+
+  isMended(fault: Fault): boolean {
+    return this.#mended.has(fault);
+  }
+
+  set(fault: Fault, mended: boolean): void {
+    if (mended) this.#mended.add(fault);
+    else this.#mended.delete(fault);
+    history.replaceState(null, '', `${location.pathname}${searchWith(this.#mended)}`);
+  }
+}

@@ -1,0 +1,31 @@
+import type { Passenger } from '../data/passengers';
+import type { Vehicle } from '../data/vehicles';
+import { keepDepartures } from './board/poll';
+import { keepDeck } from './deck/deck';
+import { byId } from './dom';
+import { FaultSwitches } from './faults';
+import { keepManifest } from './manifest/manifest';
+import { drawSwitches } from './switches';
+
+async function load<T>(path: string): Promise<T> {
+  const answer = await fetch(path);
+  if (!answer.ok) throw new Error(`${path} answered ${answer.status}`);
+  return (await answer.json()) as T;
+}
+
+async function openDesk(): Promise<void> {
+  const switches = new FaultSwitches();
+  drawSwitches(switches);
+  const [passengers, vehicles] = await Promise.all([
+    load<Passenger[]>('/api/passengers'),
+    load<Vehicle[]>('/api/vehicles'),
+  ]);
+  keepManifest(passengers, switches);
+  keepDeck(vehicles, switches);
+  await keepDepartures(switches);
+  byId('desk').dataset['ready'] = 'true';
+}
+
+openDesk().catch((error: Error) => {
+  byId('notice').textContent = `The desk could not be opened: ${error.message}. Load the page again.`;
+});

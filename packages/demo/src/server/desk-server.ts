@@ -1,0 +1,25 @@
+import { createServer, type Server } from 'node:http';
+import { fileURLToPath } from 'node:url';
+import express from 'express';
+import { generatePassengers } from '../data/passengers';
+import { generateSailings } from '../data/sailings';
+import { generateVehicles } from '../data/vehicles';
+
+const PASSENGERS = 4000;
+const VEHICLES = 300;
+const SAILINGS = 6000;
+
+/** The small server behind the boarding desk: its pages, and what the desk asks for. */
+export function createDeskServer(): Server {
+  const app = express();
+  app.disable('x-powered-by');
+  const departures = JSON.stringify({ version: 1, sailings: generateSailings(SAILINGS) });
+  const passengers = JSON.stringify(generatePassengers(PASSENGERS));
+  const vehicles = JSON.stringify(generateVehicles(VEHICLES));
+  app.get('/api/departures', (_request, response) => void response.type('json').send(departures));
+  app.get('/api/departures/version', (_request, response) => void response.json({ version: 1 }));
+  app.get('/api/passengers', (_request, response) => void response.type('json').send(passengers));
+  app.get('/api/vehicles', (_request, response) => void response.type('json').send(vehicles));
+  app.use(express.static(fileURLToPath(new URL('./desk', import.meta.url))));
+  return createServer(app);
+}

@@ -1,0 +1,63 @@
+import { defined } from '../interned';
+import type { RecordingSession } from '../session';
+import { observedCapture } from './observed';
+
+/** PerformanceScriptTiming of W3C Long Animation Frames. */
+interface ScriptEntry extends PerformanceEntry {
+  readonly invoker: string;
+  readonly invokerType: string;
+  readonly sourceURL: string;
+  readonly sourceFunctionName: string;
+  readonly sourceCharPosition: number;
+  readonly forcedStyleAndLayoutDuration: number;
+  readonly pauseDuration: number;
+}
+
+/** PerformanceLongAnimationFrameTiming of W3C Long Animation Frames. */
+interface FrameEntry extends PerformanceEntry {
+  readonly renderStart: number;
+  readonly styleAndLayoutStart: number;
+  readonly presentationTime?: number;
+  readonly blockingDuration: number;
+  readonly scripts: readonly ScriptEntry[];
+}
+
+function micro(ms: number): number {
+  return Math.round(ms * 1000) / 1000;
+}
+
+function emitScript(script: ScriptEntry, session: RecordingSession): void {
+  const { sourceURL, sourceFunctionName, sourceCharPosition } = script;
+  const known = sourceURL !== '' && sourceCharPosition >= 0;
+  const entered = known
+    ? session.tables.functionAtOffset(sourceFunctionName, sourceURL, sourceCharPosition)
+    : undefined;
+  session.emit({
+    kind: 'handler',
+    thread: session.thread,
+    startMs: session.time(script.startTime),
+    durationMs: micro(script.duration),
+    type: script.invokerType,
+    invoker: script.invoker.replace(/[?#][^\]]*/, ''),
+    forcedMs: micro(script.forcedStyleAndLayoutDuration),
+    ...defined({ function: entered, pauseMs: script.pauseDuration || undefined }),
+  });
+}
+
+/** Frames over 50 ms with the entries into script that made them long (W3C Long Animation Frames). */
+export const longFrames = observedCapture<FrameEntry>('long-animation-frame', (frame, session) => {
+  const at = (ms: number | undefined) => (ms ? session.time(ms) : undefined);
+  session.emit({
+    kind: 'frame',
+    thread: session.thread,
+    startMs: session.time(frame.startTime),
+    durationMs: micro(frame.duration),
+    blockingMs: micro(frame.blockingDuration),
+    ...defined({
+      renderStartMs: at(frame.renderStart),
+      styleStartMs: at(frame.styleAndLayoutStart),
+      presentedMs: at(frame.presentationTime),
+    }),
+  });
+  for (const script of frame.scripts) emitScript(script, session);
+});

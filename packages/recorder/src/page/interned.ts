@@ -1,0 +1,56 @@
+import { NO_STACK, type Row } from '@nettle-patch/core';
+import { scriptAddress } from './address';
+
+/** Scripts, functions and stacks of one recording: each gets a row when it is first met and an id for good. */
+export class InternedTables {
+  readonly #sources = new Map<string, number>();
+  readonly #functions = new Map<string, number>();
+  readonly #stacks = new Map<string, number>();
+
+  constructor(private readonly emit: (row: Row) => void) {}
+
+  /** @returns id of the script, or undefined for code without an address, which is the engine's own. */
+  source(url: string): number | undefined {
+    const address = url === '' ? '' : scriptAddress(url);
+    if (address === '') return undefined;
+    return intern(this.#sources, address, (id) => this.emit({ kind: 'source', id, url: address }));
+  }
+
+  /** A function by line and column of its start, both from 1. */
+  functionAt(name: string, url: string, line?: number, column?: number): number {
+    const source = this.source(url);
+    return intern(this.#functions, `${source} ${line} ${column} ${name}`, (id) =>
+      this.emit({ kind: 'function', id, name, ...defined({ source, line, column }) }),
+    );
+  }
+
+  /** A function by its offset in the script, from 0. */
+  functionAtOffset(name: string, url: string, position: number): number {
+    const source = this.source(url);
+    return intern(this.#functions, `${source} @${position} ${name}`, (id) =>
+      this.emit({ kind: 'function', id, name, ...defined({ source, position }) }),
+    );
+  }
+
+  stack(functionId: number, parent: number): number {
+    return intern(this.#stacks, `${parent} ${functionId}`, (id) => {
+      const row = { kind: 'stack', id, function: functionId } as const;
+      this.emit(parent === NO_STACK ? row : { ...row, parent });
+    });
+  }
+}
+
+function intern(table: Map<string, number>, key: string, onNew: (id: number) => void): number {
+  let id = table.get(key);
+  if (id === undefined) {
+    id = table.size;
+    table.set(key, id);
+    onNew(id);
+  }
+  return id;
+}
+
+/** The same object without the fields that are undefined. */
+export function defined<T extends object>(fields: T): { [Key in keyof T]?: Exclude<T[Key], undefined> } {
+  return Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as never;
+}

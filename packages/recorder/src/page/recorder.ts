@@ -1,0 +1,183 @@
+import type { Command } from '@nettle-patch/core';
+import type { OutgoingRow } from '../messages';
+import type { Capture } from './capture/capture';
+import { armNextLoad } from './next-load';
+import { RecordingSession } from './session';
+import { describeRecording } from './target';
+
+const FLUSH_EVERY_MS = 100;
+const COST_EVERY_MS = 1000;
+/** Entries about the last input come only after its picture; a recording waits so long for them. */
+const LAST_ENTRIES_MS = 150;
+
+/** A batch of rows on its way out. */
+export interface OutgoingBatch {
+  readonly recordingId: string;
+  readonly sequence: number;
+  readonly rows: readonly OutgoingRow[];
+  readonly last: boolean;
+}
+
+export interface RecorderState {
+  readonly recordingId: string;
+  readonly state: 'recording' | 'paused';
+  readonly elapsedMs: number;
+}
+
+interface Running {
+  readonly session: RecordingSession;
+  sequence: number;
+  pausedAtMs: number | undefined;
+  costFromMs: number;
+  ending: boolean;
+}
+
+/** Starts, pauses and stops the captures and hands out what they collect, ten times a second. */
+export class Recorder {
+  readonly #captures: readonly Capture[];
+  #running: Running | undefined;
+  #timer: ReturnType<typeof setInterval> | undefined;
+
+  /**
+   * @param captures all there are; those this engine lacks are passed over
+   * @param send takes each batch
+   * @param onChange is called when a recording starts, pauses, goes on or ends
+   */
+  constructor(
+    captures: readonly Capture[],
+    private readonly send: (batch: OutgoingBatch) => void,
+    private readonly onChange: () => void,
+  ) {
+    this.#captures = captures.filter((capture) => capture.available);
+  }
+
+  get state(): RecorderState | undefined {
+    if (this.#running === undefined) return undefined;
+    const { session, pausedAtMs } = this.#running;
+    return {
+      recordingId: session.id,
+      state: pausedAtMs === undefined ? 'recording' : 'paused',
+      elapsedMs: Math.max(0, session.time(performance.now())),
+    };
+  }
+
+  obey(command: Command): void {
+    if (command.type === 'start') this.start(command.recordingId, false);
+    else if (command.type === 'start-with-next-load') armNextLoad(command.recordingId);
+    else if (command.recordingId !== this.#running?.session.id) return;
+    else if (command.type === 'pause') this.#pause();
+    else if (command.type === 'go-on') this.#goOn();
+    else if (command.type === 'stop') void this.#stop();
+    else if (command.type === 'note') this.#note(command.text ?? '');
+  }
+
+  /** @param startUp whether the recording reaches back to the beginning of the page's load */
+  start(recordingId: string, startUp: boolean): void {
+    if (this.#running !== undefined) return;
+    const session = new RecordingSession(recordingId, startUp ? 0 : performance.now(), startUp);
+    this.#running = { session, sequence: 0, pausedAtMs: undefined, costFromMs: 0, ending: false };
+    session.charged(() => {
+      const header = describeRecording(recordingId, startUp, session.originMs);
+      this.#send([header, { kind: 'thread', id: session.thread, name: 'main thread', type: 'main' }], false);
+      for (const capture of this.#captures) capture.start(session);
+    });
+    this.#timer = setInterval(() => this.#flush(), FLUSH_EVERY_MS);
+    this.onChange();
+  }
+
+  /** Ends at once with what is there, because the page is about to go. */
+  leave(): OutgoingBatch | undefined {
+    const running = this.#running;
+    if (running === undefined || running.ending) return undefined;
+    for (const capture of this.#captures) void capture.stop();
+    return this.#end(running, running.session.time(performance.now()), 'target-left');
+  }
+
+  #pause(): void {
+    const running = this.#running!;
+    if (running.pausedAtMs !== undefined) return;
+    running.pausedAtMs = running.session.time(performance.now());
+    for (const capture of this.#captures) void capture.stop();
+    this.onChange();
+  }
+
+  #goOn(): void {
+    const running = this.#running!;
+    this.#closePause(running);
+    for (const capture of this.#captures) capture.start(running.session);
+    this.onChange();
+  }
+
+  #closePause(running: Running): void {
+    if (running.pausedAtMs === undefined) return;
+    const startMs = running.pausedAtMs;
+    const durationMs = running.session.time(performance.now()) - startMs;
+    running.session.emit({ kind: 'pause', startMs, durationMs: Math.max(0, durationMs) });
+    running.pausedAtMs = undefined;
+  }
+
+  #note(text: string): void {
+    const { session } = this.#running!;
+    const startMs = session.time(performance.now());
+    session.emit({ kind: 'span', thread: session.thread, startMs, durationMs: 0, type: 'note', name: text });
+  }
+
+  async #stop(): Promise<void> {
+    const running = this.#running!;
+    if (running.ending) return;
+    running.ending = true;
+    const endMs = running.session.time(performance.now());
+    const wasPaused = running.pausedAtMs !== undefined;
+    this.#closePause(running);
+    if (!wasPaused) {
+      await new Promise((resolve) => setTimeout(resolve, LAST_ENTRIES_MS));
+      await Promise.all(this.#captures.map((capture) => capture.stop()));
+    }
+    const last = this.#end(running, endMs, 'stopped');
+    if (last !== undefined) this.send(last);
+    this.onChange();
+  }
+
+  #end(running: Running, endMs: number, reason: string): OutgoingBatch | undefined {
+    if (this.#running !== running) return undefined;
+    clearInterval(this.#timer);
+    this.#emitCost(running);
+    running.session.emit({ kind: 'end', startMs: endMs, reason });
+    this.#running = undefined;
+    const { session, sequence } = running;
+    return { recordingId: session.id, sequence, rows: session.takeRows(), last: true };
+  }
+
+  #flush(): void {
+    const running = this.#running;
+    if (running === undefined) return;
+    running.session.charged(() => {
+      if (running.pausedAtMs === undefined && !running.ending) {
+        for (const capture of this.#captures) capture.collect?.();
+      }
+      if (running.session.time(performance.now()) - running.costFromMs >= COST_EVERY_MS)
+        this.#emitCost(running);
+      const rows = running.session.takeRows();
+      if (rows.length > 0) this.#send(rows, false);
+    });
+  }
+
+  #emitCost(running: Running): void {
+    const { session } = running;
+    const nowMs = session.time(performance.now());
+    const startMs = running.costFromMs;
+    session.emit({
+      kind: 'cost',
+      thread: session.thread,
+      startMs,
+      durationMs: nowMs - startMs,
+      ...session.takeCost(),
+    });
+    running.costFromMs = nowMs;
+  }
+
+  #send(rows: readonly OutgoingRow[], last: boolean): void {
+    const running = this.#running!;
+    this.send({ recordingId: running.session.id, sequence: running.sequence++, rows, last });
+  }
+}

@@ -1,0 +1,62 @@
+import { MAIN_THREAD, type Row } from '@nettle-patch/core';
+import { InternedTables } from './interned';
+
+/** What capture modules write into while a recording runs. */
+export class RecordingSession {
+  readonly thread = MAIN_THREAD;
+  readonly tables = new InternedTables((row) => this.#rows.push(row));
+  #rows: Row[] = [];
+  #busyMs = 0;
+  #longestMs = 0;
+
+  /**
+   * @param id of the recording
+   * @param originMs what `performance.now()` was, or is taken to have been, at time 0 of the recording
+   * @param startUp whether what happened before this moment belongs to the recording
+   */
+  constructor(
+    readonly id: string,
+    readonly originMs: number,
+    readonly startUp: boolean,
+  ) {}
+
+  /** A time of `performance.now()` on the recording's clock, in whole microseconds. */
+  time(nowMs: number): number {
+    return Math.round((nowMs - this.originMs) * 1000) / 1000;
+  }
+
+  emit(row: Row): void {
+    this.#rows.push(row);
+  }
+
+  /** The rows since the last call. */
+  takeRows(): Row[] {
+    const rows = this.#rows;
+    this.#rows = [];
+    return rows;
+  }
+
+  /** Does a piece of the recorder's own work and counts what it costs the page. */
+  charged<T>(work: () => T): T {
+    const startMs = performance.now();
+    try {
+      return work();
+    } finally {
+      const tookMs = performance.now() - startMs;
+      this.#busyMs += tookMs;
+      this.#longestMs = Math.max(this.#longestMs, tookMs);
+    }
+  }
+
+  /** The recorder's own cost since the last call. Milliseconds. */
+  takeCost(): { busyMs: number; longestMs: number } {
+    const cost = { busyMs: round(this.#busyMs), longestMs: round(this.#longestMs) };
+    this.#busyMs = 0;
+    this.#longestMs = 0;
+    return cost;
+  }
+}
+
+function round(ms: number): number {
+  return Math.round(ms * 1000) / 1000;
+}

@@ -1,0 +1,72 @@
+import { RESERVED_PATH, TARGET_SOCKET_PATH, writeBatch } from '@nettle-patch/core';
+import type { FromSender } from '../messages';
+import { allCaptures } from './capture/all';
+import { takeArmedRecording } from './next-load';
+import { Recorder, type OutgoingBatch } from './recorder';
+import { measureRefresh } from './refresh';
+import { post, startSenderWorker } from './sender-worker';
+import { describeTarget, listCaptures } from './target';
+
+const INSTALLED = Symbol.for('nettle-patch recorder');
+
+function randomId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(12));
+  return Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('');
+}
+
+/** Sends the last rows of a page that is going; the browser sees to it that they leave. */
+function sendBeacon(base: URL, secret: string, targetId: string, batch: OutgoingBatch): void {
+  const { rows, ...rest } = batch;
+  const lines = rows.map((row) => `${JSON.stringify(row)}\n`).join('');
+  const body = writeBatch({ type: 'rows', targetId, ...rest }, lines);
+  navigator.sendBeacon(new URL(`${RESERVED_PATH}rows?secret=${encodeURIComponent(secret)}`, base), body);
+}
+
+/** Installs the recorder in a page, once, and takes its own element out of the document again. */
+export function startPage(): void {
+  const element = document.currentScript as HTMLScriptElement | null;
+  const scope = globalThis as { [INSTALLED]?: true };
+  if (element === null || scope[INSTALLED]) return;
+  scope[INSTALLED] = true;
+  const secret = element.dataset['secret'] ?? '';
+  const scriptUrl = element.src;
+  element.remove();
+
+  const worker = startSenderWorker(scriptUrl);
+  if (worker === undefined) return;
+  const base = new URL(scriptUrl);
+  const socketUrl = new URL(TARGET_SOCKET_PATH, base);
+  socketUrl.protocol = base.protocol === 'https:' ? 'wss:' : 'ws:';
+
+  const targetId = randomId();
+  const captures = allCaptures();
+  listCaptures(captures);
+  const recorder = new Recorder(
+    captures,
+    (batch) => post(worker, { type: 'batch', ...batch }),
+    () => introduce(),
+  );
+  const introduce = () => post(worker, { type: 'target', target: describeTarget(targetId, recorder) });
+
+  introduce();
+  post(worker, {
+    type: 'connect',
+    secret,
+    socketUrl: socketUrl.href,
+    joinUrl: new URL(`${RESERVED_PATH}join`, base).href,
+  });
+  worker.addEventListener('message', (event: MessageEvent<FromSender>) => recorder.obey(event.data.command));
+
+  const armed = takeArmedRecording();
+  if (armed !== undefined) recorder.start(armed, true);
+
+  addEventListener('pagehide', () => {
+    const last = recorder.leave();
+    if (last !== undefined) sendBeacon(base, secret, targetId, last);
+  });
+  addEventListener('load', () => {
+    introduce();
+    measureRefresh();
+  });
+  document.addEventListener('visibilitychange', introduce);
+}

@@ -1,0 +1,18 @@
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+/** Files that other packages build and the server hands out, as paths from the built server. */
+const BUILT = {
+  recorder: '../../recorder/dist/recorder.js',
+  interface: '../../app/dist/browser',
+} as const;
+
+/**
+ * Path of a built part of the product.
+ * @throws Error with what to do when it has not been built.
+ */
+export function builtPath(part: keyof typeof BUILT): string {
+  const path = fileURLToPath(new URL(BUILT[part], import.meta.url));
+  if (!existsSync(path)) throw new Error(`The ${part} is not built yet. Run "npm run build" first.`);
+  return path;
+}

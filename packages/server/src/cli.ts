@@ -1,0 +1,61 @@
+import { Command, InvalidArgumentError } from 'commander';
+import { BadAddressError, serve } from './serve';
+
+const DEFAULT_PORT = 4780;
+
+function parsePort(text: string): number {
+  const port = Number(text);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) {
+    throw new InvalidArgumentError('Expected a whole number from 0 to 65535.');
+  }
+  return port;
+}
+
+interface ServeFlags {
+  target: string;
+  port: number;
+  proxyPort?: number;
+}
+
+async function runServe(flags: ServeFlags): Promise<void> {
+  const running = await serve({
+    target: flags.target,
+    port: flags.port,
+    proxyPort: flags.proxyPort ?? (flags.port === 0 ? 0 : flags.port + 1),
+  });
+  for (const { what, from, to } of running.moved) {
+    console.log(
+      `Port ${from} is in use, so ${what} took ${to}. Recordings kept under another port are shown only there.`,
+    );
+  }
+  console.log(`\nNettle Patch stands in front of ${flags.target}\n`);
+  console.log(`  Open this:        ${running.address}`);
+  console.log(`  The app, recorded: ${running.proxyOrigin}/\n`);
+  console.log('Stop with Ctrl+C.');
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+    process.once(signal, () => {
+      running.close();
+      process.exit(0);
+    });
+  }
+}
+
+const program = new Command('nettle-patch')
+  .description('Find out why an input had to wait.')
+  .version('0.1.0');
+
+program
+  .command('serve')
+  .description('put Nettle Patch in front of a running app')
+  .requiredOption('--target <address>', 'address of the app, such as http://localhost:3000')
+  .option('--port <number>', 'port of the tool', parsePort, DEFAULT_PORT)
+  .option('--proxy-port <number>', 'port the app is opened at (default: the one after --port)', parsePort)
+  .action(runServe);
+
+try {
+  await program.parseAsync();
+} catch (error) {
+  if (!(error instanceof BadAddressError)) throw error;
+  console.error(error.message);
+  process.exitCode = 2;
+}

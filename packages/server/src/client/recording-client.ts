@@ -1,0 +1,115 @@
+import { once } from 'node:events';
+import {
+  INTERFACE_SOCKET_PATH,
+  RecordingDecoder,
+  RecordingBuilder,
+  isBatch,
+  readBatch,
+  resolveFunctions,
+  sourcesToFetch,
+  withChecks,
+  type Command,
+  type ServerMessage,
+  type ScriptText,
+  type Target,
+} from '@nettle-patch/core';
+import { WebSocket } from 'ws';
+import type { Running } from '../serve';
+
+const POLL_MS = 50;
+
+/** Follows targets and takes recordings without an interface: for scripts and automated runs. */
+export class RecordingClient {
+  readonly #socket: WebSocket;
+  readonly #lines = new Map<string, string[]>();
+  readonly #ended = new Set<string>();
+  #targets: readonly Target[] = [];
+
+  private constructor(
+    socket: WebSocket,
+    private readonly running: Running,
+  ) {
+    this.#socket = socket;
+    socket.on('message', (data) => this.#take(String(data)));
+  }
+
+  static async connect(running: Running): Promise<RecordingClient> {
+    const url = running.interfaceOrigin.replace('http', 'ws') + INTERFACE_SOCKET_PATH;
+    const socket = new WebSocket(url, ['nettle-patch', running.secret]);
+    const client = new RecordingClient(socket, running);
+    await once(socket, 'open');
+    return client;
+  }
+
+  /** Waits until a page has joined. */
+  async target(): Promise<Target> {
+    await this.#until(() => this.#targets.length > 0, 'no page joined');
+    return this.#targets[0]!;
+  }
+
+  async start(target: Target, recordingId: string): Promise<void> {
+    this.#lines.set(recordingId, []);
+    this.#command({ type: 'start', targetId: target.id, recordingId });
+    await this.#until(() => this.#lines.get(recordingId)!.length > 0, 'the recording did not begin');
+  }
+
+  /**
+   * Stops a recording and maps its functions to their original source.
+   * @returns its lines, as they are written to a file
+   */
+  async stop(target: Target, recordingId: string): Promise<string[]> {
+    this.#command({ type: 'stop', targetId: target.id, recordingId });
+    await this.#until(() => this.#ended.has(recordingId), 'the recording did not end');
+    const lines = this.#lines.get(recordingId)!;
+    const end = lines.pop()!;
+    return [...withChecks([...lines, ...(await this.#resolvingLines(lines)), end])];
+  }
+
+  close(): void {
+    this.#socket.close();
+  }
+
+  async #resolvingLines(lines: readonly string[]): Promise<string[]> {
+    const builder = new RecordingBuilder();
+    const decoder = new RecordingDecoder(builder);
+    decoder.push(new TextEncoder().encode(lines.map((line) => `${line}\n`).join('')));
+    const recording = builder.build();
+    const scripts = new Map<string, ScriptText>();
+    for (const { url } of sourcesToFetch(recording)) {
+      const answer = await fetch(
+        `${this.running.interfaceOrigin}/api/script?url=${encodeURIComponent(url)}`,
+        {
+          headers: { authorization: `Bearer ${this.running.secret}` },
+        },
+      );
+      scripts.set(url, (await answer.json()) as ScriptText);
+    }
+    return resolveFunctions(recording, scripts).map((row) => JSON.stringify(row));
+  }
+
+  #take(text: string): void {
+    if (!isBatch(text)) {
+      const message = JSON.parse(text) as ServerMessage;
+      if (message.type === 'targets') this.#targets = message.targets;
+      return;
+    }
+    const { batch, lines } = readBatch(text);
+    const kept = this.#lines.get(batch.recordingId);
+    kept?.push(...lines.split('\n').filter((line) => line !== ''));
+    const { targetId, recordingId, sequence } = batch;
+    this.#command({ type: 'acknowledge', targetId, recordingId, sequence });
+    if (batch.last) this.#ended.add(recordingId);
+  }
+
+  #command(command: Command): void {
+    this.#socket.send(JSON.stringify(command));
+  }
+
+  async #until(holds: () => boolean, problem: string, limitMs = 20_000): Promise<void> {
+    const untilMs = Date.now() + limitMs;
+    while (!holds()) {
+      if (Date.now() > untilMs) throw new Error(`${problem} within ${limitMs / 1000} s`);
+      await new Promise((resolve) => setTimeout(resolve, POLL_MS));
+    }
+  }
+}

@@ -1,0 +1,5 @@
+/** What other programs may use of the server: starting it, and its source-fetching. */
+export { serve, targetOriginOf, BadAddressError, type Running, type ServeOptions } from './serve';
+export { fetchScript } from './sources/fetch-script';
+export { RecordingClient } from './client/recording-client';
+export * from '@nettle-patch/core';

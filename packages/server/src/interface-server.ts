@@ -1,0 +1,84 @@
+import { createServer, type Server } from 'node:http';
+import { join } from 'node:path';
+import { INTERFACE_SOCKET_PATH } from '@nettle-patch/core';
+import express from 'express';
+import { builtPath } from './assets';
+import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
+import type { Relay } from './relay/relay';
+import { GuardedSockets } from './relay/sockets';
+import { fetchScript } from './sources/fetch-script';
+
+export interface InterfaceServerOptions {
+  readonly secret: string;
+  readonly relay: Relay;
+  readonly port: () => number;
+  readonly proxyOrigin: () => string;
+  readonly targetOrigin: string;
+}
+
+const SECURITY_HEADERS = {
+  'Content-Security-Policy': [
+    "default-src 'self'",
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "connect-src 'self' ws://localhost:* ws://127.0.0.1:*",
+    "object-src 'none'",
+    "base-uri 'self'",
+    "frame-ancestors 'none'",
+  ].join('; '),
+  'X-Content-Type-Options': 'nosniff',
+  'Referrer-Policy': 'no-referrer',
+  'Cross-Origin-Opener-Policy': 'same-origin',
+  'Cross-Origin-Resource-Policy': 'same-origin',
+};
+
+/** The origin of the tool itself: its interface, and the connection on which it follows targets. */
+export class InterfaceServer {
+  readonly http: Server;
+  readonly #sockets: GuardedSockets;
+
+  constructor(private readonly options: InterfaceServerOptions) {
+    this.#sockets = new GuardedSockets(options.secret, (socket) => options.relay.addInterface(socket));
+    this.http = createServer(this.#app());
+    this.http.on('upgrade', (request, socket, head) => {
+      if (request.url === INTERFACE_SOCKET_PATH) this.#sockets.upgrade(request, socket, head, options.port());
+      else socket.destroy();
+    });
+  }
+
+  close(): void {
+    this.#sockets.close();
+    this.http.close();
+    this.http.closeAllConnections();
+  }
+
+  #app(): express.Express {
+    const app = express();
+    const pages = builtPath('interface');
+    app.disable('x-powered-by');
+    app.use((request, response, next) => {
+      if (!hasOwnHost(request, this.options.port())) {
+        response.status(421).type('text').send('This server does not answer to that name.');
+        return;
+      }
+      response.set(SECURITY_HEADERS);
+      next();
+    });
+    app.use('/api', (request, response, next) => {
+      const given = request.get('authorization')?.replace(/^Bearer /, '');
+      if (hasOwnOrigin(request, this.options.port()) && sameSecret(given, this.options.secret)) next();
+      else response.status(401).type('text').send('The secret is not that of this run.');
+    });
+    app.get('/api/script', async (request, response) => {
+      const url = typeof request.query['url'] === 'string' ? request.query['url'] : '';
+      const { proxyOrigin, targetOrigin } = this.options;
+      response.json(await fetchScript(url, proxyOrigin(), targetOrigin));
+    });
+    app.use(express.static(pages, { index: false, maxAge: 0 }));
+    app.get(/^\/[a-z]*(\/.*)?$/, (request, response, next) => {
+      if (request.path.includes('.') || request.path.startsWith('/api')) next();
+      else response.sendFile(join(pages, 'index.html'), { maxAge: 0 });
+    });
+    return app;
+  }
+}

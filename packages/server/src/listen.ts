@@ -1,0 +1,36 @@
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+
+const TRIES = 20;
+export const LOOPBACK = '127.0.0.1';
+
+export interface Listening {
+  readonly port: number;
+  /** The port that was asked for, when it was taken. */
+  readonly takenPort?: number;
+}
+
+function listenOnce(server: Server, port: number): Promise<number> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, LOOPBACK, () => {
+      server.off('error', reject);
+      resolve((server.address() as AddressInfo).port);
+    });
+  });
+}
+
+/**
+ * Listens on the loopback address, at a port or the next free one after it. Port 0 takes any free one.
+ * @throws the error of the last try when none of the next 20 is free.
+ */
+export async function listenNear(server: Server, wantedPort: number): Promise<Listening> {
+  for (let tried = 0; ; tried++) {
+    try {
+      const port = await listenOnce(server, wantedPort + tried);
+      return tried === 0 ? { port } : { port, takenPort: wantedPort };
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE' || tried >= TRIES) throw error;
+    }
+  }
+}

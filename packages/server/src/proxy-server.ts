@@ -1,0 +1,105 @@
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { readFile } from 'node:fs/promises';
+import { ProtocolError, RECORDER_PATH, RESERVED_PATH, TARGET_SOCKET_PATH } from '@nettle-patch/core';
+import { builtPath } from './assets';
+import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
+import { RecordingProxy } from './proxy/proxy';
+import type { Relay } from './relay/relay';
+import { GuardedSockets } from './relay/sockets';
+
+const LARGEST_BODY = 8 * 1024 * 1024;
+
+export interface ProxyServerOptions {
+  readonly targetOrigin: string;
+  readonly secret: string;
+  readonly relay: Relay;
+  readonly port: () => number;
+}
+
+/** The origin the recorded app is opened at: the app behind it, and the recorder on a reserved path. */
+export class ProxyServer {
+  readonly http: Server;
+  readonly #proxy: RecordingProxy;
+  readonly #sockets: GuardedSockets;
+
+  constructor(private readonly options: ProxyServerOptions) {
+    const { targetOrigin, secret, relay } = options;
+    const proxyOrigin = () => `http://localhost:${options.port()}`;
+    this.#proxy = new RecordingProxy({ targetOrigin, secret, proxyOrigin });
+    this.#sockets = new GuardedSockets(secret, (socket) => relay.addTarget(socket));
+    this.http = createServer((request, response) => this.#handle(request, response));
+    this.http.on('upgrade', (request, socket, head) => {
+      const port = options.port();
+      if (pathOf(request) === TARGET_SOCKET_PATH) this.#sockets.upgrade(request, socket, head, port);
+      else if (hasOwnHost(request, port)) this.#proxy.upgrade(request, socket, head);
+      else socket.destroy();
+    });
+  }
+
+  close(): void {
+    this.#sockets.close();
+    this.http.close();
+    this.http.closeAllConnections();
+  }
+
+  #handle(request: IncomingMessage, response: ServerResponse): void {
+    if (!hasOwnHost(request, this.options.port()))
+      reply(response, 421, 'This server does not answer to that name.');
+    else if (pathOf(request).startsWith(RESERVED_PATH)) void this.#reserved(request, response);
+    else this.#proxy.handle(request, response);
+  }
+
+  async #reserved(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const path = pathOf(request);
+    if (path === RECORDER_PATH) {
+      const text = await readFile(builtPath('recorder'));
+      const headers = { 'content-type': 'text/javascript; charset=utf-8', 'cache-control': 'no-store' };
+      response.writeHead(200, { ...headers, 'cross-origin-resource-policy': 'cross-origin' }).end(text);
+    } else if (!hasOwnOrigin(request, this.options.port()) || isCrossSite(request)) {
+      reply(response, 403, 'Only pages of this origin may ask for this.');
+    } else if (path === `${RESERVED_PATH}join` && request.method === 'GET') {
+      reply(response, 200, this.options.secret);
+    } else if (path === `${RESERVED_PATH}rows` && request.method === 'POST') {
+      await this.#takeRows(request, response);
+    } else {
+      reply(response, 404, 'There is nothing at this address.');
+    }
+  }
+
+  async #takeRows(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const secret = new URL(request.url ?? '/', 'http://localhost').searchParams.get('secret') ?? undefined;
+    if (!sameSecret(secret, this.options.secret)) {
+      reply(response, 401, 'The secret is not that of this run.');
+      return;
+    }
+    const pieces: Buffer[] = [];
+    let size = 0;
+    for await (const piece of request as AsyncIterable<Buffer>) {
+      size += piece.length;
+      if (size > LARGEST_BODY) return reply(response, 413, 'Too many rows at once.');
+      pieces.push(piece);
+    }
+    try {
+      this.options.relay.takeRows(Buffer.concat(pieces).toString('utf8'));
+      reply(response, 204, '');
+    } catch (error) {
+      if (!(error instanceof ProtocolError)) throw error;
+      reply(response, 400, error.message);
+    }
+  }
+}
+
+function isCrossSite(request: IncomingMessage): boolean {
+  const site = request.headers['sec-fetch-site'];
+  return site !== undefined && site !== 'same-origin' && site !== 'none';
+}
+
+function pathOf(request: IncomingMessage): string {
+  return (request.url ?? '/').split('?', 1)[0]!;
+}
+
+function reply(response: ServerResponse, status: number, text: string): void {
+  response
+    .writeHead(status, { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'no-store' })
+    .end(text);
+}

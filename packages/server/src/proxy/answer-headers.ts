@@ -1,0 +1,77 @@
+import type { IncomingMessage } from 'node:http';
+import { adaptPolicy, type RecorderPermit } from './content-security-policy';
+
+/** Headers that concern one connection only (RFC 9110, section 7.6.1). */
+const HOP_BY_HOP = new Set([
+  'connection',
+  'keep-alive',
+  'proxy-authenticate',
+  'proxy-connection',
+  'te',
+  'trailer',
+  'transfer-encoding',
+  'upgrade',
+]);
+
+/** Headers that speak of the text's exact bytes, which no longer hold once the recorder is in it. */
+const OF_EXACT_BYTES = new Set([
+  'content-length',
+  'content-encoding',
+  'content-md5',
+  'digest',
+  'accept-ranges',
+]);
+
+export interface AnswerContext {
+  readonly targetOrigin: string;
+  readonly proxyOrigin: string;
+  /** Given when the answer is HTML that gets the recorder. */
+  readonly permit?: RecorderPermit;
+}
+
+function rewriteLocation(value: string, context: AnswerContext): string {
+  const { targetOrigin, proxyOrigin } = context;
+  const isTarget =
+    value === targetOrigin || value.startsWith(`${targetOrigin}/`) || value.startsWith(`${targetOrigin}?`);
+  return isTarget ? proxyOrigin + value.slice(targetOrigin.length) : value;
+}
+
+/** A cookie for the app's own host must be for the proxy's host, which the browser talks to. */
+function rewriteCookie(value: string, context: AnswerContext): string {
+  const targetHost = new URL(context.targetOrigin).hostname;
+  const proxyHost = new URL(context.proxyOrigin).hostname;
+  if (targetHost === proxyHost) return value;
+  return value.replace(/;\s*domain=[^;]*/i, '');
+}
+
+function rewrite(name: string, value: string, context: AnswerContext): string | undefined {
+  const { permit } = context;
+  if (HOP_BY_HOP.has(name) || name === 'strict-transport-security') return undefined;
+  if (permit !== undefined && OF_EXACT_BYTES.has(name)) return undefined;
+  if (name === 'location' || name === 'content-location') return rewriteLocation(value, context);
+  if (name === 'set-cookie') return rewriteCookie(value, context);
+  if (name === 'access-control-allow-origin' && value === context.targetOrigin) return context.proxyOrigin;
+  if (permit !== undefined && name === 'content-security-policy') return adaptPolicy(value, permit);
+  return value;
+}
+
+/**
+ * The headers of an answer as the browser is to get them, in their order, each as name and value.
+ * Documents that get the recorder also get the policy that lets it take samples (WICG JS Self-Profiling).
+ */
+export function answerHeaders(answer: IncomingMessage, context: AnswerContext): [string, string][] {
+  const headers: [string, string][] = [];
+  let documentPolicy = 'js-profiling';
+  for (let at = 0; at + 1 < answer.rawHeaders.length; at += 2) {
+    const name = answer.rawHeaders[at]!;
+    const value = answer.rawHeaders[at + 1]!;
+    if (context.permit !== undefined && name.toLowerCase() === 'document-policy') {
+      documentPolicy = /\bjs-profiling\b/.test(value) ? value : `${value}, js-profiling`;
+      continue;
+    }
+    const written = rewrite(name.toLowerCase(), value, context);
+    if (written !== undefined) headers.push([name, written]);
+  }
+  if (context.permit !== undefined) headers.push(['Document-Policy', documentPolicy]);
+  return headers;
+}

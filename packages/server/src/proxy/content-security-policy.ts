@@ -1,0 +1,74 @@
+/** A policy as its directives: lower-case names in their order, each with its values. */
+type Policy = Map<string, string[]>;
+
+/** How the recorder's element may show that the policy allows it. */
+export interface RecorderPermit {
+  /** Absolute address of the recorder's file. */
+  readonly recorderUrl: string;
+  /** Nonce that the recorder's element carries. */
+  readonly nonce: string;
+}
+
+const TRUSTED_TYPES_POLICY = 'nettle-patch';
+const NONE = "'none'";
+
+function parsePolicy(text: string): Policy {
+  const policy: Policy = new Map();
+  for (const directive of text.split(';')) {
+    const [name, ...values] = directive.trim().split(/\s+/);
+    if (name && !policy.has(name.toLowerCase())) policy.set(name.toLowerCase(), values);
+  }
+  return policy;
+}
+
+function writePolicy(policy: Policy): string {
+  return [...policy].map(([name, values]) => [name, ...values].join(' ')).join('; ');
+}
+
+/** The first of some directives that the policy has: each falls back on those after it. */
+function governing(policy: Policy, names: readonly string[]): string | undefined {
+  return names.find((name) => policy.has(name));
+}
+
+function withSource(values: readonly string[], source: string): string[] {
+  return [...values.filter((value) => value.toLowerCase() !== NONE), source];
+}
+
+/** Adds one source for what `own` governs; a directive it falls back on stays as it is for everything else. */
+function allow(policy: Policy, own: string, fallbacks: readonly string[], source: string): void {
+  const from = governing(policy, [own, ...fallbacks]);
+  if (from !== undefined) policy.set(own, withSource(policy.get(from)!, source));
+}
+
+function isStrict(values: readonly string[]): boolean {
+  return values.some((value) => value.toLowerCase() === "'strict-dynamic'");
+}
+
+function adaptOne(text: string, permit: RecorderPermit): string {
+  const policy = parsePolicy(text);
+  const script = governing(policy, ['script-src-elem', 'script-src', 'default-src']);
+  if (script !== undefined) {
+    const source = isStrict(policy.get(script)!) ? `'nonce-${permit.nonce}'` : permit.recorderUrl;
+    const own = script === 'default-src' ? 'script-src' : script;
+    const workersBefore = governing(policy, ['worker-src', 'child-src', 'script-src', 'default-src']);
+    const workerValues = workersBefore === undefined ? undefined : policy.get(workersBefore)!;
+    allow(policy, own, ['default-src'], source);
+    if (workerValues !== undefined) policy.set('worker-src', withSource(workerValues, permit.recorderUrl));
+  } else {
+    allow(policy, 'worker-src', ['child-src'], permit.recorderUrl);
+  }
+  const trusted = policy.get('trusted-types');
+  if (trusted !== undefined) policy.set('trusted-types', withSource(trusted, TRUSTED_TYPES_POLICY));
+  return writePolicy(policy);
+}
+
+/**
+ * Adapts the value of a Content-Security-Policy header (CSP Level 3) just enough for the recorder to run: its
+ * own script and its own worker, and nothing else. Several policies, separated by commas, are adapted each.
+ */
+export function adaptPolicy(header: string, permit: RecorderPermit): string {
+  return header
+    .split(',')
+    .map((policy) => adaptOne(policy, permit))
+    .join(', ');
+}

@@ -1,0 +1,85 @@
+import { RewritingStream } from 'parse5-html-rewriting-stream';
+import type { Transform } from 'node:stream';
+import { adaptPolicy, type RecorderPermit } from './content-security-policy';
+
+export interface InjectionOptions extends RecorderPermit {
+  /** Secret the recorder shows when it connects. */
+  readonly secret: string;
+  /** Whether the browser asked for a document; else only what is a whole document gets the recorder. */
+  readonly document: boolean;
+}
+
+/** Start tags that may stand before the first script without being able to run one. */
+const BEFORE_SCRIPTS = new Set(['html', 'head']);
+
+function escapeAttribute(text: string): string {
+  return text.replaceAll('&', '&amp;').replaceAll('"', '&quot;');
+}
+
+/** The element that loads the recorder, blocking, before anything that comes after it. */
+export function recorderElement(options: InjectionOptions): string {
+  const attributes = [
+    ['src', options.recorderUrl],
+    ['nonce', options.nonce],
+    ['data-secret', options.secret],
+  ] as const;
+  const written = attributes.map(([name, value]) => `${name}="${escapeAttribute(value)}"`).join(' ');
+  return `<script ${written}></script>`;
+}
+
+/**
+ * Puts the recorder into an HTML text as its first script and adapts policies given in `meta` elements. Takes
+ * and gives strings whose characters are the bytes of the text (latin1), so that every encoding which agrees
+ * with ASCII passes unchanged; all else in the text stays as it is, byte for byte.
+ */
+export function injectRecorder(options: InjectionOptions): Transform {
+  const stream = new RewritingStream();
+  let injected = false;
+  let wholeDocument = options.document;
+
+  const inject = () => {
+    if (injected) return;
+    injected = true;
+    if (wholeDocument) stream.emitRaw(recorderElement(options));
+  };
+
+  stream.on('doctype', (_token, raw) => {
+    wholeDocument = true;
+    stream.emitRaw(raw);
+  });
+  stream.on('startTag', (token, raw) => {
+    if (token.tagName === 'html') wholeDocument = true;
+    if (!BEFORE_SCRIPTS.has(token.tagName)) inject();
+    const content = policyContent(token);
+    if (content !== undefined && wholeDocument) {
+      content.value = adaptPolicy(content.value, options);
+      stream.emitStartTag(token);
+    } else {
+      stream.emitRaw(raw);
+    }
+    if (token.tagName === 'head') inject();
+  });
+  stream.on('text', (_token, raw) => {
+    if (raw.trim() !== '') inject();
+    stream.emitRaw(raw);
+  });
+  stream.on('endTag', (_token, raw) => {
+    inject();
+    stream.emitRaw(raw);
+  });
+  stream.on('comment', (_token, raw) => stream.emitRaw(raw));
+  return stream;
+}
+
+interface StartTag {
+  readonly tagName: string;
+  readonly attrs: { name: string; value: string }[];
+}
+
+/** The attribute that holds the policy, if a tag is `<meta http-equiv="Content-Security-Policy">`. */
+function policyContent(token: StartTag): { value: string } | undefined {
+  if (token.tagName !== 'meta') return undefined;
+  const equivalent = token.attrs.find(({ name }) => name === 'http-equiv')?.value.toLowerCase();
+  if (equivalent !== 'content-security-policy') return undefined;
+  return token.attrs.find(({ name }) => name === 'content');
+}

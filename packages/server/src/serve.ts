@@ -1,0 +1,77 @@
+import { InterfaceServer } from './interface-server';
+import { LOOPBACK, listenNear } from './listen';
+import { newSecret } from './guard';
+import { ProxyServer } from './proxy-server';
+import { Relay } from './relay/relay';
+
+export interface ServeOptions {
+  /** Address of the app's own server. */
+  readonly target: string;
+  readonly port: number;
+  readonly proxyPort: number;
+}
+
+/** A running server. */
+export interface Running {
+  /** Address to open, with the secret of this run. */
+  readonly address: string;
+  readonly interfaceOrigin: string;
+  readonly proxyOrigin: string;
+  readonly secret: string;
+  /** Ports that were taken and those used in their place. */
+  readonly moved: readonly { readonly what: string; readonly from: number; readonly to: number }[];
+  close(): void;
+}
+
+/** Thrown when an address given on the command line cannot be used. */
+export class BadAddressError extends Error {
+  override readonly name = 'BadAddressError';
+}
+
+/**
+ * The origin of an address as people type it: "localhost:3000" is taken for "http://localhost:3000".
+ * @throws BadAddressError
+ */
+export function targetOriginOf(address: string): string {
+  const text = /^[a-z]+:\/\//i.test(address) ? address : `http://${address}`;
+  const url = URL.canParse(text) ? new URL(text) : undefined;
+  if (url === undefined || !['http:', 'https:'].includes(url.protocol) || url.hostname === '') {
+    throw new BadAddressError(
+      `"${address}" is no address of a web server. Expected something like http://localhost:3000.`,
+    );
+  }
+  return url.origin;
+}
+
+/** Starts the interface and the proxy, each on an origin of its own. */
+export async function serve(options: ServeOptions): Promise<Running> {
+  const targetOrigin = targetOriginOf(options.target);
+  const [pageSecret, secret] = [newSecret(), newSecret()];
+  const ports = { interface: 0, proxy: 0 };
+  const proxyOrigin = () => `http://localhost:${ports.proxy}`;
+  const relay = new Relay(() => `${proxyOrigin()}/`);
+  const proxy = new ProxyServer({ targetOrigin, secret: pageSecret, relay, port: () => ports.proxy });
+  const tool = new InterfaceServer({ secret, relay, port: () => ports.interface, proxyOrigin, targetOrigin });
+
+  const moved: { what: string; from: number; to: number }[] = [];
+  const listen = async (what: string, key: keyof typeof ports, server: typeof proxy.http, wanted: number) => {
+    const { port, takenPort } = await listenNear(server, wanted);
+    ports[key] = port;
+    if (takenPort !== undefined) moved.push({ what, from: takenPort, to: port });
+  };
+  await listen('the tool', 'interface', tool.http, options.port);
+  await listen('the proxy', 'proxy', proxy.http, options.proxyPort);
+
+  const interfaceOrigin = `http://${LOOPBACK}:${ports.interface}`;
+  return {
+    address: `${interfaceOrigin}/#secret=${secret}`,
+    interfaceOrigin,
+    proxyOrigin: proxyOrigin(),
+    secret,
+    moved,
+    close() {
+      tool.close();
+      proxy.close();
+    },
+  };
+}

@@ -1,0 +1,66 @@
+import type { ScriptText } from '@nettle-patch/core';
+
+const LARGEST_TEXT = 64 * 1024 * 1024;
+const TIME_LIMIT_MS = 20_000;
+/** Where a script names its map: the last such comment counts (ECMA-426). */
+const MAP_COMMENT = /^[ \t]*\/\/[#@]\s*sourceMappingURL=(\S+)[ \t]*$/gm;
+
+class Unfetched extends Error {}
+
+async function fetchText(url: URL): Promise<{ text: string; mapHeader: string | null }> {
+  const answer = await fetch(url, { signal: AbortSignal.timeout(TIME_LIMIT_MS), redirect: 'error' });
+  if (!answer.ok) throw new Unfetched(`the server answered ${answer.status}`);
+  if (Number(answer.headers.get('content-length') ?? 0) > LARGEST_TEXT)
+    throw new Unfetched('it is too large');
+  const text = await answer.text();
+  if (text.length > LARGEST_TEXT) throw new Unfetched('it is too large');
+  return { text, mapHeader: answer.headers.get('sourcemap') ?? answer.headers.get('x-sourcemap') };
+}
+
+function inlineMap(url: string): string {
+  const [head = '', body = ''] = url.slice('data:'.length).split(/,(.*)/s);
+  return /;base64$/i.test(head) ? Buffer.from(body, 'base64').toString('utf8') : decodeURIComponent(body);
+}
+
+function mapAddress(text: string, header: string | null): string | undefined {
+  return header ?? [...text.matchAll(MAP_COMMENT)].at(-1)?.[1];
+}
+
+function reason(error: unknown): string {
+  if (error instanceof Unfetched) return error.message;
+  const cause = (error as Error).cause as { code?: string } | undefined;
+  return cause?.code ?? (error as Error).message;
+}
+
+/**
+ * Fetches a script's text and source map.
+ * @param url as the page loaded it, from the proxy
+ * @param proxyOrigin only its scripts are fetched, and straight from the app behind it
+ */
+export async function fetchScript(
+  url: string,
+  proxyOrigin: string,
+  targetOrigin: string,
+): Promise<ScriptText> {
+  const proxied = URL.canParse(url) ? new URL(url) : undefined;
+  if (proxied?.origin !== proxyOrigin) return { url, problem: 'it comes from another origin than the app' };
+  const behind = (address: URL) => new URL(address.pathname + address.search, targetOrigin);
+  let script;
+  try {
+    script = await fetchText(behind(proxied));
+  } catch (error) {
+    return { url, problem: `its text could not be fetched: ${reason(error)}` };
+  }
+  const { text } = script;
+  const named = mapAddress(text, script.mapHeader);
+  if (named === undefined) return { url, text };
+  if (named.startsWith('data:')) return { url, text, map: inlineMap(named), mapUrl: url };
+  const mapUrl = new URL(named, proxied);
+  if (mapUrl.origin !== proxyOrigin) return { url, text, problem: 'its source map is on another origin' };
+  try {
+    const { text: map } = await fetchText(behind(mapUrl));
+    return { url, text, map, mapUrl: mapUrl.href };
+  } catch (error) {
+    return { url, text, problem: `its source map could not be fetched: ${reason(error)}` };
+  }
+}

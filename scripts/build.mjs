@@ -1,0 +1,73 @@
+/**
+ * Builds all parts: the recorder as one file, the server, the boarding desk, and the interface.
+ * With names as arguments ("recorder", "server", "demo", "app"), only those.
+ */
+import { spawnSync } from 'node:child_process';
+import { cpSync, mkdirSync, rmSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const path = (relative) => `${root}${relative}`;
+
+const forNode = { bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external' };
+/** The core is TypeScript source, so it is bundled although it is a package. */
+const bundleCore = { alias: { '@nettle-patch/core': path('packages/core/src/index.ts') } };
+
+const parts = {
+  async recorder() {
+    await build({
+      entryPoints: [path('packages/recorder/src/main.ts')],
+      outfile: path('packages/recorder/dist/recorder.js'),
+      bundle: true,
+      minify: true,
+      format: 'iife',
+      target: 'es2022',
+      logLevel: 'warning',
+    });
+  },
+  async server() {
+    await build({
+      ...forNode,
+      ...bundleCore,
+      entryPoints: [path('packages/server/src/cli.ts'), path('packages/server/src/index.ts')],
+      outdir: path('packages/server/dist'),
+      sourcemap: true,
+      logLevel: 'warning',
+    });
+  },
+  async demo() {
+    rmSync(path('packages/demo/dist'), { recursive: true, force: true });
+    await build({
+      ...forNode,
+      entryPoints: [path('packages/demo/src/server/main.ts'), path('packages/demo/src/server/desk-server.ts')],
+      outdir: path('packages/demo/dist'),
+      logLevel: 'warning',
+    });
+    await build({
+      entryPoints: [path('packages/demo/src/desk/main.ts')],
+      outfile: path('packages/demo/dist/desk/desk.js'),
+      bundle: true,
+      minify: true,
+      sourcemap: true,
+      format: 'esm',
+      target: 'es2022',
+      logLevel: 'warning',
+    });
+    mkdirSync(path('packages/demo/dist/desk'), { recursive: true });
+    for (const file of ['index.html', 'desk.css']) {
+      cpSync(path(`packages/demo/src/desk/${file}`), path(`packages/demo/dist/desk/${file}`));
+    }
+  },
+  async app() {
+    const result = spawnSync('npx', ['ng', 'build'], {
+      cwd: path('packages/app'),
+      stdio: 'inherit',
+      env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+    });
+    if (result.status !== 0) throw new Error('the interface could not be built');
+  },
+};
+
+const chosen = process.argv.slice(2);
+for (const name of chosen.length > 0 ? chosen : Object.keys(parts)) await parts[name]();

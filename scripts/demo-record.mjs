@@ -1,0 +1,65 @@
+/**
+ * Records the demo recording that ships with the project: starts the boarding desk and the server, uses the
+ * desk with real input in a real browser, and writes what the recorder saw.
+ */
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { dirname } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { gzipSync } from 'node:zlib';
+import { chromium } from '@playwright/test';
+import { createDeskServer } from '../packages/demo/dist/desk-server.js';
+import { RecordingClient, serve } from '../packages/server/dist/index.js';
+import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
+
+const file = fileURLToPath(new URL('../packages/app/public/demo/friday-sailing.nettle.jsonl.gz', import.meta.url));
+const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+async function useDesk(page) {
+  await page.click('#board-all');
+  await pause(900);
+  await page.click('#undo-boarding');
+  await pause(900);
+  await page.click('#search-manifest');
+  await page.keyboard.type('hak', { delay: 500 });
+  await pause(800);
+  const vehicle = await page.locator('.vehicle').nth(60).boundingBox();
+  await page.mouse.move(vehicle.x + 4, vehicle.y + 4);
+  await page.mouse.down();
+  for (let step = 1; step <= 12; step++) {
+    await page.mouse.move(vehicle.x + 4 + step * 9, vehicle.y + 4 + step * 3);
+    await pause(40);
+  }
+  await page.mouse.up();
+  await pause(500);
+  await page.click('#board-all');
+  await pause(4200);
+  await page.click('#undo-boarding');
+  await pause(800);
+}
+
+const desk = createDeskServer();
+await new Promise((resolve) => desk.listen(0, '127.0.0.1', resolve));
+const running = await serve({ target: `http://localhost:${desk.address().port}`, port: 0, proxyPort: 0 });
+const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
+try {
+  const client = await RecordingClient.connect(running);
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(running.proxyOrigin);
+  await page.waitForSelector('[data-ready]');
+  await pause(1000);
+  const target = await client.target();
+  await client.start(target, 'friday-sailing');
+  await pause(600);
+  await useDesk(page);
+  const lines = await client.stop(target, 'friday-sailing');
+  lines[0] = JSON.stringify({ ...JSON.parse(lines[0]) });
+  mkdirSync(dirname(file), { recursive: true });
+  writeFileSync(file, gzipSync(lines.map((line) => `${line}\n`).join(''), { level: 9 }));
+  console.log(`${lines.length} lines written to ${file}`);
+  client.close();
+} finally {
+  await browser.close();
+  running.close();
+  desk.close();
+  desk.closeAllConnections();
+}
