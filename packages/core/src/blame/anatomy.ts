@@ -38,7 +38,7 @@ export interface Anatomy {
   readonly handlers: readonly RowContent<'handler'>[];
   /** Layout forced inside script, where its amount is known. Milliseconds. */
   readonly forcedMs: number;
-  /** Script time of which the innermost function is not known. Milliseconds. */
+  /** Script time for which the engine gave no stack. Milliseconds. */
   readonly unseenMs: number;
   readonly queued: readonly Queued[];
 }

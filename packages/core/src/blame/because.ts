@@ -106,8 +106,9 @@ class Sentence {
     }
     this.add(text(' Then '), this.named(outer), text(' ran for '), ms(outer.totalMs));
     const share = Math.round((worst.savedMs / lengthMs) * 100);
+    const known = worst.inferredMs > worst.savedMs / 2 ? 'probably' : 'by samples';
     if (worst.functionId !== outer.functionId) {
-      this.add(text(`: by samples about ${share} % of it in `), this.named(worst));
+      this.add(text(`: ${known} about ${share} % of it in `), this.named(worst));
     } else if (share >= 50) {
       this.add(text(`, about ${share} % of it in its own code`));
     }
@@ -129,7 +130,7 @@ class Sentence {
       this.add(
         text(' For '),
         ms(this.anatomy.unseenMs),
-        text(' of script the engine did not tell which function ran.'),
+        text(' of script the engine gave no stack; the function seen last before is named for it.'),
       );
     }
     if (!this.worthSaying(unexplainedMs)) return this;
@@ -146,7 +147,15 @@ class Sentence {
       .sort((a, b) => b.endMs - b.startMs - (a.endMs - a.startMs));
     if (block === undefined) return undefined;
     const totalMs = Math.min(block.endMs, phase.endMs) - Math.max(block.startMs, phase.startMs);
-    return { functionId: block.functionId, totalMs, selfMs: 0, broughtMs: 0, forcedMs: 0, savedMs: 0 };
+    return {
+      functionId: block.functionId,
+      totalMs,
+      selfMs: 0,
+      broughtMs: 0,
+      forcedMs: 0,
+      inferredMs: 0,
+      savedMs: 0,
+    };
   }
 }
 

@@ -12,6 +12,8 @@ export interface Culprit {
   readonly broughtMs: number;
   /** Style and layout forced from it. */
   readonly forcedMs: number;
+  /** Of all this, time in which it was not seen running but is concluded to have been (see `fillUnseen`). */
+  readonly inferredMs: number;
   /** Time during which it was on the stack. */
   readonly totalMs: number;
   /** The delay that would be saved at most if it and what it brings took no time. */
@@ -29,16 +31,15 @@ function chargedIndex(recording: Recording, path: readonly number[]): number {
 }
 
 /**
- * Functions ranked by the time that would be saved at most without them. Every moment whose innermost function
- * is known is charged once, so the savings of all culprits sum to the time with known code; moments of which
- * only the callers are known (see `unseenMs`) are charged to nobody.
+ * Functions ranked by the time that would be saved at most without them. Every moment with a known stack is
+ * charged once, so the savings of all culprits sum to the time with known code.
  */
 export function culpritsOf(recording: Recording, segments: Iterable<Segment>): Culprit[] {
   const tallies = new Map<number, Tally>();
   const tallyOf = (functionId: number): Tally => {
     let tally = tallies.get(functionId);
     if (tally === undefined) {
-      tally = { functionId, selfMs: 0, broughtMs: 0, forcedMs: 0, totalMs: 0, savedMs: 0 };
+      tally = { functionId, selfMs: 0, broughtMs: 0, forcedMs: 0, inferredMs: 0, totalMs: 0, savedMs: 0 };
       tallies.set(functionId, tally);
     }
     return tally;
@@ -47,12 +48,11 @@ export function culpritsOf(recording: Recording, segments: Iterable<Segment>): C
     const path = callPath(recording, segment);
     if (path.length === 0) continue;
     const lengthMs = segment.endMs - segment.startMs;
-    const unseen = segment.activity === 'script' && segment.certainty === 'inferred';
     for (const functionId of new Set(path)) tallyOf(functionId).totalMs += lengthMs;
-    if (unseen) continue;
     const charged = chargedIndex(recording, path);
     const tally = tallyOf(path[charged]!);
     tally.savedMs += lengthMs;
+    if (isInferredScript(segment)) tally.inferredMs += lengthMs;
     if (segment.activity !== 'script') tally.forcedMs += lengthMs;
     else if (charged === path.length - 1) tally.selfMs += lengthMs;
     else tally.broughtMs += lengthMs;
@@ -60,11 +60,13 @@ export function culpritsOf(recording: Recording, segments: Iterable<Segment>): C
   return [...tallies.values()].filter((tally) => tally.savedMs > 0).sort((a, b) => b.savedMs - a.savedMs);
 }
 
-/** Script time of which the innermost function is not known, because the engine gave no stack. Milliseconds. */
+function isInferredScript({ activity, certainty }: Segment): boolean {
+  return activity === 'script' && certainty === 'inferred';
+}
+
+/** Script time for which the engine gave no stack, so that its function is only concluded. Milliseconds. */
 export function unseenMs(segments: Iterable<Segment>): number {
   let sum = 0;
-  for (const { activity, certainty, startMs, endMs } of segments) {
-    if (activity === 'script' && certainty === 'inferred') sum += endMs - startMs;
-  }
+  for (const segment of segments) if (isInferredScript(segment)) sum += segment.endMs - segment.startMs;
   return sum;
 }
