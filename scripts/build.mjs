@@ -40,7 +40,10 @@ const parts = {
     rmSync(path('packages/demo/dist'), { recursive: true, force: true });
     await build({
       ...forNode,
-      entryPoints: [path('packages/demo/src/server/main.ts'), path('packages/demo/src/server/desk-server.ts')],
+      entryPoints: [
+        path('packages/demo/src/server/main.ts'),
+        path('packages/demo/src/server/desk-server.ts'),
+      ],
       outdir: path('packages/demo/dist'),
       logLevel: 'warning',
     });

@@ -11,7 +11,9 @@ import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { RecordingClient, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
 
-const file = fileURLToPath(new URL('../packages/app/public/demo/friday-sailing.nettle.jsonl.gz', import.meta.url));
+const file = fileURLToPath(
+  new URL('../packages/app/public/demo/friday-sailing.nettle.jsonl.gz', import.meta.url),
+);
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 async function useDesk(page) {

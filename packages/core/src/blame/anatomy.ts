@@ -4,7 +4,7 @@ import type { Recording, TimeRange } from '../recording/recording';
 import { handlersIn } from '../stings/entry-label';
 import type { Sting } from '../stings/sting';
 import { blameOf, clipSegments, type Blame } from './blame';
-import { callBlocks, type CallBlock } from './call-blocks';
+import { callBlocks, libraryStems, type CallBlock, type LibraryStem } from './call-blocks';
 import { culpritsOf, unseenMs, type Culprit } from './culprits';
 import { partition } from './partition';
 import type { Segment } from './segments';
@@ -35,6 +35,7 @@ export interface Anatomy {
   readonly segments: readonly Segment[];
   readonly culprits: readonly Culprit[];
   readonly blocks: readonly CallBlock[];
+  readonly stems: readonly LibraryStem[];
   readonly handlers: readonly RowContent<'handler'>[];
   /** Layout forced inside script, where its amount is known. Milliseconds. */
   readonly forcedMs: number;
@@ -100,6 +101,7 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
     segments,
     culprits: culpritsOf(recording, segments),
     blocks: callBlocks(recording, segments),
+    stems: libraryStems(recording, segments),
     handlers,
     forcedMs: handlers.reduce((sum, handler) => sum + (handler.forcedMs ?? 0), 0),
     unseenMs: unseenMs(segments),

@@ -1,0 +1,27 @@
+import type { Routes } from '@angular/router';
+
+export const routes: Routes = [
+  { path: '', pathMatch: 'full', redirectTo: 'record' },
+  {
+    path: 'record',
+    title: 'Record · Nettle Patch',
+    loadComponent: () => import('./record/record.component').then((module) => module.RecordComponent),
+  },
+  {
+    path: 'stings',
+    title: 'Stings · Nettle Patch',
+    loadComponent: () =>
+      import('./stings/no-recording.component').then((module) => module.NoRecordingComponent),
+  },
+  {
+    path: 'stings/:id',
+    title: 'Stings · Nettle Patch',
+    loadComponent: () => import('./stings/stings.component').then((module) => module.StingsComponent),
+  },
+  {
+    path: 'shelf',
+    title: 'Shelf · Nettle Patch',
+    loadComponent: () => import('./shelf/shelf.component').then((module) => module.ShelfComponent),
+  },
+  { path: '**', redirectTo: 'record' },
+];

@@ -1,0 +1,132 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import type { TimeRange } from '@nettle-patch/core';
+import type { ListedSting, OpenedRecording } from '../../workers/opened';
+import { onResize, prepareCanvas } from '../shared/canvas';
+import { formatDuration } from '../shared/format';
+import { readPalette } from '../shared/palette';
+import { TimeScale } from '../shared/time-scale';
+import { GroundStripDrag } from './ground-strip-drag';
+import { paintGroundStrip, stingAt } from './ground-strip-painter';
+
+const MARGIN = 20;
+const KEY_STEP = 0.02;
+
+/** The whole recording at a glance. Drag sets the range, its edges adjust it, a double click clears it. */
+@Component({
+  selector: 'np-ground-strip',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <canvas
+      #canvas
+      tabindex="0"
+      role="img"
+      [attr.aria-label]="label()"
+      (pointerdown)="down($event)"
+      (pointermove)="move($event)"
+      (pointerup)="up($event)"
+      (dblclick)="rangeChange.emit(undefined)"
+      (keydown)="key($event)"
+    ></canvas>
+  `,
+  styles: `
+    :host {
+      display: block;
+      height: 64px;
+      border-top: 1px solid var(--line);
+      background: var(--shade);
+    }
+    canvas {
+      display: block;
+      width: 100%;
+      height: 63px;
+      cursor: crosshair;
+      touch-action: none;
+    }
+    canvas:focus-visible {
+      outline-offset: -2px;
+    }
+  `,
+})
+export class GroundStripComponent {
+  readonly opened = input.required<OpenedRecording>();
+  readonly range = input<TimeRange>();
+  readonly selected = input<ListedSting>();
+  readonly rangeChange = output<TimeRange | undefined>();
+  readonly choose = output<number>();
+
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  readonly #width = signal(1);
+  readonly #dragged = signal<TimeRange | undefined>(undefined);
+  readonly #drag = new GroundStripDrag();
+  readonly #scale = computed(
+    () => new TimeScale(0, Math.max(1, this.opened().range.endMs), MARGIN, this.#width() - MARGIN),
+  );
+  protected readonly label = computed(() => {
+    const { range, stings, inputs } = this.opened();
+    const shown = this.range();
+    const limits = shown ? ` Shown: ${formatDuration(shown.startMs)} to ${formatDuration(shown.endMs)}.` : '';
+    return `Overview of ${formatDuration(range.endMs)} with ${stings.length} stings and ${inputs.length} inputs.${limits} Arrow keys move the range, Escape clears it.`;
+  });
+
+  constructor() {
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      const canvas = this.canvas().nativeElement;
+      onResize(canvas, () => this.#width.set(canvas.clientWidth), destroyed);
+    });
+    effect(() => {
+      const shown = {
+        opened: this.opened(),
+        range: this.#dragged() ?? this.range(),
+        selected: this.selected(),
+      };
+      const { context, height } = prepareCanvas(this.canvas().nativeElement);
+      paintGroundStrip(context, this.#scale(), height, shown, readPalette());
+    });
+  }
+
+  protected down(event: PointerEvent): void {
+    this.canvas().nativeElement.setPointerCapture(event.pointerId);
+    this.#drag.begin(event.offsetX, this.#scale(), this.range());
+  }
+
+  protected move(event: PointerEvent): void {
+    this.#dragged.set(this.#drag.move(event.offsetX, this.#scale()));
+  }
+
+  protected up(event: PointerEvent): void {
+    const range = this.#drag.end(event.offsetX, this.#scale());
+    this.#dragged.set(undefined);
+    if (range !== undefined) {
+      this.rangeChange.emit(range);
+      return;
+    }
+    const sting = stingAt(this.#scale(), this.opened().stings, event.offsetX);
+    if (sting !== undefined) this.choose.emit(sting);
+  }
+
+  protected key(event: KeyboardEvent): void {
+    const direction = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (event.key === 'Escape') this.rangeChange.emit(undefined);
+    if (direction === 0) return;
+    event.preventDefault();
+    const { endMs } = this.opened().range;
+    const now = this.range() ?? { startMs: 0, endMs: endMs / 4 };
+    const lengthMs = now.endMs - now.startMs;
+    const startMs = Math.max(0, Math.min(endMs - lengthMs, now.startMs + direction * KEY_STEP * endMs));
+    this.rangeChange.emit({ startMs, endMs: startMs + lengthMs });
+  }
+}

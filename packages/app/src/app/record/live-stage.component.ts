@@ -1,0 +1,59 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { DEFAULT_THRESHOLDS } from '@nettle-patch/core';
+import type { LiveRecording } from '../../workers/live-state';
+import { LiveService } from '../services/live.service';
+import { formatBytes, formatClock, formatDuration, formatPercent } from '../shared/format';
+import { IconComponent } from '../shared/icon.component';
+import { problemWords } from '../shared/words';
+import { LiveSkylineComponent } from './live-skyline.component';
+
+const TITLES: Record<LiveRecording['state'], string> = {
+  starting: 'Starting…',
+  'waiting-for-load': 'Waiting for the next load of the page',
+  recording: 'Recording',
+  paused: 'Paused',
+  stopping: 'Stopping…',
+  ended: 'Ended',
+  failed: 'Recording failed',
+};
+
+/** A recording while it runs: how long, how busy, what was done and how long that took. */
+@Component({
+  selector: 'np-live-stage',
+  imports: [MatButtonModule, IconComponent, LiveSkylineComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './live-stage.component.html',
+  styleUrl: './live-stage.component.scss',
+})
+export class LiveStageComponent {
+  protected readonly live = inject(LiveService);
+  readonly recording = input.required<LiveRecording>();
+  readonly show = output();
+
+  protected readonly title = computed(() => TITLES[this.recording().state]);
+  protected readonly problem = computed(() => {
+    const { problem } = this.recording();
+    return problem === undefined ? undefined : problemWords(problem);
+  });
+  protected readonly figures = computed(() => {
+    const { elapsedMs, bytes, busyShare, costShare } = this.recording();
+    return {
+      elapsed: formatClock(elapsedMs),
+      size: formatBytes(bytes),
+      busy: formatPercent(busyShare),
+      cost: formatPercent(costShare),
+    };
+  });
+  protected readonly budgetMs = DEFAULT_THRESHOLDS.responseMs;
+  protected readonly duration = formatDuration;
+  protected readonly clock = formatClock;
+
+  protected mark(): void {
+    this.live.note(`mark at ${formatClock(this.recording().elapsedMs)}`);
+  }
+
+  protected barWidth(feltMs: number): string {
+    return `${Math.min(100, (feltMs / (this.budgetMs * 2.5)) * 100)}%`;
+  }
+}

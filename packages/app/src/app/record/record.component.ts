@@ -1,0 +1,73 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { MatRadioModule } from '@angular/material/radio';
+import { Router } from '@angular/router';
+import { LiveService } from '../services/live.service';
+import { RecordingService } from '../services/recording.service';
+import { IconComponent } from '../shared/icon.component';
+import { LiveStageComponent } from './live-stage.component';
+import { TargetCardComponent } from './target-card.component';
+
+/** Chooses what to record and how, and shows the recording while it runs. */
+@Component({
+  selector: 'np-record',
+  imports: [
+    MatButtonModule,
+    MatRadioModule,
+    MatProgressBarModule,
+    IconComponent,
+    TargetCardComponent,
+    LiveStageComponent,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './record.component.html',
+  styleUrl: './record.component.scss',
+})
+export class RecordComponent {
+  readonly #live = inject(LiveService);
+  readonly #router = inject(Router);
+  protected readonly recordings = inject(RecordingService);
+  protected readonly state = this.#live.state;
+  protected readonly withNextLoad = signal(false);
+  readonly #chosenId = signal<string | undefined>(undefined);
+
+  /** The target chosen by hand, else the one in front, else the latest. */
+  protected readonly chosen = computed(() => {
+    const { targets } = this.state();
+    const byHand = targets.find(({ id }) => id === this.#chosenId());
+    return byHand ?? targets.findLast(({ visible }) => visible) ?? targets.at(-1);
+  });
+
+  protected readonly recording = computed(() => this.state().recording);
+
+  constructor() {
+    effect(() => {
+      const recording = this.recording();
+      if (recording?.state !== 'ended' || recording.problem !== undefined) return;
+      this.show(recording.id);
+    });
+  }
+
+  protected choose(id: string): void {
+    this.#chosenId.set(id);
+  }
+
+  protected start(): void {
+    const target = this.chosen();
+    if (target !== undefined) this.#live.start(target.id, this.withNextLoad());
+  }
+
+  /** Puts the recording that ended away and opens it. */
+  protected show(id: string): void {
+    this.#live.dismiss();
+    this.recordings.close();
+    void this.#router.navigate(['/stings', id]);
+  }
+
+  protected openFile(input: HTMLInputElement): void {
+    const file = input.files?.[0];
+    input.value = '';
+    if (file !== undefined) void this.recordings.importFile(file);
+  }
+}

@@ -1,0 +1,73 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { Target } from '@nettle-patch/core';
+import { IconComponent } from '../shared/icon.component';
+import { sourceWords } from '../shared/words';
+
+/** A page that can be recorded, and what its engine can give. */
+@Component({
+  selector: 'np-target-card',
+  imports: [IconComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <button type="button" role="radio" [attr.aria-checked]="chosen()" (click)="choose.emit()">
+      <np-icon name="computer" />
+      <span class="who">
+        <strong>{{ target().title || target().url }}</strong>
+        <span class="figure soft">{{ target().url }}</span>
+      </span>
+      <span class="what soft">
+        {{ target().engine }} · {{ target().device }}
+        @if (!target().visible) {
+          · in the background
+        }
+      </span>
+      <span class="gives soft">Gives {{ available() }}.</span>
+      @if (missing(); as missing) {
+        <span class="gives over">Lacks {{ missing }}.</span>
+      }
+    </button>
+  `,
+  styles: `
+    button {
+      width: 100%;
+      display: grid;
+      grid-template-columns: auto 1fr auto;
+      gap: 2px 12px;
+      text-align: left;
+      padding: 12px 16px;
+      font: inherit;
+      color: inherit;
+      background: var(--panel);
+      border: 1px solid var(--line);
+      border-radius: 8px;
+      cursor: pointer;
+    }
+    button[aria-checked='true'] {
+      border-color: var(--nettle);
+      box-shadow: inset 3px 0 var(--nettle);
+    }
+    np-icon {
+      grid-row: 1 / 3;
+      font-size: 20px;
+      color: var(--nettle);
+    }
+    .who {
+      display: grid;
+    }
+    .what {
+      font-size: 13px;
+    }
+    .gives {
+      grid-column: 2 / -1;
+      font-size: 12.5px;
+      font-weight: 400;
+    }
+  `,
+})
+export class TargetCardComponent {
+  readonly target = input.required<Target>();
+  readonly chosen = input(false);
+  readonly choose = output();
+  protected readonly available = computed(() => this.target().available.map(sourceWords).join(', '));
+  protected readonly missing = computed(() => this.target().missing.map(sourceWords).join(', '));
+}

@@ -1,0 +1,37 @@
+import { Injectable, inject } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { liveQuery } from 'dexie';
+import { from } from 'rxjs';
+import { NettleDatabase, type KeptRecording } from '../../store/database';
+import { RecordingStore } from '../../store/recording-store';
+
+const UNDO_MS = 10_000;
+
+/** The recordings kept in this browser. */
+@Injectable({ providedIn: 'root' })
+export class ShelfService {
+  readonly #store = new RecordingStore(new NettleDatabase());
+  readonly #snackBar = inject(MatSnackBar);
+  readonly recordings$ = from(liveQuery(() => this.#store.list()));
+  readonly recordings = toSignal(this.recordings$);
+
+  get(id: string): Promise<KeptRecording | undefined> {
+    return this.#store.get(id);
+  }
+
+  async rename(id: string, title: string): Promise<void> {
+    const trimmed = title.trim();
+    if (trimmed !== '') await this.#store.rename(id, trimmed);
+  }
+
+  /** Deletes a recording and offers to put it back. */
+  async remove(id: string): Promise<void> {
+    const removed = await this.#store.remove(id);
+    if (removed === undefined) return;
+    this.#snackBar
+      .open(`“${removed.recording.title}” was deleted.`, 'Undo', { duration: UNDO_MS })
+      .onAction()
+      .subscribe(() => void this.#store.putBack(removed));
+  }
+}

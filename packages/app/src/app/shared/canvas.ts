@@ -1,0 +1,29 @@
+/** Sizes a canvas for its box and the screen's resolution, and gives its context in CSS pixels, cleared. */
+export function prepareCanvas(canvas: HTMLCanvasElement): {
+  context: CanvasRenderingContext2D;
+  width: number;
+  height: number;
+} {
+  const { clientWidth: width, clientHeight: height } = canvas;
+  const scale = devicePixelRatio;
+  const [pixelWidth, pixelHeight] = [Math.round(width * scale), Math.round(height * scale)];
+  if (canvas.width !== pixelWidth || canvas.height !== pixelHeight) {
+    canvas.width = pixelWidth;
+    canvas.height = pixelHeight;
+  }
+  const context = canvas.getContext('2d')!;
+  context.setTransform(scale, 0, 0, scale, 0, 0);
+  context.clearRect(0, 0, width, height);
+  return { context, width, height };
+}
+
+/** Calls back whenever the element's size changes, and once at the beginning. Ends with the signal. */
+export function onResize(
+  element: Element,
+  callback: () => void,
+  until: { onDestroy(end: () => void): unknown },
+): void {
+  const observer = new ResizeObserver(callback);
+  observer.observe(element);
+  until.onDestroy(() => observer.disconnect());
+}

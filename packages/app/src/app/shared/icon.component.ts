@@ -1,0 +1,49 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+
+const PATHS = {
+  record: 'M12 4a8 8 0 1 0 0 16 8 8 0 0 0 0-16zM12 8.500a3.500 3.500 0 1 0 0 7 3.500 3.500 0 0 0 0-7z',
+  stings: 'M4 20c3-9 8-14 16-16-1 8-6 13-16 16zM4 20l9-9',
+  shelf: 'M4 20h16M6 20V5h4v15M10 20V8h4v12M14.500 8.500l3.500-1 3 12',
+  computer: 'M4 5h16v11H4zM2 19h20',
+  ferry: 'M3 14h18l-3 6H6zM7 14V8h7l4 6M10 8V5',
+  file: 'M6 3h8l4 4v14H6zM14 3v4h4',
+  play: 'M8 5l11 7-11 7z',
+  pause: 'M8 5v14M16 5v14',
+  stop: 'M6 6h12v12H6z',
+  save: 'M12 4v11M7 11l5 5 5-5M5 20h14',
+  more: 'M12 5.500v.01M12 12v.01M12 18.500v.01',
+  external: 'M14 4h6v6M20 4l-9 9M10 6H5v13h13v-5',
+  previous: 'M15 6l-6 6 6 6',
+  next: 'M9 6l6 6-6 6',
+  close: 'M6 6l12 12M18 6L6 18',
+} as const;
+
+export type IconName = keyof typeof PATHS;
+
+/** A line drawing beside a word. It says nothing that the word does not, so it is hidden from readers. */
+@Component({
+  selector: 'np-icon',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<svg viewBox="0 0 24 24" aria-hidden="true"><path [attr.d]="path()" /></svg>`,
+  styles: `
+    :host {
+      display: inline-flex;
+      width: 1.3em;
+      height: 1.3em;
+      flex: none;
+    }
+    svg {
+      width: 100%;
+      height: 100%;
+      fill: none;
+      stroke: currentColor;
+      stroke-width: 1.7;
+      stroke-linecap: round;
+      stroke-linejoin: round;
+    }
+  `,
+})
+export class IconComponent {
+  readonly name = input.required<IconName>();
+  protected readonly path = computed(() => PATHS[this.name()]);
+}

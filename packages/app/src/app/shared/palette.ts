@@ -1,0 +1,35 @@
+/** Colours of drawings, as the style sheet names them. */
+const NAMES = {
+  paper: '--paper',
+  panel: '--panel',
+  ink: '--ink',
+  soft: '--soft',
+  line: '--line',
+  nettle: '--nettle',
+  scriptOwn: '--script-own',
+  scriptLibrary: '--script-library',
+  style: '--style',
+  layout: '--layout',
+  paint: '--paint',
+  drawing: '--drawing',
+  collection: '--collection',
+  other: '--other',
+  sting: '--sting',
+  stingSoft: '--sting-soft',
+  waiting: '--waiting',
+  waitingSoft: '--waiting-soft',
+  handling: '--handling',
+} as const;
+
+export type ColourName = keyof typeof NAMES;
+export type Palette = Readonly<Record<ColourName, string>>;
+
+/** Reads the colours in force. */
+export function readPalette(): Palette {
+  const style = getComputedStyle(document.documentElement);
+  const read = Object.entries(NAMES).map(([name, property]) => [
+    name,
+    style.getPropertyValue(property).trim(),
+  ]);
+  return Object.fromEntries(read) as Palette;
+}

@@ -1,0 +1,89 @@
+import type { BlamePart, ReadNotice, StingKind } from '@nettle-patch/core';
+import type { Failure } from '../../workers/failure';
+import type { LiveProblem } from '../../workers/live-state';
+
+/** What happened, why, and what to do: the words for every failure, in one place. */
+const FAILURES: Record<Failure['code'], (detail: string) => string> = {
+  'not-a-recording': (detail) =>
+    `This file is no recording: ${detail}. Choose a file that ends in .nettle.jsonl or .nettle.jsonl.gz.`,
+  'newer-version': (detail) => `This recording cannot be read: ${detail}. Use a newer Nettle Patch.`,
+  empty: () => 'This file is empty, or was cut off before its first line ended. Export it again.',
+  unreadable: (detail) => `This file cannot be read: ${detail}. Try to copy it again.`,
+  'store-full': () =>
+    'The browser has no more room for recordings. Save some to files and delete them from the shelf, then try again.',
+  'not-kept': () =>
+    'This recording is not on the shelf of this browser. It may have been deleted, or kept elsewhere.',
+  unexpected: (detail) => `Something went wrong: ${detail}. What was recorded is still on the shelf.`,
+};
+
+export function failureWords(failure: Failure): string {
+  return FAILURES[failure.code](failure.detail);
+}
+
+const PROBLEMS: Record<LiveProblem, string> = {
+  'target-left': 'The page was closed, reloaded or crashed. What it had sent until then is kept.',
+  'store-full':
+    'The browser has no more room, so recording was stopped. What was kept until then is on the shelf. Delete or export recordings to make room.',
+  'no-answer':
+    'The page does not answer. It may be hanging: it answers when its main thread is free again, or reload it.',
+};
+
+export function problemWords(problem: LiveProblem): string {
+  return PROBLEMS[problem];
+}
+
+const NOTICES: Record<ReadNotice['code'], (notice: ReadNotice) => string> = {
+  'bad-line': (notice) =>
+    `${notice.line === undefined ? 'A line' : `Line ${notice.line}`} was passed over: ${notice.detail}.`,
+  'cut-off': (notice) => `The recording is cut off: ${notice.detail}. It was opened up to there.`,
+  altered: (notice) => `Damaged: ${notice.detail}. What these lines say may be wrong.`,
+  dropped: (notice) => `Not all was captured: ${notice.detail}.`,
+  'damaged-archive': (notice) => `The file is damaged: ${notice.detail}. It was opened up to there.`,
+};
+
+export function noticeWords(notice: ReadNotice): string {
+  return NOTICES[notice.code](notice);
+}
+
+const KINDS: Record<StingKind, string> = {
+  'slow-response': 'slow response',
+  hang: 'hang',
+  'long-task': 'long task',
+};
+
+export function kindWords(kind: StingKind): string {
+  return KINDS[kind];
+}
+
+/** What a source lets one see, for people who do not know the standards by name. */
+const SOURCES: Record<string, string> = {
+  event: 'inputs and their delay',
+  longtask: 'long tasks',
+  'long-animation-frame': 'long frames and the scripts in them',
+  'js-self-profiling': 'call stacks every 10 ms',
+  mark: 'your marks',
+  measure: 'your measures',
+  resource: 'requests',
+  'visibility-state': 'visibility',
+};
+
+export function sourceWords(source: string): string {
+  return SOURCES[source] ?? source;
+}
+
+const PARTS: Record<BlamePart, string> = {
+  scriptOwnMs: 'own script',
+  scriptLibraryMs: 'library script',
+  styleMs: 'style',
+  layoutMs: 'forced layout',
+  paintMs: 'paint',
+  drawingMs: 'style, layout, paint',
+  collectionMs: 'collection',
+  otherMs: 'other',
+  unexplainedMs: 'unexplained',
+  idleMs: 'idle, or off the main thread',
+};
+
+export function partWords(part: BlamePart): string {
+  return PARTS[part];
+}

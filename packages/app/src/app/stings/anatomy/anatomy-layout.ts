@@ -1,0 +1,182 @@
+import type { Anatomy, CallBlock, PhaseName, Segment } from '@nettle-patch/core';
+import type { NamedFunction } from '../../../workers/opened';
+import { TimeScale } from '../../shared/time-scale';
+
+/** Something drawn, with the words that are shown when it is pointed at. */
+export interface Shape {
+  readonly kind:
+    PhaseName | 'own' | 'library' | 'stem' | 'drawing' | 'unexplained' | 'idle' | 'thorn' | 'queued';
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  readonly text: string;
+  readonly words: string;
+  readonly functionId?: number;
+}
+
+/** The drawing of a sting: shapes in pixels, and the places of its lines. */
+export interface AnatomyLayout {
+  readonly scale: TimeScale;
+  readonly shapes: readonly Shape[];
+  /** Where the budget ends; outside the drawing when it is not used up. */
+  readonly budgetX: number;
+  readonly axisY: number;
+  readonly height: number;
+}
+
+export const LAYOUT = {
+  margin: 10,
+  inputY: 24,
+  phaseY: 36,
+  phaseHeight: 22,
+  blocksY: 88,
+  blockHeight: 20,
+  blockGap: 1,
+  mostRows: 7,
+  thornHeight: 10,
+  queuedHeight: 14,
+} as const;
+
+const LEAST_WIDTH = 0.5;
+const ROUND = (ms: number) => (ms < 10 ? ms.toFixed(1) : String(Math.round(ms)));
+
+function rowY(depth: number): number {
+  return LAYOUT.blocksY + depth * (LAYOUT.blockHeight + LAYOUT.blockGap);
+}
+
+function span(scale: TimeScale, startMs: number, endMs: number): { x: number; width: number } {
+  const x = scale.x(startMs);
+  return { x, width: Math.max(LEAST_WIDTH, scale.x(endMs) - x) };
+}
+
+function phaseShapes(anatomy: Anatomy, scale: TimeScale): Shape[] {
+  return anatomy.phases
+    .filter((phase) => phase.endMs > phase.startMs)
+    .map((phase) => {
+      const text = `${phase.name} ${ROUND(phase.endMs - phase.startMs)} ms`;
+      const place = {
+        ...span(scale, phase.startMs, phase.endMs),
+        y: LAYOUT.phaseY,
+        height: LAYOUT.phaseHeight,
+      };
+      return { kind: phase.name, ...place, text, words: text };
+    });
+}
+
+function blockShapes(
+  blocks: readonly CallBlock[],
+  kind: 'block' | 'stem',
+  scale: TimeScale,
+  functions: ReadonlyMap<number, NamedFunction>,
+): Shape[] {
+  return blocks
+    .filter((block) => block.depth < LAYOUT.mostRows)
+    .map((block) => {
+      const named = functions.get(block.functionId);
+      const lengthMs = ROUND(block.endMs - block.startMs);
+      const known = block.certainty === 'inferred' ? 'concluded' : block.certainty;
+      return {
+        kind: kind === 'stem' ? 'stem' : block.owner === 'own' ? 'own' : 'library',
+        ...span(scale, block.startMs, block.endMs),
+        y: rowY(block.depth),
+        height: kind === 'stem' ? LAYOUT.blockHeight * 0.7 : LAYOUT.blockHeight,
+        text: named?.name ?? '',
+        words: `${named?.name ?? ''}, ${named?.place || 'no place known'}: ${lengthMs} ms, ${known}`,
+        functionId: block.functionId,
+      } satisfies Shape;
+    });
+}
+
+const RESTS = {
+  drawing: 'style, layout and paint, not told apart',
+  unexplained: 'busy, and not known with what',
+  idle: 'main thread idle, or the picture on its way to the screen',
+} as const;
+
+function isRest(activity: Segment['activity']): activity is keyof typeof RESTS {
+  return Object.hasOwn(RESTS, activity);
+}
+
+function restShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
+  return segments.flatMap(({ activity, startMs, endMs }): Shape[] => {
+    if (!isRest(activity)) return [];
+    const words = `${RESTS[activity]}: ${ROUND(endMs - startMs)} ms`;
+    const place = { ...span(scale, startMs, endMs), y: rowY(0), height: LAYOUT.blockHeight };
+    return [{ kind: activity, ...place, text: activity === 'unexplained' ? '?' : '', words }];
+  });
+}
+
+/** One thorn for each stretch of script that forced layout, under its deepest block. */
+function thornShapes(anatomy: Anatomy, scale: TimeScale, rows: number): Shape[] {
+  return anatomy.handlers
+    .filter((handler) => (handler.forcedMs ?? 0) >= 0.1)
+    .map((handler) => {
+      const startMs = Math.max(handler.startMs, scale.startMs);
+      const text = `${ROUND(handler.forcedMs!)} ms forced layout`;
+      const place = {
+        ...span(scale, startMs, handler.startMs + handler.durationMs),
+        y: rowY(rows),
+        height: LAYOUT.thornHeight,
+      };
+      return {
+        kind: 'thorn',
+        ...place,
+        text,
+        words: `${text} inside this stretch of script; where in it was not measured`,
+      };
+    });
+}
+
+function queuedShapes(anatomy: Anatomy, scale: TimeScale, top: number): Shape[] {
+  return anatomy.queued.map((queued, index) => ({
+    kind: 'queued',
+    ...span(scale, queued.startMs, queued.endMs),
+    y: top + index * (LAYOUT.queuedHeight + 4),
+    height: LAYOUT.queuedHeight,
+    text: queued.label,
+    words: `had to wait meanwhile: ${queued.label}`,
+  }));
+}
+
+/** Lays the drawing of a sting out in a given width. Pure: the same input gives the same shapes. */
+export function layOutAnatomy(
+  anatomy: Anatomy,
+  functions: ReadonlyMap<number, NamedFunction>,
+  width: number,
+): AnatomyLayout {
+  const { sting } = anatomy;
+  const scale = new TimeScale(sting.startMs, sting.endMs, LAYOUT.margin, width - LAYOUT.margin);
+  const deepest = Math.max(
+    -1,
+    ...anatomy.blocks.map(({ depth }) => depth),
+    ...anatomy.stems.map(({ depth }) => depth),
+  );
+  const rows = Math.min(LAYOUT.mostRows, Math.max(1, deepest + 1));
+  const thorns = thornShapes(anatomy, scale, rows);
+  const queuedTop = rowY(rows) + (thorns.length > 0 ? LAYOUT.thornHeight + 20 : 6);
+  const queued = queuedShapes(anatomy, scale, queuedTop);
+  const axisY = queuedTop + queued.length * (LAYOUT.queuedHeight + 4) + 6;
+  return {
+    scale,
+    shapes: [
+      ...phaseShapes(anatomy, scale),
+      ...restShapes(anatomy.segments, scale),
+      ...blockShapes(anatomy.blocks, 'block', scale, functions),
+      ...blockShapes(anatomy.stems, 'stem', scale, functions),
+      ...thorns,
+      ...queued,
+    ],
+    budgetX: scale.x(sting.startMs + sting.budgetMs),
+    axisY,
+    height: axisY + 24,
+  };
+}
+
+/** The topmost shape at a place. */
+export function shapeAt(layout: AnatomyLayout, x: number, y: number): Shape | undefined {
+  return layout.shapes.findLast(
+    (shape) =>
+      x >= shape.x - 1 && x <= shape.x + shape.width + 1 && y >= shape.y && y <= shape.y + shape.height,
+  );
+}

@@ -1,0 +1,216 @@
+import { fillOf, type Texture } from '../../shared/patterns';
+import type { Palette } from '../../shared/palette';
+import { axisTicks } from '../../shared/time-scale';
+import { LAYOUT, type AnatomyLayout, type Shape } from './anatomy-layout';
+
+const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
+const BOLD = `700 ${TEXT}`;
+const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
+const THORN_STEP = 16;
+const PHASES = new Set<Shape['kind']>(['waiting', 'handling', 'drawing']);
+
+export interface PaintOptions {
+  readonly palette: Palette;
+  /** Function to point out. */
+  readonly selected: number | undefined;
+  /** Whether the delay begins with an input and ends with a picture. */
+  readonly answered: boolean;
+  readonly budgetMs: number;
+}
+
+/** Draws the layout of a sting on a canvas whose unit is the CSS pixel. */
+export class AnatomyPainter {
+  constructor(
+    private readonly context: CanvasRenderingContext2D,
+    private readonly options: PaintOptions,
+  ) {}
+
+  paint(layout: AnatomyLayout): void {
+    this.#excess(layout);
+    for (const shape of layout.shapes) this.#shape(shape);
+    this.#frame(layout);
+    this.#axis(layout);
+  }
+
+  /** The time beyond the budget, shaded. */
+  #excess({ budgetX, scale, axisY }: AnatomyLayout): void {
+    if (budgetX >= scale.right) return;
+    this.context.fillStyle = this.options.palette.stingSoft;
+    this.context.fillRect(budgetX, 0, scale.right - budgetX, axisY);
+  }
+
+  #frame({ scale, budgetX, axisY }: AnatomyLayout): void {
+    const { context } = this;
+    const { palette, answered, budgetMs } = this.options;
+    context.strokeStyle = palette.line;
+    context.lineWidth = 1;
+    this.#line(scale.left, LAYOUT.inputY, scale.right, LAYOUT.inputY);
+    context.fillStyle = palette.sting;
+    context.beginPath();
+    context.arc(scale.left, LAYOUT.inputY, 4.5, 0, 2 * Math.PI);
+    context.fill();
+    context.fillStyle = palette.nettle;
+    context.beginPath();
+    context.moveTo(scale.right, LAYOUT.inputY - 5);
+    context.lineTo(scale.right + 8, LAYOUT.inputY);
+    context.lineTo(scale.right, LAYOUT.inputY + 5);
+    context.fill();
+    this.#text(answered ? 'input' : 'begins', scale.left, 12, palette.soft);
+    const end = answered ? 'on screen' : 'ends';
+    this.#text(end, scale.right - this.#width(end), 12, palette.soft);
+    if (budgetX >= scale.right) return;
+    context.strokeStyle = palette.ink;
+    context.lineWidth = 1.5;
+    context.setLineDash([4, 3]);
+    this.#line(budgetX, 0, budgetX, axisY);
+    context.setLineDash([]);
+    const budget = `budget ${budgetMs} ms`;
+    const fits = budgetX + 6 + this.#width(budget) < scale.right - 70;
+    this.#text(budget, fits ? budgetX + 6 : budgetX - 6 - this.#width(budget), 12, palette.sting);
+  }
+
+  #axis({ scale, axisY }: AnatomyLayout): void {
+    const { palette } = this.options;
+    this.context.strokeStyle = palette.line;
+    this.context.lineWidth = 1;
+    this.#line(scale.left, axisY, scale.right, axisY);
+    const ticks = axisTicks(scale, 70);
+    for (const ms of ticks) {
+      const x = scale.x(scale.startMs + ms);
+      this.#line(x, axisY, x, axisY + 4);
+      const text = ms === ticks.at(-1) ? `${ms} ms` : String(ms);
+      const width = this.#width(text, FIGURES);
+      this.#text(
+        text,
+        Math.max(scale.left, Math.min(scale.right - width, x - width / 2)),
+        axisY + 17,
+        palette.soft,
+        FIGURES,
+      );
+    }
+  }
+
+  #shape(shape: Shape): void {
+    const { context } = this;
+    const { palette, selected } = this.options;
+    if (shape.kind === 'thorn') return this.#thorns(shape);
+    if (shape.kind === 'queued') return this.#capsule(shape);
+    if (shape.kind === 'idle') {
+      context.strokeStyle = palette.soft;
+      this.#line(shape.x, shape.y + shape.height - 0.5, shape.x + shape.width, shape.y + shape.height - 0.5);
+      return;
+    }
+    context.fillStyle = this.#fill(shape);
+    context.fillRect(shape.x, shape.y, shape.width, shape.height);
+    if (shape.width > 3 && !PHASES.has(shape.kind)) {
+      context.strokeStyle = palette.paper;
+      context.lineWidth = 1;
+      context.strokeRect(shape.x + 0.5, shape.y + 0.5, shape.width - 1, shape.height - 1);
+    }
+    if (shape.functionId !== undefined && shape.functionId === selected) {
+      context.strokeStyle = palette.ink;
+      context.lineWidth = 2;
+      context.strokeRect(shape.x + 1, shape.y + 1, Math.max(1, shape.width - 2), shape.height - 2);
+    }
+    this.#caption(shape);
+  }
+
+  /** What a shape says about itself: inside where there is room, under a narrow phase otherwise. */
+  #caption(shape: Shape): void {
+    const { palette } = this.options;
+    const font = PHASES.has(shape.kind) ? BOLD : TEXT;
+    const width = this.#width(shape.text, font);
+    if (width + 10 <= shape.width) {
+      const onDark = shape.kind === 'handling' || shape.kind === 'own';
+      const colour = onDark ? '#ffffff' : palette.ink;
+      this.#text(shape.text, shape.x + 6, shape.y + shape.height / 2 + 4, colour, font);
+    } else if (PHASES.has(shape.kind)) {
+      const x = shape.kind === 'drawing' ? shape.x + shape.width - width : shape.x;
+      this.#text(shape.text, Math.max(LAYOUT.margin, x), shape.y + shape.height + 15, palette.soft, TEXT);
+    } else if (shape.width > 34) {
+      this.#text(
+        this.#shorten(shape.text, shape.width - 10),
+        shape.x + 6,
+        shape.y + 14,
+        shape.kind === 'own' ? '#ffffff' : palette.ink,
+      );
+    }
+  }
+
+  #fill({ kind }: Shape): string | CanvasPattern {
+    const { palette } = this.options;
+    const filled = (texture: Texture, colour: string, ground: string) =>
+      fillOf(this.context, texture, colour, ground);
+    switch (kind) {
+      case 'waiting':
+        return filled('hatch', palette.waiting, palette.waitingSoft);
+      case 'handling':
+        return palette.handling;
+      case 'drawing':
+        return palette.drawing;
+      case 'own':
+        return palette.scriptOwn;
+      case 'library':
+      case 'stem':
+        return palette.scriptLibrary;
+      default:
+        return palette.other;
+    }
+  }
+
+  #thorns(shape: Shape): void {
+    const { context } = this;
+    context.fillStyle = this.options.palette.layout;
+    const count = Math.max(1, Math.floor(shape.width / THORN_STEP));
+    for (let index = 0; index < count; index++) {
+      const x = shape.x + (index + 0.5) * (shape.width / count);
+      context.beginPath();
+      context.moveTo(x - 4, shape.y);
+      context.lineTo(x, shape.y + shape.height);
+      context.lineTo(x + 4, shape.y);
+      context.fill();
+    }
+    this.#text(shape.text, shape.x, shape.y + shape.height + 13, '#a0441a');
+  }
+
+  #capsule(shape: Shape): void {
+    const { context } = this;
+    context.strokeStyle = this.options.palette.soft;
+    context.lineWidth = 1;
+    context.beginPath();
+    context.roundRect(
+      shape.x + 0.5,
+      shape.y + 0.5,
+      Math.max(shape.height, shape.width),
+      shape.height - 1,
+      shape.height / 2,
+    );
+    context.stroke();
+    this.#text(shape.text, shape.x + 8, shape.y + 11, this.options.palette.ink);
+  }
+
+  #line(x1: number, y1: number, x2: number, y2: number): void {
+    this.context.beginPath();
+    this.context.moveTo(x1, y1);
+    this.context.lineTo(x2, y2);
+    this.context.stroke();
+  }
+
+  #text(text: string, x: number, y: number, colour: string, font = TEXT): void {
+    this.context.font = font;
+    this.context.fillStyle = colour;
+    this.context.fillText(text, x, y);
+  }
+
+  #width(text: string, font = TEXT): number {
+    this.context.font = font;
+    return this.context.measureText(text).width;
+  }
+
+  #shorten(text: string, width: number): string {
+    if (this.#width(text) <= width) return text;
+    let kept = text.length;
+    while (kept > 0 && this.#width(`${text.slice(0, kept)}…`) > width) kept--;
+    return kept === 0 ? '' : `${text.slice(0, kept)}…`;
+  }
+}

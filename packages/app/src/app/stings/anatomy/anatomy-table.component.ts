@@ -1,0 +1,53 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { BLAME_PARTS } from '@nettle-patch/core';
+import { partWords } from '../../shared/words';
+import type { OpenedSting } from '../../../workers/opened';
+
+/** The content of the anatomy drawing for those who cannot see it. */
+@Component({
+  selector: 'np-anatomy-table',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'unseen' },
+  template: `
+    <table>
+      <caption>
+        Phases of the delay, and what each was spent on
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">phase</th>
+          <th scope="col">milliseconds</th>
+          <th scope="col">spent on</th>
+          <th scope="col">code</th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (row of rows(); track row.name) {
+          <tr>
+            <th scope="row">{{ row.name }}</th>
+            <td>{{ row.lengthMs }}</td>
+            <td>{{ row.parts }}</td>
+            <td>{{ row.code }}</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+  `,
+})
+export class AnatomyTableComponent {
+  readonly shown = input.required<OpenedSting>();
+
+  protected readonly rows = computed(() => {
+    const { anatomy, functions } = this.shown();
+    return anatomy.phases.map(({ name, startMs, endMs, blame, culprits }) => ({
+      name,
+      lengthMs: (endMs - startMs).toFixed(1),
+      parts: BLAME_PARTS.filter((part) => blame[part] >= 0.05)
+        .map((part) => `${partWords(part)} ${blame[part].toFixed(1)}`)
+        .join(', '),
+      code: culprits
+        .map(({ functionId, savedMs }) => `${functions.get(functionId)?.name} ${savedMs.toFixed(1)}`)
+        .join(', '),
+    }));
+  });
+}

@@ -1,0 +1,94 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { BLAME_PARTS, type Anatomy } from '@nettle-patch/core';
+import { partWords } from '../shared/words';
+
+/** Where the whole delay went, by kind of work: the parts sum to it. */
+@Component({
+  selector: 'np-blame',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h3>Where it went</h3>
+    <table>
+      <tbody>
+        @for (row of rows(); track row.part) {
+          <tr>
+            <td><i aria-hidden="true" [class]="row.part"></i>{{ row.name }}</td>
+            <td class="right figure" [attr.data-part]="row.part" [attr.data-ms]="row.ms">
+              {{ row.shown }} ms
+            </td>
+          </tr>
+        }
+      </tbody>
+      <tfoot>
+        <tr>
+          <td>felt delay</td>
+          <td class="right figure" data-part="total" [attr.data-ms]="anatomy().sting.feltMs">
+            {{ total() }} ms
+          </td>
+        </tr>
+      </tfoot>
+    </table>
+  `,
+  styles: `
+    h3 {
+      font-size: 13px;
+      color: var(--soft);
+      margin-bottom: 2px;
+    }
+    table {
+      border-collapse: collapse;
+      width: 100%;
+    }
+    td {
+      padding: 4px 0;
+      border-top: 1px solid var(--line);
+    }
+    tbody tr:first-child td {
+      border-top: 0;
+    }
+    tfoot td {
+      font-weight: 700;
+      border-top: 2px solid var(--soft);
+    }
+    .right {
+      text-align: right;
+      white-space: nowrap;
+    }
+    i {
+      display: inline-block;
+      width: 11px;
+      height: 11px;
+      margin-right: 8px;
+      background: var(--other);
+    }
+    .scriptOwnMs {
+      background: var(--script-own);
+    }
+    .scriptLibraryMs {
+      background: var(--script-library);
+    }
+    .layoutMs {
+      background: repeating-linear-gradient(45deg, var(--layout) 0 2px, #f3c7b3 2px 4px);
+    }
+    .drawingMs {
+      background: repeating-linear-gradient(0deg, var(--paint) 0 2px, #dccfbb 2px 4px);
+    }
+    .idleMs {
+      background: none;
+      border-bottom: 1.5px solid var(--soft);
+    }
+  `,
+})
+export class BlameComponent {
+  readonly anatomy = input.required<Anatomy>();
+  protected readonly total = computed(() => this.anatomy().sting.feltMs.toFixed(1));
+  protected readonly rows = computed(() => {
+    const { blame } = this.anatomy();
+    return BLAME_PARTS.filter((part) => blame[part] >= 0.05).map((part) => ({
+      part,
+      name: partWords(part),
+      ms: blame[part],
+      shown: blame[part].toFixed(1),
+    }));
+  });
+}

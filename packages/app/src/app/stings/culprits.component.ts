@@ -1,0 +1,128 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { OpenedSting } from '../../workers/opened';
+
+const SHOWN = 8;
+
+/** Functions by the delay that would be saved at most without them, with file and line. */
+@Component({
+  selector: 'np-culprits',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h3>What would help most</h3>
+    @if (rows().length > 0) {
+      <table>
+        <thead>
+          <tr>
+            <th>function</th>
+            <th>where</th>
+            <th class="right" title="In its own code">self</th>
+            <th class="right" title="With everything it calls">total</th>
+            <th class="right" title="The delay without it and the libraries and layouts it brings">
+              could save
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track row.functionId) {
+            <tr [class.on]="row.functionId === selected()" (click)="choose.emit(row.functionId)">
+              <td class="name">
+                <button type="button" [attr.aria-pressed]="row.functionId === selected()">
+                  {{ row.name }}
+                </button>
+              </td>
+              <td class="figure where">{{ row.place }}</td>
+              <td class="right figure">{{ row.selfMs }}</td>
+              <td class="right figure">{{ row.totalMs }}</td>
+              <td class="right figure save">
+                <i aria-hidden="true" [class.library]="row.owner !== 'own'" [style.width.px]="row.bar"></i
+                >{{ row.savedMs }} ms
+              </td>
+            </tr>
+          }
+        </tbody>
+      </table>
+      @if (more() > 0) {
+        <p class="soft">and {{ more() }} more with less</p>
+      }
+    } @else {
+      <p class="soft">No code was seen in this stretch.</p>
+    }
+  `,
+  styles: `
+    h3 {
+      font-size: 13px;
+      color: var(--soft);
+      margin-bottom: 2px;
+    }
+    table {
+      border-collapse: collapse;
+      width: 100%;
+    }
+    th {
+      font-size: 12px;
+      font-weight: 400;
+      color: var(--soft);
+      text-align: left;
+    }
+    th,
+    td {
+      padding: 5px 6px;
+    }
+    td {
+      border-top: 1px solid var(--line);
+    }
+    tr.on td {
+      background: color-mix(in srgb, var(--script-own) 12%, transparent);
+    }
+    tbody tr {
+      cursor: pointer;
+    }
+    .name button {
+      font: inherit;
+      font-weight: 700;
+      color: inherit;
+      padding: 0;
+      border: 0;
+      background: none;
+      cursor: pointer;
+      text-align: left;
+      overflow-wrap: anywhere;
+    }
+    .where {
+      font-size: 13px;
+      overflow-wrap: anywhere;
+    }
+    .right {
+      text-align: right;
+      white-space: nowrap;
+    }
+    .save i {
+      display: inline-block;
+      height: 9px;
+      margin-right: 7px;
+      background: var(--script-own);
+    }
+    .save i.library {
+      background: var(--script-library);
+    }
+  `,
+})
+export class CulpritsComponent {
+  readonly shown = input.required<OpenedSting>();
+  readonly selected = input<number>();
+  readonly choose = output<number>();
+
+  protected readonly more = computed(() => Math.max(0, this.shown().anatomy.culprits.length - SHOWN));
+  protected readonly rows = computed(() => {
+    const { anatomy, functions } = this.shown();
+    const most = anatomy.culprits[0]?.savedMs ?? 1;
+    return anatomy.culprits.slice(0, SHOWN).map(({ functionId, selfMs, totalMs, savedMs }) => ({
+      functionId,
+      ...functions.get(functionId)!,
+      selfMs: Math.round(selfMs),
+      totalMs: Math.round(totalMs),
+      savedMs: Math.round(savedMs),
+      bar: Math.max(1, (savedMs / most) * 64),
+    }));
+  });
+}

@@ -1,0 +1,44 @@
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { ListedSeries, OpenedSting } from '../../workers/opened';
+import { IconComponent } from '../shared/icon.component';
+import { AnatomyComponent } from './anatomy/anatomy.component';
+import { BecauseComponent } from './because.component';
+import { BlameComponent } from './blame.component';
+import { CulpritsComponent } from './culprits.component';
+
+/** One sting explained: why, taken apart, and by whom. */
+@Component({
+  selector: 'np-sting-case',
+  imports: [
+    MatButtonModule,
+    IconComponent,
+    AnatomyComponent,
+    BecauseComponent,
+    BlameComponent,
+    CulpritsComponent,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './sting-case.component.html',
+  styleUrl: './sting-case.component.scss',
+})
+export class StingCaseComponent {
+  readonly shown = input.required<OpenedSting>();
+  readonly series = input.required<readonly ListedSeries[]>();
+  readonly selected = input.required<number>();
+  readonly choose = output<number>();
+
+  /** The function pointed out in the sentence, the drawing and the table alike. */
+  protected readonly functionId = linkedSignal<OpenedSting, number | undefined>({
+    source: this.shown,
+    computation: () => undefined,
+  });
+
+  /** The repeats of what is shown, in order of time. */
+  protected readonly repeats = computed(() => {
+    const series = this.series().find(({ stings }) => stings.includes(this.selected()));
+    const inTime = [...(series?.stings ?? [])];
+    const at = inTime.indexOf(this.selected());
+    return { count: inTime.length, at, previous: inTime[at - 1], next: inTime[at + 1] };
+  });
+}

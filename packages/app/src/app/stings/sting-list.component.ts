@@ -1,0 +1,65 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { ListedSeries, ListedSting } from '../../workers/opened';
+import { formatDuration } from '../shared/format';
+import { kindWords } from '../shared/words';
+
+interface ListRow {
+  readonly sting: number;
+  readonly label: string;
+  readonly how: string;
+  readonly felt: string;
+  readonly budget: string;
+  readonly on: boolean;
+  readonly waiting: number;
+  readonly handling: number;
+  readonly drawing: number;
+  readonly budgetAt: number;
+}
+
+/** The stings in order of how long somebody waited, repeats of the same as one row. */
+@Component({
+  selector: 'np-sting-list',
+  imports: [MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './sting-list.component.html',
+  styleUrl: './sting-list.component.scss',
+})
+export class StingListComponent {
+  readonly series = input.required<readonly ListedSeries[]>();
+  readonly stings = input.required<readonly ListedSting[]>();
+  readonly selected = input<number>();
+  /** Whether a range hides some. */
+  readonly limited = input(false);
+  readonly choose = output<number>();
+  readonly showAll = output();
+
+  /** The longest delay listed: all bars share one scale. */
+  readonly #longestMs = computed(() =>
+    Math.max(1, ...this.series().map(({ stings }) => this.stings()[stings[0]!]!.feltMs)),
+  );
+
+  protected readonly rows = computed(() => this.series().map((series) => this.#row(series)));
+
+  #row(series: ListedSeries): ListRow {
+    const worst = this.stings()[series.stings[0]!]!;
+    const percent = (ms: number) => (ms / this.#longestMs()) * 100;
+    return {
+      sting: series.stings[0]!,
+      label: series.label,
+      how: [...new Set([worst.kind, ...worst.also])].map(kindWords).concat(timesWords(series)).join(' · '),
+      felt: formatDuration(worst.feltMs),
+      budget: `budget ${worst.budgetMs}`,
+      on: series.stings.includes(this.selected() ?? -1),
+      waiting: percent(worst.waitingMs),
+      handling: percent(worst.handlingMs),
+      drawing: percent(worst.drawingMs),
+      budgetAt: percent(worst.budgetMs),
+    };
+  }
+}
+
+function timesWords({ stings, attempts }: ListedSeries): string[] {
+  if (attempts !== undefined && attempts > stings.length) return [`${stings.length} of ${attempts} times`];
+  return stings.length > 1 ? [`${stings.length} times`] : [];
+}

@@ -1,0 +1,51 @@
+import { Dexie, type Table } from 'dexie';
+
+export type KeptState = 'recording' | 'ended';
+
+/** What the shelf knows of a recording without reading it. */
+export interface KeptRecording {
+  readonly id: string;
+  title: string;
+  /** When recording began, as ISO 8601. */
+  readonly createdAt: string;
+  readonly targetTitle: string;
+  readonly targetUrl: string;
+  readonly engine: string;
+  readonly device: string;
+  readonly mode: string;
+  state: KeptState;
+  lengthMs: number;
+  /** Bytes of its lines. */
+  bytes: number;
+  /** Number of the batch that is expected next while it streams in. */
+  nextBatch: number;
+  /** Whether it was read from a file in which something was lost; it is then saved as it was read. */
+  damaged: boolean;
+  verdict?: Verdict;
+}
+
+/** What analysis found, in short. */
+export interface Verdict {
+  readonly stings: number;
+  readonly worstMs: number;
+  /** Busy share of the main thread in equal steps, 0 to 1, as a small picture. */
+  readonly skyline: readonly number[];
+}
+
+/** A piece of a recording: whole lines, each with its line end, as UTF-8. */
+export interface KeptChunk {
+  readonly recordingId: string;
+  readonly sequence: number;
+  readonly bytes: Uint8Array;
+}
+
+/** All that is kept in this browser. */
+export class NettleDatabase extends Dexie {
+  readonly recordings!: Table<KeptRecording, string>;
+  readonly chunks!: Table<KeptChunk, [string, number]>;
+
+  constructor(name = 'nettle-patch') {
+    super(name);
+    this.version(1).stores({ recordings: 'id, createdAt, state', chunks: '[recordingId+sequence]' });
+  }
+}

@@ -1,0 +1,144 @@
+import {
+  RecordingBuilder,
+  RecordingDecoder,
+  readHeader,
+  resolveFunctions,
+  sourcesToFetch,
+  type Batch,
+  type Row,
+  type ScriptText,
+} from '@nettle-patch/core';
+import { keptFrom, type RecordingStore } from '../store/recording-store';
+import type { KeptRecording } from '../store/database';
+import { BatchOrder } from './batch-order';
+import { LiveSummary } from './live-summary';
+
+interface Pending {
+  readonly batch: Batch;
+  readonly lines: readonly string[];
+}
+
+export interface KeeperEvents {
+  /** All batches up to this one are on the disk. */
+  onKept(sequence: number): void;
+  onChange(): void;
+  onEnd(): void;
+  onError(error: Error): void;
+  fetchScript(url: string): Promise<ScriptText>;
+}
+
+/** How long a batch that is missing between others is waited for. */
+const MISSING_MS = 2000;
+const encoder = new TextEncoder();
+
+/** Writes one recording to the store while it streams in, and sums it up. */
+export class Keeper {
+  readonly summary: LiveSummary;
+  bytes: number;
+  readonly #order: BatchOrder<Pending>;
+  #writing: Promise<void> = Promise.resolve();
+  #created: boolean;
+  #closed = false;
+  #missingTimer: ReturnType<typeof setTimeout> | undefined;
+
+  /** @param kept the shelf's entry, when this goes on with a recording that is there already */
+  constructor(
+    readonly recordingId: string,
+    private readonly store: RecordingStore,
+    private readonly events: KeeperEvents,
+    kept?: KeptRecording,
+  ) {
+    this.#created = kept !== undefined;
+    this.summary = new LiveSummary(kept?.lengthMs);
+    this.bytes = kept?.bytes ?? 0;
+    this.#order = new BatchOrder(kept?.nextBatch ?? 0);
+  }
+
+  take(batch: Batch, text: string): void {
+    if (this.#closed) return;
+    const lines = text.split('\n').filter((line) => line !== '');
+    const ready = this.#order.take(batch.sequence, { batch, lines });
+    for (const pending of ready) this.#enqueue(pending);
+    if (ready.length === 0 && batch.sequence < this.#order.next) this.events.onKept(batch.sequence);
+    clearTimeout(this.#missingTimer);
+    this.#missingTimer = setTimeout(() => this.#skipMissing(), MISSING_MS);
+  }
+
+  /** Ends a recording whose target will send no more. */
+  end(reason: 'target-left' | 'interrupted'): void {
+    if (this.#closed) return;
+    this.#closed = true;
+    const end: Row = { kind: 'end', startMs: this.summary.lastMs, reason };
+    this.#after(() => this.#finish(JSON.stringify(end)));
+  }
+
+  #skipMissing(): void {
+    const { missing, ready } = this.#order.skipMissing();
+    if (missing === 0) return;
+    const drop: Row = {
+      kind: 'drop',
+      startMs: this.summary.lastMs,
+      count: missing,
+      reason: 'batches were lost on the way',
+    };
+    this.#after(() => this.#append([JSON.stringify(drop)]));
+    for (const pending of ready) this.#enqueue(pending);
+  }
+
+  #enqueue({ batch, lines }: Pending): void {
+    if (batch.last) this.#closed = true;
+    this.#after(async () => {
+      const end = batch.last ? lines.at(-1) : undefined;
+      await this.#append(end === undefined ? lines : lines.slice(0, -1), batch.sequence + 1);
+      if (end !== undefined) await this.#finish(end);
+      this.events.onKept(batch.sequence);
+    });
+  }
+
+  async #append(lines: readonly string[], nextBatch?: number): Promise<void> {
+    for (const line of lines) this.#summarise(line);
+    if (!this.#created && lines.length > 0) {
+      await this.store.create(keptFrom(readHeader(JSON.parse(lines[0]!)), 'recording'));
+      this.#created = true;
+    }
+    const bytes = encoder.encode(lines.map((line) => `${line}\n`).join(''));
+    const lengthMs = this.summary.lastMs;
+    if (bytes.length > 0) await this.store.append(this.recordingId, [bytes], { lengthMs, nextBatch });
+    this.bytes += bytes.length;
+    this.events.onChange();
+  }
+
+  #summarise(line: string): void {
+    const row = JSON.parse(line) as Row | { kind: 'header' };
+    if (row.kind !== 'header') this.summary.take(row);
+  }
+
+  /** Maps functions to their source, then ends: so a recording with an end is always mapped. */
+  async #finish(endLine: string): Promise<void> {
+    if (!this.#created) return this.events.onEnd();
+    await this.#append([...(await this.#resolvingLines()), endLine]);
+    await this.store.finish(this.recordingId);
+    this.events.onEnd();
+  }
+
+  async #resolvingLines(): Promise<string[]> {
+    const builder = new RecordingBuilder();
+    const decoder = new RecordingDecoder(builder);
+    for (const piece of await this.store.pieces(this.recordingId)) decoder.push(piece);
+    const recording = builder.build();
+    const scripts = new Map<string, ScriptText>();
+    for (const { url } of sourcesToFetch(recording)) {
+      scripts.set(url, await this.events.fetchScript(url));
+    }
+    return resolveFunctions(recording, scripts).map((row) => JSON.stringify(row));
+  }
+
+  /** Work on the store happens one piece after the other. After an error nothing more is written. */
+  #after(work: () => Promise<void>): void {
+    this.#writing = this.#writing.then(work).catch((error: unknown) => {
+      this.#closed = true;
+      this.#writing = new Promise(() => undefined);
+      this.events.onError(error as Error);
+    });
+  }
+}

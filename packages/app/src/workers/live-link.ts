@@ -1,0 +1,285 @@
+import {
+  isBatch,
+  readBatch,
+  type Command,
+  type ScriptText,
+  type ServerMessage,
+  type Target,
+} from '@nettle-patch/core';
+import type { KeptRecording } from '../store/database';
+import { StoreFullError, type RecordingStore } from '../store/recording-store';
+import { Keeper } from './keeper';
+import { INITIAL_LIVE_STATE, type LiveProblem, type LiveRecordingState, type LiveState } from './live-state';
+import { RelaySocket } from './relay-socket';
+
+/** How long a page may take to begin or end a recording before it is said not to answer. */
+const ANSWER_MS = 6000;
+const TELL_EVERY_MS = 100;
+
+interface Current {
+  readonly keeper: Keeper;
+  readonly targetId: string;
+  readonly targetTitle: string;
+  state: LiveRecordingState;
+  problem?: LiveProblem;
+  /** When the time shown began to run, on this computer's clock. */
+  runningSince: number;
+  elapsedBefore: number;
+}
+
+/** Follows the targets, keeps the recording that runs, and tells the interface about both. */
+export class LiveLink {
+  #state: LiveState = INITIAL_LIVE_STATE;
+  #socket: RelaySocket | undefined;
+  #current: Current | undefined;
+  #secret = '';
+  #origin = '';
+  #answerTimer: ReturnType<typeof setTimeout> | undefined;
+  #told = false;
+
+  constructor(
+    private readonly store: RecordingStore,
+    private readonly tell: (state: LiveState) => void,
+  ) {}
+
+  connect(origin: string, secret: string): void {
+    this.#origin = origin;
+    this.#secret = secret;
+    if (secret === '') {
+      this.#change({ connection: 'no-secret' });
+      return;
+    }
+    this.#socket = new RelaySocket(origin, secret, {
+      onState: (connection) =>
+        this.#change(connection === 'open' ? { connection } : { connection, targets: [] }),
+      onMessage: (text) => this.#message(text),
+    });
+    this.#socket.connect();
+    setInterval(() => this.#current && this.#changed(), TELL_EVERY_MS * 2);
+  }
+
+  /** Begins a recording, at once or with the page's next load. */
+  start(targetId: string, withNextLoad: boolean): void {
+    const target = this.#state.targets.find(({ id }) => id === targetId);
+    if (target === undefined || this.#isRunning()) return;
+    const recordingId = crypto.randomUUID();
+    this.#follow(target, recordingId, withNextLoad ? 'waiting-for-load' : 'starting');
+    this.#send({ type: withNextLoad ? 'start-with-next-load' : 'start', targetId, recordingId });
+    if (!withNextLoad) this.#expectAnswer();
+  }
+
+  command(type: 'pause' | 'go-on' | 'stop' | 'note', text?: string): void {
+    const current = this.#current;
+    if (current === undefined) return;
+    if (type === 'stop' && current.state === 'waiting-for-load') {
+      this.#forget();
+      return;
+    }
+    const { targetId } = this.#targetNow(current) ?? current;
+    this.#send({
+      type,
+      targetId,
+      recordingId: current.keeper.recordingId,
+      ...(text === undefined ? {} : { text }),
+    });
+    if (type === 'stop') {
+      current.state = 'stopping';
+      this.#expectAnswer();
+      this.#changed();
+    }
+  }
+
+  /** Puts away a recording that has ended, so that another can begin. */
+  dismiss(): void {
+    if (!this.#isRunning()) this.#forget();
+  }
+
+  #isRunning(): boolean {
+    return this.#current !== undefined && !['ended', 'failed'].includes(this.#current.state);
+  }
+
+  #forget(): void {
+    this.#current = undefined;
+    clearTimeout(this.#answerTimer);
+    this.#changed();
+  }
+
+  #follow(target: Target, recordingId: string, state: LiveRecordingState, kept?: KeptRecording): void {
+    const keeper = new Keeper(
+      recordingId,
+      this.store,
+      {
+        onKept: (sequence) =>
+          this.#send({
+            type: 'acknowledge',
+            targetId: this.#targetNow(current)?.targetId ?? current.targetId,
+            recordingId,
+            sequence,
+          }),
+        onChange: () => this.#progress(current),
+        onEnd: () => this.#ended(current),
+        onError: (error) => this.#failed(current, error),
+        fetchScript: (url) => this.#fetchScript(url),
+      },
+      kept,
+    );
+    const current: Current = {
+      keeper,
+      targetId: target.id,
+      targetTitle: target.title || target.url,
+      state,
+      runningSince: Date.now(),
+      elapsedBefore: target.recording?.elapsedMs ?? 0,
+    };
+    this.#current = current;
+    this.#changed();
+  }
+
+  /** The target that is recording now: after a load of the page it has another id than the one chosen. */
+  #targetNow(current: Current): { targetId: string } | undefined {
+    const target = this.#state.targets.find(({ recording }) => recording?.id === current.keeper.recordingId);
+    return target && { targetId: target.id };
+  }
+
+  #message(text: string): void {
+    if (isBatch(text)) {
+      const { batch, lines } = readBatch(text);
+      if (batch.recordingId === this.#current?.keeper.recordingId) this.#current.keeper.take(batch, lines);
+      return;
+    }
+    const message = JSON.parse(text) as ServerMessage;
+    if (message.type === 'target-left') this.#targetLeft(message.recordingId);
+    else void this.#targets(message.targets, message.proxyUrl);
+  }
+
+  async #targets(targets: readonly Target[], proxyUrl: string): Promise<void> {
+    const first = this.#state.proxyUrl === '';
+    this.#change({ targets, proxyUrl });
+    const current = this.#current;
+    const now = current && targets.find(({ recording }) => recording?.id === current.keeper.recordingId);
+    if (
+      current !== undefined &&
+      now?.recording != null &&
+      this.#isRunning() &&
+      current.state !== 'stopping'
+    ) {
+      const paused = now.recording.state === 'paused';
+      current.state = paused ? 'paused' : 'recording';
+      current.elapsedBefore = now.recording.elapsedMs;
+      current.runningSince = Date.now();
+      this.#changed();
+    }
+    if (first) await this.#takeUpUnfinished(targets);
+  }
+
+  /** After a reload of the tool: goes on with what still runs, and ends what does not. */
+  async #takeUpUnfinished(targets: readonly Target[]): Promise<void> {
+    for (const kept of await this.store.unfinished()) {
+      const target = targets.find(({ recording }) => recording?.id === kept.id);
+      if (target !== undefined && this.#current === undefined) {
+        this.#follow(target, kept.id, 'recording', kept);
+        this.#send({ type: 'follow', targetId: target.id, recordingId: kept.id });
+      } else if (target === undefined) {
+        const events = {
+          onKept: () => undefined,
+          onChange: () => undefined,
+          onEnd: () => undefined,
+          onError: () => undefined,
+          fetchScript: (url: string) => this.#fetchScript(url),
+        };
+        new Keeper(kept.id, this.store, events, kept).end('interrupted');
+      }
+    }
+  }
+
+  #targetLeft(recordingId: string | null): void {
+    const current = this.#current;
+    if (current === undefined || current.keeper.recordingId !== recordingId || !this.#isRunning()) return;
+    current.problem = 'target-left';
+    setTimeout(() => current.keeper.end('target-left'), TELL_EVERY_MS * 3);
+  }
+
+  #expectAnswer(): void {
+    clearTimeout(this.#answerTimer);
+    const current = this.#current!;
+    const stateThen = current.state;
+    this.#answerTimer = setTimeout(() => {
+      if (this.#current !== current || current.state !== stateThen) return;
+      current.problem = 'no-answer';
+      if (stateThen === 'starting') current.state = 'failed';
+      this.#changed();
+    }, ANSWER_MS);
+  }
+
+  #progress(current: Current): void {
+    if (current.state === 'starting' || current.state === 'waiting-for-load') current.state = 'recording';
+    this.#changed();
+  }
+
+  #ended(current: Current): void {
+    current.state = 'ended';
+    this.#changed();
+  }
+
+  #failed(current: Current, error: Error): void {
+    this.#send({ type: 'stop', targetId: current.targetId, recordingId: current.keeper.recordingId });
+    current.state = 'failed';
+    current.problem = error instanceof StoreFullError ? 'store-full' : 'no-answer';
+    this.#changed();
+  }
+
+  async #fetchScript(url: string): Promise<ScriptText> {
+    try {
+      const answer = await fetch(`${this.#origin}/api/script?url=${encodeURIComponent(url)}`, {
+        headers: { authorization: `Bearer ${this.#secret}` },
+      });
+      if (answer.ok) return (await answer.json()) as ScriptText;
+      return { url, problem: `its text could not be fetched: the server answered ${answer.status}` };
+    } catch {
+      return { url, problem: 'its text could not be fetched: the server was not there' };
+    }
+  }
+
+  #send(command: Command): void {
+    this.#socket?.send(command);
+  }
+
+  #change(part: Partial<LiveState>): void {
+    this.#state = { ...this.#state, ...part };
+    this.#changed();
+  }
+
+  /** Tells the interface, at most ten times a second. */
+  #changed(): void {
+    if (this.#told) return;
+    this.#told = true;
+    setTimeout(() => {
+      this.#told = false;
+      this.tell({ ...this.#state, recording: this.#describe() });
+    }, TELL_EVERY_MS);
+  }
+
+  #describe(): LiveState['recording'] {
+    const current = this.#current;
+    if (current === undefined) return null;
+    const { keeper, state, targetId, targetTitle, problem } = current;
+    const { summary } = keeper;
+    const runs = state === 'recording';
+    const elapsedMs = runs
+      ? current.elapsedBefore + Date.now() - current.runningSince
+      : Math.max(current.elapsedBefore, summary.lastMs);
+    return {
+      id: keeper.recordingId,
+      targetId,
+      targetTitle,
+      state,
+      elapsedMs,
+      bytes: keeper.bytes,
+      busyShare: summary.busyShare(),
+      busyHistory: summary.history(),
+      inputs: summary.inputs(),
+      costShare: summary.costShare,
+      ...(problem === undefined ? {} : { problem }),
+    };
+  }
+}

@@ -1,0 +1,50 @@
+import type { Target } from '@nettle-patch/core';
+
+export type ConnectionState = 'connecting' | 'open' | 'lost' | 'wrong-secret' | 'no-secret';
+
+/** An input as it is shown while recording. */
+export interface LiveInput {
+  readonly startMs: number;
+  readonly label: string;
+  readonly feltMs: number;
+  readonly measured: boolean;
+}
+
+export type LiveRecordingState =
+  'starting' | 'waiting-for-load' | 'recording' | 'paused' | 'stopping' | 'ended' | 'failed';
+
+/** What is known of a recording while it runs. */
+export interface LiveRecording {
+  readonly id: string;
+  readonly targetId: string;
+  readonly targetTitle: string;
+  readonly state: LiveRecordingState;
+  readonly elapsedMs: number;
+  readonly bytes: number;
+  /** Share of the last second the main thread was busy, 0 to 1. */
+  readonly busyShare: number;
+  /** Busy share of the last seconds, a quarter of a second each, oldest first. */
+  readonly busyHistory: readonly number[];
+  /** The latest inputs, newest first. */
+  readonly inputs: readonly LiveInput[];
+  /** Share of the main thread the recorder itself took. */
+  readonly costShare: number;
+  /** Why it ended other than by being stopped. */
+  readonly problem?: LiveProblem;
+}
+
+export type LiveProblem = 'target-left' | 'store-full' | 'no-answer';
+
+export interface LiveState {
+  readonly connection: ConnectionState;
+  readonly targets: readonly Target[];
+  readonly proxyUrl: string;
+  readonly recording: LiveRecording | null;
+}
+
+export const INITIAL_LIVE_STATE: LiveState = {
+  connection: 'connecting',
+  targets: [],
+  proxyUrl: '',
+  recording: null,
+};

@@ -1,0 +1,29 @@
+import { expose } from 'comlink';
+import { NettleDatabase } from '../store/database';
+import { RecordingStore } from '../store/recording-store';
+import { LiveLink } from './live-link';
+import type { LiveState } from './live-state';
+
+/** What the interface may ask of the worker that follows targets. */
+export class LiveWorker {
+  #link: LiveLink | undefined;
+
+  connect(origin: string, secret: string, tell: (state: LiveState) => void): void {
+    this.#link = new LiveLink(new RecordingStore(new NettleDatabase()), tell);
+    this.#link.connect(origin, secret);
+  }
+
+  start(targetId: string, withNextLoad: boolean): void {
+    this.#link?.start(targetId, withNextLoad);
+  }
+
+  command(type: 'pause' | 'go-on' | 'stop' | 'note', text?: string): void {
+    this.#link?.command(type, text);
+  }
+
+  dismiss(): void {
+    this.#link?.dismiss();
+  }
+}
+
+expose(new LiveWorker());

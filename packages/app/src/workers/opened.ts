@@ -1,0 +1,58 @@
+import type {
+  Anatomy,
+  BecausePart,
+  Header,
+  Owner,
+  ReadNotice,
+  Skyline,
+  Sting,
+  TimeRange,
+} from '@nettle-patch/core';
+
+/** A function by name and place, ready to be shown. */
+export interface NamedFunction {
+  readonly name: string;
+  readonly place: string;
+  readonly owner: Owner;
+}
+
+/** One series of stings as the list shows it. */
+export interface ListedSeries {
+  readonly label: string;
+  /** Indexes into `OpenedRecording.stings`, the worst first. */
+  readonly stings: readonly number[];
+  readonly attempts?: number;
+}
+
+/** A sting with the lengths of its three phases, for the bar in the list. */
+export interface ListedSting extends Sting {
+  readonly waitingMs: number;
+  readonly handlingMs: number;
+  readonly drawingMs: number;
+}
+
+/** A recording as the interface shows it. Nothing in it grows with the number of calls. */
+export interface OpenedRecording {
+  readonly id: string;
+  readonly header: Header;
+  readonly range: TimeRange;
+  readonly notices: readonly ReadNotice[];
+  readonly stings: readonly ListedSting[];
+  readonly series: readonly ListedSeries[];
+  readonly skyline: Skyline;
+  /** Starts of all interactions. */
+  readonly inputs: readonly number[];
+  /** Scripts whose functions could not be mapped, and why. */
+  readonly unmapped: readonly { readonly url: string; readonly problem: string }[];
+  /** Recorder's share of the main thread, 0 to 1; undefined when it was not measured. */
+  readonly costShare?: number;
+}
+
+/** A sting taken apart, with the names of all functions that appear in it. */
+export interface OpenedSting {
+  readonly anatomy: Anatomy;
+  readonly because: readonly BecausePart[];
+  readonly functions: ReadonlyMap<number, NamedFunction>;
+}
+
+export type OpenProgress = (done: number, total: number) => void;

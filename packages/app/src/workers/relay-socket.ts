@@ -1,0 +1,45 @@
+import { CLOSE_WRONG_SECRET, INTERFACE_SOCKET_PATH, type Command } from '@nettle-patch/core';
+import type { ConnectionState } from './live-state';
+
+const RETRY_MS = 1000;
+const SUBPROTOCOL = 'nettle-patch';
+
+export interface RelaySocketEvents {
+  onState(state: ConnectionState): void;
+  onMessage(text: string): void;
+}
+
+/** The connection to the server. It is made anew whenever it is lost, except when the secret is wrong. */
+export class RelaySocket {
+  #socket: WebSocket | undefined;
+
+  constructor(
+    private readonly origin: string,
+    private readonly secret: string,
+    private readonly events: RelaySocketEvents,
+  ) {}
+
+  connect(): void {
+    const socket = new WebSocket(this.origin.replace(/^http/, 'ws') + INTERFACE_SOCKET_PATH, [
+      SUBPROTOCOL,
+      this.secret,
+    ]);
+    this.#socket = socket;
+    socket.addEventListener('open', () => this.events.onState('open'));
+    socket.addEventListener('message', (event: MessageEvent<string>) => this.events.onMessage(event.data));
+    socket.addEventListener('close', (event) => {
+      if (event.code === CLOSE_WRONG_SECRET) {
+        this.events.onState('wrong-secret');
+      } else {
+        this.events.onState('lost');
+        setTimeout(() => this.connect(), RETRY_MS);
+      }
+    });
+  }
+
+  send(command: Command): boolean {
+    if (this.#socket?.readyState !== WebSocket.OPEN) return false;
+    this.#socket.send(JSON.stringify(command));
+    return true;
+  }
+}
