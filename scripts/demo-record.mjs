@@ -8,7 +8,7 @@ import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { RecordingClient, serve } from '../packages/server/dist/index.js';
+import { RecordingClient, serve, withChecks } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
 
 const file = fileURLToPath(
@@ -54,9 +54,9 @@ try {
   await pause(600);
   await useDesk(page);
   const lines = await client.stop(target, 'friday-sailing');
-  lines[0] = JSON.stringify({ ...JSON.parse(lines[0]) });
+  lines[0] = JSON.stringify({ ...JSON.parse(lines[0]), title: 'Friday sailing' });
   mkdirSync(dirname(file), { recursive: true });
-  writeFileSync(file, gzipSync(lines.map((line) => `${line}\n`).join(''), { level: 9 }));
+  writeFileSync(file, gzipSync([...withChecks(lines)].map((line) => `${line}\n`).join(''), { level: 9 }));
   console.log(`${lines.length} lines written to ${file}`);
   client.close();
 } finally {

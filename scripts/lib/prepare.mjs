@@ -59,13 +59,16 @@ function stamp(name, value) {
   writeFileSync(path, value);
 }
 
-/** Installs what package-lock.json names, unless exactly that is installed. */
+/**
+ * Installs what package-lock.json names, unless exactly that is installed. Not by `npm ci`, which refuses a lock
+ * file that lacks optional parts for systems other than the one it was made on.
+ */
 export function install() {
   const wanted = hashOf([join(root, 'package-lock.json')]);
   if (existsSync(join(root, 'node_modules')) && isStamped('installed', wanted)) return;
   console.log('Installing what the project depends on (once, about a minute) …');
-  const args = ['ci', '--no-audit', '--no-fund', '--loglevel=error'];
-  if (run('npm', args) !== 0) fail('"npm ci" failed; its own words above say why. Is there a network?');
+  const args = ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'];
+  if (run('npm', args) !== 0) fail('"npm install" failed; its own words above say why. Is there a network?');
   stamp('installed', wanted);
 }
 

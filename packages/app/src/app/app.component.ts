@@ -45,6 +45,10 @@ import { TitleBarComponent } from './shell/title-bar.component';
       grid-row: 3;
       overflow: hidden;
       display: grid;
+      grid-template: minmax(0, 1fr) / minmax(0, 1fr);
+    }
+    router-outlet {
+      display: none;
     }
     .drop {
       position: fixed;

@@ -39,6 +39,7 @@ export class Keeper {
   #writing: Promise<void> = Promise.resolve();
   #created: boolean;
   #closed = false;
+  #failed = false;
   #missingTimer: ReturnType<typeof setTimeout> | undefined;
 
   /** @param kept the shelf's entry, when this goes on with a recording that is there already */
@@ -68,8 +69,10 @@ export class Keeper {
   end(reason: 'target-left' | 'interrupted'): void {
     if (this.#closed) return;
     this.#closed = true;
-    const end: Row = { kind: 'end', startMs: this.summary.lastMs, reason };
-    this.#after(() => this.#finish(JSON.stringify(end)));
+    this.#after(() => {
+      const end: Row = { kind: 'end', startMs: this.summary.lastMs, reason };
+      return this.#finish(JSON.stringify(end));
+    });
   }
 
   #skipMissing(): void {
@@ -135,10 +138,15 @@ export class Keeper {
 
   /** Work on the store happens one piece after the other. After an error nothing more is written. */
   #after(work: () => Promise<void>): void {
-    this.#writing = this.#writing.then(work).catch((error: unknown) => {
-      this.#closed = true;
-      this.#writing = new Promise(() => undefined);
-      this.events.onError(error as Error);
+    this.#writing = this.#writing.then(async () => {
+      if (this.#failed) return;
+      try {
+        await work();
+      } catch (error) {
+        this.#closed = true;
+        this.#failed = true;
+        this.events.onError(error as Error);
+      }
     });
   }
 }

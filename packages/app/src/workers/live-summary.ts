@@ -49,7 +49,7 @@ export class LiveSummary {
       default:
         break;
     }
-    if ('startMs' in row) this.#reach(row.startMs);
+    if ('startMs' in row) this.#reach(row.startMs + ('durationMs' in row ? row.durationMs : 0));
   }
 
   /** The latest inputs, newest first; one for each interaction, with its longest delay. */
@@ -92,7 +92,7 @@ export class LiveSummary {
   }
 
   #input(row: Extract<Row, { kind: 'input' }>): void {
-        const { belowMs } = row;
+    const { belowMs } = row;
     if (!row.interaction && belowMs === undefined) return;
     const key = row.interaction ? `#${row.interaction}` : `${row.type} ${row.startMs}`;
     const feltMs = belowMs ?? row.durationMs;

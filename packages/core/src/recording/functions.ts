@@ -15,6 +15,11 @@ export function displayName(recorded: RecordedFunction | undefined): string {
   return recorded?.originalName || recorded?.name || '(anonymous)';
 }
 
+/** A place short enough for a table, by the last two parts of its path: "deck/trim.ts:41". */
+export function shortPlace(place: string): string {
+  return place.split('/').slice(-2).join('/');
+}
+
 /** A place in source as people write it: "deck/trim.ts:41"; empty for code of the engine. */
 export function displayPlace(recorded: RecordedFunction | undefined, source: Source | undefined): string {
   const file = recorded?.originalFile ?? (source && shortPath(source.url));

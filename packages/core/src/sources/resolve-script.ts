@@ -15,11 +15,9 @@ export interface ScriptText {
   readonly problem?: string;
 }
 
-/** A name where source text begins with one, or with a function that has one. */
-const NAME = /^(?:(?:async\s+)?function\s*\*?\s*)?([\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*)/u;
-/** An arrow function, whose text may begin with the name of a parameter. */
-const ARROW = /^(async\s+)?[\p{ID_Continue}$]*\s*=>/u;
-const FUNCTION_KEYWORD = /^(async|function)$/;
+const NAME = /^[\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*/u;
+/** A function that carries its name, which a bundler may have dropped. */
+const FUNCTION_NAME = /^(?:async\s+)?function\s*\*?\s*([\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*)/u;
 
 interface Mapped {
   readonly place: Pick<RecordedFunction, 'originalFile' | 'originalLine' | 'originalColumn' | 'owner'>;
@@ -49,7 +47,10 @@ export class ScriptResolver {
     if (lines === undefined || at === undefined) return recorded;
     const site = siteAt(this.#sites, at);
     const place = lines.position(site?.start ?? at);
-    const mapped = this.#mapped(lines.position(site?.nameStart ?? site?.start ?? at));
+    const mapped = this.#mapped(
+      lines.position(site?.nameStart ?? site?.start ?? at),
+      site?.nameStart !== undefined,
+    );
     const name = this.#nameOf(site, mapped) ?? (recorded.name || undefined);
     return {
       ...recorded,
@@ -69,7 +70,7 @@ export class ScriptResolver {
     );
     const outer = around.at(-1);
     if (outer?.nameStart === undefined) return undefined;
-    const outerName = this.#mapped(this.#lines!.position(outer.nameStart))?.name ?? outer.name;
+    const outerName = this.#mapped(this.#lines!.position(outer.nameStart), true)?.name ?? outer.name;
     return `anonymous in ${outerName}`;
   }
 
@@ -79,12 +80,14 @@ export class ScriptResolver {
     return this.#lines?.offset({ line: recorded.line, column: recorded.column });
   }
 
-  #mapped(generated: TextPosition): Mapped | undefined {
+  /** @param named whether a name stands at the place; else only a function that has one there counts */
+  #mapped(generated: TextPosition, named: boolean): Mapped | undefined {
     if (this.#map === undefined) return undefined;
     const original = originalPositionFor(this.#map, { line: generated.line, column: generated.column - 1 });
     if (original.source === null || original.line === null) return undefined;
     const originalFile = originalPath(original.source);
-    const name = original.name ?? this.#nameInSource(original.source, original.line, original.column);
+    const text = this.#sourceText(original.source, original.line, original.column);
+    const name = named ? (original.name ?? NAME.exec(text)?.[0]) : FUNCTION_NAME.exec(text)?.[1];
     return {
       place: {
         originalFile,
@@ -96,12 +99,9 @@ export class ScriptResolver {
     };
   }
 
-  /** The name that stands at a place of the original source, when the map carries its content. */
-  #nameInSource(source: string, line: number, column: number): string | undefined {
-    const text = sourceContentFor(this.#map!, source)?.split('\n', line).at(-1)?.slice(column) ?? '';
-    if (ARROW.test(text)) return undefined;
-    const name = NAME.exec(text)?.[1];
-    return name === undefined || FUNCTION_KEYWORD.test(name) ? undefined : name;
+  /** The original source from a place to the end of its line, when the map carries its content. */
+  #sourceText(source: string, line: number, column: number): string {
+    return sourceContentFor(this.#map!, source)?.split('\n', line).at(-1)?.slice(column) ?? '';
   }
 
   #problem(unparsable: boolean): string | undefined {

@@ -7,7 +7,6 @@ import {
   readBatch,
   resolveFunctions,
   sourcesToFetch,
-  withChecks,
   type Command,
   type ServerMessage,
   type ScriptText,
@@ -55,14 +54,14 @@ export class RecordingClient {
 
   /**
    * Stops a recording and maps its functions to their original source.
-   * @returns its lines, as they are written to a file
+   * @returns its lines
    */
   async stop(target: Target, recordingId: string): Promise<string[]> {
     this.#command({ type: 'stop', targetId: target.id, recordingId });
     await this.#until(() => this.#ended.has(recordingId), 'the recording did not end');
     const lines = this.#lines.get(recordingId)!;
     const end = lines.pop()!;
-    return [...withChecks([...lines, ...(await this.#resolvingLines(lines)), end])];
+    return [...lines, ...(await this.#resolvingLines(lines)), end];
   }
 
   close(): void {

@@ -35,14 +35,14 @@ export function paintGroundStrip(
 ): void {
   const ground = height - FOOT;
   const { skyline } = opened;
-  const width = scale.pixelsPerMs * skyline.stepMs;
+  const width = Math.ceil(scale.pixelsPerMs * skyline.stepMs) + 0.5;
   for (let step = 0; step < skyline.steps; step++) {
     let y = ground;
     for (const [part, colour] of COLOURS) {
       const tall = ((skyline.parts[part][step] ?? 0) / skyline.stepMs) * (ground - TOP);
       if (tall <= 0) continue;
       context.fillStyle = palette[colour];
-      context.fillRect(scale.x(step * skyline.stepMs), y - tall, Math.max(1, width), tall);
+      context.fillRect(scale.x(step * skyline.stepMs), y - tall, width, tall);
       y -= tall;
     }
   }

@@ -9,7 +9,7 @@ const PATHS = {
   file: 'M6 3h8l4 4v14H6zM14 3v4h4',
   play: 'M8 5l11 7-11 7z',
   pause: 'M8 5v14M16 5v14',
-  stop: 'M6 6h12v12H6z',
+  stop: 'M5 5h14v14H5z',
   save: 'M12 4v11M7 11l5 5 5-5M5 20h14',
   more: 'M12 5.500v.01M12 12v.01M12 18.500v.01',
   external: 'M14 4h6v6M20 4l-9 9M10 6H5v13h13v-5',
@@ -31,6 +31,7 @@ export type IconName = keyof typeof PATHS;
       width: 1.3em;
       height: 1.3em;
       flex: none;
+      vertical-align: -0.3em;
     }
     svg {
       width: 100%;

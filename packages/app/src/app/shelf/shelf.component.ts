@@ -6,13 +6,21 @@ import type { KeptRecording } from '../../store/database';
 import { RecordingService } from '../services/recording.service';
 import { ShelfService } from '../services/shelf.service';
 import { formatBytes, formatDate, formatDuration } from '../shared/format';
+import { FocusNowDirective } from '../shared/focus-now.directive';
 import { IconComponent } from '../shared/icon.component';
 import { CardSkylineComponent } from './card-skyline.component';
 
 /** The recordings kept in this browser: open, rename, save, delete. */
 @Component({
   selector: 'np-shelf',
-  imports: [MatButtonModule, MatMenuModule, RouterLink, IconComponent, CardSkylineComponent],
+  imports: [
+    MatButtonModule,
+    MatMenuModule,
+    RouterLink,
+    IconComponent,
+    CardSkylineComponent,
+    FocusNowDirective,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shelf.component.html',
   styleUrl: './shelf.component.scss',

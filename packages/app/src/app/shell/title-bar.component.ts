@@ -5,12 +5,13 @@ import { NavigationEnd, Router, RouterLink } from '@angular/router';
 import { filter, map, startWith } from 'rxjs';
 import { RecordingService } from '../services/recording.service';
 import { ShelfService } from '../services/shelf.service';
+import { FocusNowDirective } from '../shared/focus-now.directive';
 import { formatDuration } from '../shared/format';
 
 /** The line above every view: what is open, what was found in it, and what can be done with it. */
 @Component({
   selector: 'np-title-bar',
-  imports: [MatButtonModule, RouterLink],
+  imports: [MatButtonModule, RouterLink, FocusNowDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './title-bar.component.html',
   styleUrl: './title-bar.component.scss',

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { shortPlace } from '@nettle-patch/core';
 import type { OpenedSting } from '../../workers/opened';
 
 const SHOWN = 8;
@@ -30,7 +31,7 @@ const SHOWN = 8;
                   {{ row.name }}
                 </button>
               </td>
-              <td class="figure where">{{ row.place }}</td>
+              <td class="figure where" [title]="row.place">{{ row.short }}</td>
               <td class="right figure">{{ row.selfMs }}</td>
               <td class="right figure">{{ row.totalMs }}</td>
               <td class="right figure save">
@@ -90,7 +91,7 @@ const SHOWN = 8;
     }
     .where {
       font-size: 13px;
-      overflow-wrap: anywhere;
+      white-space: nowrap;
     }
     .right {
       text-align: right;
@@ -119,6 +120,7 @@ export class CulpritsComponent {
     return anatomy.culprits.slice(0, SHOWN).map(({ functionId, selfMs, totalMs, savedMs }) => ({
       functionId,
       ...functions.get(functionId)!,
+      short: shortPlace(functions.get(functionId)!.place),
       selfMs: Math.round(selfMs),
       totalMs: Math.round(totalMs),
       savedMs: Math.round(savedMs),

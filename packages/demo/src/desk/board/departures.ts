@@ -34,5 +34,5 @@ function drawSailing(sailing: Sailing): HTMLElement {
 export function drawBoard(departures: Departures & { noted: number }): void {
   const rows = departures.sailings.slice(0, SHOWN).map(drawSailing);
   byId('departures-rows').replaceChildren(...rows);
-  byId('departures-noted').textContent = `${departures.noted} berth notes today`;
+  byId('departures-noted').textContent = `${departures.noted.toLocaleString('en')} berth notes today`;
 }

@@ -5,7 +5,16 @@ import { TimeScale } from '../../shared/time-scale';
 /** Something drawn, with the words that are shown when it is pointed at. */
 export interface Shape {
   readonly kind:
-    PhaseName | 'own' | 'library' | 'stem' | 'drawing' | 'unexplained' | 'idle' | 'thorn' | 'queued';
+    | PhaseName
+    | 'own'
+    | 'library'
+    | 'stem'
+    | 'drawing'
+    | 'unexplained'
+    | 'idle'
+    | 'unseen'
+    | 'thorn'
+    | 'queued';
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -30,7 +39,9 @@ export const LAYOUT = {
   inputY: 24,
   phaseY: 36,
   phaseHeight: 22,
-  blocksY: 88,
+  unseenY: 78,
+  unseenHeight: 14,
+  blocksY: 94,
   blockHeight: 20,
   blockGap: 1,
   mostRows: 7,
@@ -107,7 +118,21 @@ function restShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
   });
 }
 
-/** One thorn for each stretch of script that forced layout, under its deepest block. */
+/** Stretches of script for which the engine gave no stack, so that the blocks under them are concluded. */
+function unseenShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
+  return segments
+    .filter(({ activity, certainty }) => activity === 'script' && certainty === 'inferred')
+    .map(({ startMs, endMs }) => ({
+      kind: 'unseen',
+      ...span(scale, startMs, endMs),
+      y: LAYOUT.unseenY,
+      height: LAYOUT.unseenHeight,
+      text: 'no stack: concluded',
+      words: `${ROUND(endMs - startMs)} ms for which the engine gave no stack: the functions below are concluded`,
+    }));
+}
+
+/** Thorns under each stretch of script that forced layout, as wide as the layout took. */
 function thornShapes(anatomy: Anatomy, scale: TimeScale, rows: number): Shape[] {
   return anatomy.handlers
     .filter((handler) => (handler.forcedMs ?? 0) >= 0.1)
@@ -115,7 +140,8 @@ function thornShapes(anatomy: Anatomy, scale: TimeScale, rows: number): Shape[] 
       const startMs = Math.max(handler.startMs, scale.startMs);
       const text = `${ROUND(handler.forcedMs!)} ms forced layout`;
       const place = {
-        ...span(scale, startMs, handler.startMs + handler.durationMs),
+        x: scale.x(startMs),
+        width: Math.max(LAYOUT.thornHeight, handler.forcedMs! * scale.pixelsPerMs),
         y: rowY(rows),
         height: LAYOUT.thornHeight,
       };
@@ -162,6 +188,7 @@ export function layOutAnatomy(
     shapes: [
       ...phaseShapes(anatomy, scale),
       ...restShapes(anatomy.segments, scale),
+      ...unseenShapes(anatomy.segments, scale),
       ...blockShapes(anatomy.blocks, 'block', scale, functions),
       ...blockShapes(anatomy.stems, 'stem', scale, functions),
       ...thorns,

@@ -4,9 +4,10 @@ import { axisTicks } from '../../shared/time-scale';
 import { LAYOUT, type AnatomyLayout, type Shape } from './anatomy-layout';
 
 const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
+const SMALL = '11px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
 const BOLD = `700 ${TEXT}`;
 const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
-const THORN_STEP = 16;
+const THORN_STEP = 10;
 const PHASES = new Set<Shape['kind']>(['waiting', 'handling', 'drawing']);
 
 export interface PaintOptions {
@@ -95,6 +96,7 @@ export class AnatomyPainter {
     const { palette, selected } = this.options;
     if (shape.kind === 'thorn') return this.#thorns(shape);
     if (shape.kind === 'queued') return this.#capsule(shape);
+    if (shape.kind === 'unseen') return this.#unseen(shape);
     if (shape.kind === 'idle') {
       context.strokeStyle = palette.soft;
       this.#line(shape.x, shape.y + shape.height - 0.5, shape.x + shape.width, shape.y + shape.height - 0.5);
@@ -156,6 +158,20 @@ export class AnatomyPainter {
       default:
         return palette.other;
     }
+  }
+
+  /** A dotted line over the blocks that are concluded. */
+  #unseen(shape: Shape): void {
+    const { context } = this;
+    const { palette } = this.options;
+    const y = shape.y + shape.height - 2;
+    context.strokeStyle = palette.soft;
+    context.lineWidth = 1.5;
+    context.setLineDash([2, 3]);
+    this.#line(shape.x, y, shape.x + shape.width, y);
+    context.setLineDash([]);
+    if (this.#width(shape.text, SMALL) < shape.width)
+      this.#text(shape.text, shape.x + 1, y - 4, palette.soft, SMALL);
   }
 
   #thorns(shape: Shape): void {

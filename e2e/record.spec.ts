@@ -1,0 +1,124 @@
+import { type Page } from '@playwright/test';
+import { expect, shownParts, startRecording, stingList, stopRecording, test } from './stage';
+
+/** Has the page itself note what Event Timing reports, independently of the recorder. */
+async function watchEventTiming(page: Page): Promise<() => Promise<number>> {
+  await page.evaluate(() => {
+    const scope = globalThis as unknown as { longest: number };
+    scope.longest = 0;
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) {
+        const { interactionId } = entry as PerformanceEntry & { interactionId: number };
+        if (interactionId > 0) scope.longest = Math.max(scope.longest, entry.duration);
+      }
+    }).observe({ type: 'event', durationThreshold: 16 } as PerformanceObserverInit);
+  });
+  return () => page.evaluate(() => (globalThis as unknown as { longest: number }).longest);
+}
+
+test('a tap on "Board all" is the first sting, as long as Event Timing says, down to the line', async ({
+  stage,
+}) => {
+  const desk = await stage.openDesk();
+  const longest = await watchEventTiming(desk);
+  await startRecording(stage.tool, desk);
+  await desk.click('#board-all');
+  await desk.waitForTimeout(1200);
+  const reportedMs = await longest();
+  await stopRecording(stage.tool);
+
+  await expect(stingList(stage.tool).first()).toContainText('Tap button “Board all”');
+  const { feltMs, sumMs } = await shownParts(stage.tool);
+  expect(reportedMs).toBeGreaterThan(200);
+  expect(Math.abs(feltMs - reportedMs)).toBeLessThanOrEqual(reportedMs * 0.05);
+  expect(Math.abs(sumMs - feltMs)).toBeLessThanOrEqual(0.1);
+
+  const worst = stage.tool.locator('np-culprits tbody tr').first();
+  await expect(worst).toContainText('bendingOfAllPairs');
+  await expect(worst.locator('.where')).toHaveAttribute('title', /^src\/desk\/deck\/trim\.ts:\d+$/);
+  const because = stage.tool.getByTestId('because');
+  await expect(because).toContainText('The screen answered the tap on button “Board all” after');
+  await expect(because.getByRole('button', { name: 'onBoardAll' })).toBeVisible();
+});
+
+test('a keystroke in the manifest search is a sting, down to the function that folds accents', async ({
+  stage,
+}) => {
+  const desk = await stage.openDesk();
+  await startRecording(stage.tool, desk);
+  await desk.click('#search-manifest');
+  await desk.keyboard.type('h');
+  await desk.waitForTimeout(1500);
+  await stopRecording(stage.tool);
+
+  await expect(stingList(stage.tool).first()).toContainText('Type in search field “Search manifest”');
+  const { feltMs, sumMs } = await shownParts(stage.tool);
+  expect(feltMs).toBeGreaterThan(200);
+  expect(Math.abs(sumMs - feltMs)).toBeLessThanOrEqual(0.1);
+  const rows = stage.tool.locator('np-culprits tbody tr');
+  await expect(rows.filter({ hasText: 'foldAccents' }).locator('.where')).toHaveAttribute(
+    'title',
+    /^src\/desk\/manifest\/fold\.ts:\d+$/,
+  );
+  await expect(stage.tool.getByTestId('because')).toContainText(
+    'the key typed in search field “Search manifest”',
+  );
+});
+
+test('with the mended versions neither is a sting', async ({ stage }) => {
+  const desk = await stage.openDesk('?mended=all');
+  await startRecording(stage.tool, desk);
+  await desk.click('#board-all');
+  await desk.waitForTimeout(600);
+  await desk.click('#search-manifest');
+  await desk.keyboard.type('ha', { delay: 200 });
+  await desk.waitForTimeout(1000);
+  await stage.tool.bringToFront();
+  await expect(stage.tool.getByText('Tap button “Board all”')).toBeVisible();
+  await expect(stage.tool.getByText('Type in search field “Search manifest”').first()).toBeVisible();
+  await stopRecording(stage.tool);
+  await expect(stage.tool.getByText('slow response')).toHaveCount(0);
+});
+
+test('while recording, time, size and inputs are shown; pausing is kept as a gap', async ({ stage }) => {
+  const { tool } = stage;
+  const desk = await stage.openDesk('?mended=all');
+  await startRecording(tool, desk);
+  await desk.click('#undo-boarding');
+  await desk.waitForTimeout(2500);
+  await tool.bringToFront();
+  await expect(tool.getByText('Tap button “Undo boarding”')).toBeVisible();
+  await expect(tool.getByTestId('size')).toHaveText(/^\d+(\.\d)? (B|kB)$/);
+  await expect(tool.getByTestId('busy')).toHaveText(/^\d+(\.\d)? %$/);
+  await tool.getByRole('button', { name: 'Pause' }).click();
+  await expect(tool.getByText('Paused ·')).toBeVisible();
+  const paused = await tool.getByTestId('elapsed').textContent();
+  await tool.waitForTimeout(700);
+  await expect(tool.getByTestId('elapsed')).toHaveText(paused!);
+  await tool.getByRole('button', { name: 'Go on' }).click();
+  await expect(tool.getByText('Recording ·')).toBeVisible();
+  await tool.waitForTimeout(500);
+  await stopRecording(tool);
+  await expect(tool.getByRole('heading', { name: 'No stings' })).toBeVisible();
+});
+
+test('a recording may begin with the next load, and reaches back to its first script', async ({ stage }) => {
+  const { tool } = stage;
+  const desk = await stage.openDesk('?mended=all');
+  await tool.bringToFront();
+  await tool.getByRole('radio', { name: /From the next load/ }).click();
+  await tool.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(tool.getByText('Now reload the page')).toBeVisible();
+  await desk.reload();
+  await desk.waitForSelector('[data-ready]');
+  await desk.waitForTimeout(800);
+  await tool.bringToFront();
+  await expect(tool.getByText('Recording ·')).toBeVisible();
+  await stopRecording(tool);
+  await expect(
+    tool
+      .locator('np-culprits tbody tr')
+      .or(tool.getByRole('heading', { name: 'No stings' }))
+      .first(),
+  ).toBeVisible();
+});

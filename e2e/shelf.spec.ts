@@ -1,0 +1,135 @@
+import { readFileSync } from 'node:fs';
+import { gunzipSync, gzipSync } from 'node:zlib';
+import type { Page } from '@playwright/test';
+import { expect, stingList, test } from './stage';
+
+const DEMO = 'packages/app/public/demo/friday-sailing.nettle.jsonl.gz';
+const DAMAGED_FILES = 200;
+
+async function openDemo(tool: Page): Promise<void> {
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await expect(stingList(tool).first()).toBeVisible();
+}
+
+const chooseFile = (tool: Page, name: string, buffer: Buffer) =>
+  tool.getByLabel('Recording file').setInputFiles({ name, mimeType: 'application/gzip', buffer });
+
+const card = (tool: Page, title: string) => tool.locator('.card').filter({ hasText: title });
+
+async function chooseFromMenu(tool: Page, title: string, item: string): Promise<void> {
+  await tool.getByRole('button', { name: `More about ${title}` }).click();
+  await tool.getByRole('menuitem', { name: item }).click();
+}
+
+test('a recording is renamed, saved, deleted, and opened again from its file with the same stings', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  await openDemo(tool);
+  const before = await stingList(tool).allTextContents();
+  expect(before.length).toBeGreaterThan(1);
+
+  await tool.getByRole('button', { name: 'Friday sailing' }).click();
+  await tool.getByLabel('Title of the recording').fill('Before the mend');
+  await tool.keyboard.press('Enter');
+  await expect(tool.getByRole('button', { name: 'Before the mend' })).toBeVisible();
+
+  const download = tool.waitForEvent('download');
+  await tool.getByRole('button', { name: 'Save file' }).click();
+  const saved = await download;
+  expect(saved.suggestedFilename()).toMatch(/^before-the-mend-\d{4}-\d\d-\d\d\.nettle\.jsonl\.gz$/);
+  const bytes = readFileSync(await saved.path());
+
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await chooseFromMenu(tool, 'Before the mend', 'Delete');
+  await expect(card(tool, 'Before the mend')).toHaveCount(0);
+
+  await chooseFile(tool, saved.suggestedFilename(), bytes);
+  await tool.waitForURL(/\/stings\//);
+  await expect(tool.getByRole('button', { name: 'Before the mend' })).toBeVisible();
+  expect(await stingList(tool).allTextContents()).toEqual(before);
+  await expect(tool.locator('np-notices li')).toHaveCount(0);
+});
+
+test('deleting can be undone', async ({ stage }) => {
+  const { tool } = stage;
+  await openDemo(tool);
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await chooseFromMenu(tool, 'Friday sailing', 'Delete');
+  await tool.getByRole('button', { name: 'Undo' }).click();
+  await card(tool, 'Friday sailing').getByRole('link', { name: 'Friday sailing' }).click();
+  await expect(stingList(tool).first()).toBeVisible();
+});
+
+test('a file can be dropped anywhere', async ({ stage }) => {
+  const { tool } = stage;
+  const base64 = readFileSync(DEMO).toString('base64');
+  const data = await tool.evaluateHandle(async (text) => {
+    const bytes = Uint8Array.from(atob(text), (character) => character.charCodeAt(0));
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([bytes], 'friday.nettle.jsonl.gz'));
+    return transfer;
+  }, base64);
+  await tool.dispatchEvent('np-root', 'dragover', { dataTransfer: data });
+  await expect(tool.getByText('Drop the recording to open it')).toBeVisible();
+  await tool.dispatchEvent('np-root', 'drop', { dataTransfer: data });
+  await expect(stingList(tool).first()).toBeVisible();
+});
+
+test('a cut-off file opens up to the cut, and says so', async ({ stage }) => {
+  const { tool } = stage;
+  const lines = gunzipSync(readFileSync(DEMO)).toString('utf8').split('\n');
+  const cut = lines.slice(0, Math.floor(lines.length * 0.6)).join('\n') + '\n' + lines.at(-4)!.slice(0, 9);
+  await chooseFile(tool, 'cut.nettle.jsonl.gz', gzipSync(cut));
+  await expect(tool.locator('np-notices')).toContainText('The recording is cut off');
+  await expect(stingList(tool).first()).toBeVisible();
+});
+
+test('what is no recording, and what is of a newer version, are refused in words', async ({ stage }) => {
+  const { tool } = stage;
+  await chooseFile(tool, 'letter.jsonl', Buffer.from('Dear harbour master,\n'));
+  await expect(tool.getByText('This file is no recording')).toBeVisible();
+  const newer = gunzipSync(readFileSync(DEMO)).toString('utf8').replace('"version":"1.0"', '"version":"2.0"');
+  await chooseFile(tool, 'newer.jsonl', Buffer.from(newer));
+  await expect(tool.getByText('This recording cannot be read: it has format version 2.0')).toBeVisible();
+  await chooseFile(tool, 'empty.jsonl', Buffer.from(''));
+  await expect(tool.getByText('This file is empty')).toBeVisible();
+});
+
+/** Numbers from 0 up to 1, the same in every run. */
+function seeded(seed: number): () => number {
+  let state = seed;
+  return () => (state = (state * 16_807) % 2_147_483_647) / 2_147_483_647;
+}
+
+test(`${DAMAGED_FILES} randomly damaged files each give a message, and no crash`, async ({ stage }) => {
+  test.setTimeout(240_000);
+  const { tool } = stage;
+  const crashes: string[] = [];
+  tool.on('pageerror', (error) => crashes.push(error.message));
+  const plain = gunzipSync(readFileSync(DEMO));
+  const random = seeded(1240);
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  for (let run = 0; run < DAMAGED_FILES; run++) {
+    const bytes = Buffer.from(
+      plain.toString('utf8').replace('"id":"friday-sailing"', `"id":"damaged-${run}"`),
+    );
+    for (let hits = 0; hits < 1 + (run % 3); hits++) {
+      const place = Math.floor(random() * bytes.length);
+      bytes[place] = (bytes[place]! + 1 + Math.floor(random() * 255)) % 256;
+    }
+    const damaged = run % 2 === 0 ? bytes : gzipSync(bytes).subarray(0, 40 + Math.floor(random() * 5000));
+    await chooseFile(tool, 'damaged.nettle.jsonl.gz', Buffer.from(damaged));
+    await expect(
+      tool.locator('np-notices li, mat-snack-bar-container').first(),
+      `damaged file ${run}`,
+    ).toBeVisible();
+    await tool
+      .locator('mat-snack-bar-container')
+      .getByRole('button', { name: 'Close' })
+      .click({ timeout: 300 })
+      .catch(() => undefined);
+    await tool.getByRole('link', { name: 'Shelf' }).click();
+  }
+  expect(crashes).toEqual([]);
+});

@@ -1,0 +1,80 @@
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import { createDeskServer } from '../packages/demo/dist/desk-server.js';
+import { serve } from '../packages/server/dist/index.js';
+
+interface Running {
+  readonly address: string;
+  readonly interfaceOrigin: string;
+  readonly proxyOrigin: string;
+  close(): void;
+}
+
+/** The real server in front of the real boarding desk, with the tool in one page of a fresh browser profile. */
+export interface Stage {
+  readonly running: Running;
+  readonly context: BrowserContext;
+  readonly tool: Page;
+  openDesk(query?: string): Promise<Page>;
+}
+
+export const test = base.extend<{ stage: Stage }>({
+  stage: async ({ browser }, use) => {
+    const desk: Server = createDeskServer();
+    await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
+    const target = `http://localhost:${(desk.address() as AddressInfo).port}`;
+    const running: Running = await serve({ target, port: 0, proxyPort: 0 });
+    const context = await newContext(browser);
+    const tool = await context.newPage();
+    await tool.goto(running.address);
+    await use({ running, context, tool, openDesk: (query = '') => openDesk(context, running, query) });
+    await context.close();
+    running.close();
+    desk.close();
+    desk.closeAllConnections();
+  },
+});
+
+export { expect };
+
+function newContext(browser: Browser): Promise<BrowserContext> {
+  return browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+}
+
+async function openDesk(context: BrowserContext, running: Running, query: string): Promise<Page> {
+  const page = await context.newPage();
+  await page.goto(`${running.proxyOrigin}/${query}`);
+  await page.waitForSelector('[data-ready]');
+  return page;
+}
+
+/** Starts recording from the tool and brings the desk to the front, as a person would. */
+export async function startRecording(tool: Page, desk: Page): Promise<void> {
+  await tool.bringToFront();
+  await tool.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(tool.getByText('Recording ·')).toBeVisible();
+  await desk.bringToFront();
+  await desk.waitForTimeout(300);
+}
+
+/** Stops recording; the tool then shows the stings. */
+export async function stopRecording(tool: Page): Promise<void> {
+  await tool.bringToFront();
+  await tool.getByRole('button', { name: 'Stop' }).click();
+  await tool.waitForURL(/\/stings\//);
+  await expect(tool.getByRole('button', { name: 'Save file' })).toBeVisible();
+}
+
+export const stingList = (tool: Page) => tool.getByRole('list', { name: 'Stings' }).getByRole('button');
+
+/** The parts of the delay as the interface shows them, in milliseconds. */
+export async function shownParts(tool: Page): Promise<{ feltMs: number; sumMs: number }> {
+  const parts = tool.locator('np-blame [data-part]');
+  const values = await parts.evaluateAll((cells) =>
+    cells.map((cell) => [cell.getAttribute('data-part'), Number(cell.getAttribute('data-ms'))] as const),
+  );
+  const feltMs = values.find(([part]) => part === 'total')![1];
+  const sumMs = values.filter(([part]) => part !== 'total').reduce((sum, [, ms]) => sum + ms, 0);
+  return { feltMs, sumMs };
+}

@@ -1,0 +1,67 @@
+import { expect, startRecording, stingList, stopRecording, test } from './stage';
+
+test('a tab closed in the middle, and a reload of the tool, leave the recording on the shelf', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  const desk = await stage.openDesk();
+  await startRecording(tool, desk);
+  await desk.click('#board-all');
+  await desk.waitForTimeout(1200);
+  await desk.close();
+  await tool.bringToFront();
+  await expect(tool.getByRole('alert')).toContainText('What it had sent until then is kept');
+  await tool.reload();
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await tool.getByRole('link', { name: 'Boarding desk · Skerry Line' }).click();
+  await expect(stingList(tool).first()).toContainText('Tap button “Board all”');
+  await expect(tool.locator('np-culprits tbody tr').first()).toContainText('bendingOfAllPairs');
+});
+
+test('a reload of the tool while recording goes on with the same recording and loses nothing', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  const desk = await stage.openDesk();
+  await startRecording(tool, desk);
+  await desk.click('#board-all');
+  await desk.waitForTimeout(1000);
+  await tool.reload();
+  await desk.waitForTimeout(300);
+  await desk.click('#search-manifest');
+  await desk.keyboard.type('h');
+  await desk.waitForTimeout(1200);
+  await tool.bringToFront();
+  await expect(tool.getByText('Recording ·')).toBeVisible();
+  await stopRecording(tool);
+  await expect(stingList(tool).filter({ hasText: 'Board all' })).toHaveCount(1);
+  await expect(stingList(tool).filter({ hasText: 'Search manifest' })).toHaveCount(1);
+  await expect(tool.locator('np-notices li')).toHaveCount(0);
+});
+
+test('a server that goes away is told of, with what to do, and what was kept stays', async ({ stage }) => {
+  const { tool } = stage;
+  const desk = await stage.openDesk();
+  await startRecording(tool, desk);
+  await desk.click('#board-all');
+  await desk.waitForTimeout(1200);
+  stage.running.close();
+  await tool.bringToFront();
+  await expect(
+    tool.getByRole('status').filter({ hasText: 'connection to the Nettle Patch server is lost' }),
+  ).toBeVisible();
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await tool.getByRole('link', { name: 'Boarding desk · Skerry Line' }).click();
+  await expect(stingList(tool).first()).toContainText('Board all');
+  await expect(tool.locator('np-notices')).toContainText('The recording is cut off');
+});
+
+test('an address without its key, or with an old one, says so', async ({ stage }) => {
+  const page = await (await stage.context.browser()!.newContext()).newPage();
+  await page.goto(stage.running.interfaceOrigin);
+  await expect(page.getByRole('status')).toContainText('opened without its key');
+  await page.goto(`${stage.running.interfaceOrigin}/record#secret=old`);
+  await page.reload();
+  await expect(page.getByRole('status')).toContainText('Open the address it printed');
+  await page.context().close();
+});

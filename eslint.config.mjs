@@ -1,0 +1,105 @@
+import js from '@eslint/js';
+import angular from 'angular-eslint';
+import { defineConfig, globalIgnores } from 'eslint/config';
+import tseslint from 'typescript-eslint';
+
+/** What each package may not import: dependencies point one way, from all to the core, and the core to none. */
+const forbidden = (patterns, message) => ({
+  'no-restricted-imports': ['error', { patterns: [{ group: patterns, message }] }],
+});
+
+const CODE = ['**/*.ts', '**/*.mjs', '**/*.js'];
+
+export default defineConfig(
+  globalIgnores(['**/dist/', '**/.angular/', 'test-results/', '.cache/']),
+  { files: CODE, extends: [js.configs.recommended] },
+  { files: ['**/*.ts'], extends: [tseslint.configs.strict] },
+  {
+    files: ['**/*.ts'],
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': ['error', { prefer: 'type-imports' }],
+      '@typescript-eslint/no-empty-function': 'off',
+      '@typescript-eslint/no-extraneous-class': 'off',
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'max-lines': ['error', { max: 320, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  {
+    files: ['**/*.mjs', '**/*.js'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        setTimeout: 'readonly',
+        performance: 'readonly',
+        fetch: 'readonly',
+      },
+    },
+  },
+  {
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.spec.ts', '**/testing/**'],
+    rules: {
+      ...forbidden(
+        [
+          '@angular/*',
+          'node:*',
+          'fs',
+          'path',
+          'rxjs',
+          'rxjs/*',
+          'dexie',
+          'express',
+          'ws',
+          '@nettle-patch/*',
+          '**/packages/**',
+        ],
+        'the core imports nothing from DOM, Angular, Node or another package',
+      ),
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'navigator',
+        'process',
+        'Buffer',
+        'self',
+        'location',
+        'performance',
+      ],
+    },
+  },
+  {
+    files: ['packages/recorder/src/**/*.ts'],
+    rules: forbidden(
+      ['@angular/*', 'node:*', 'rxjs', 'dexie', 'express', 'yup'],
+      'the recorder is one small file for any page',
+    ),
+  },
+  {
+    files: ['packages/server/src/**/*.ts'],
+    rules: forbidden(
+      ['@angular/*', '@nettle-patch/app', '@nettle-patch/recorder'],
+      'the server depends on the core only',
+    ),
+  },
+  {
+    files: ['packages/app/src/**/*.ts'],
+    extends: [...angular.configs.tsRecommended],
+    processor: angular.processInlineTemplates,
+    rules: {
+      ...forbidden(
+        ['node:*', 'express', 'ws', '@nettle-patch/server', '@nettle-patch/recorder'],
+        'the app depends on the core only',
+      ),
+      '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 'np', style: 'kebab-case' }],
+    },
+  },
+  {
+    files: ['packages/app/src/**/*.html'],
+    extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
+  },
+);

@@ -1,0 +1,86 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { GroundStripDrag } from '../ground-strip/ground-strip-drag';
+import { stingAt } from '../ground-strip/ground-strip-painter';
+import type { ListedSting } from '../../workers/opened';
+import { formatBytes, formatClock, formatDuration, formatPercent } from './format';
+import { TimeScale, axisTicks } from './time-scale';
+import { failureWords, noticeWords } from './words';
+
+describe('figures', () => {
+  it('carry their unit', () => {
+    expect([412.4, 1240, 48_230, 125_000].map(formatDuration)).toEqual([
+      '412 ms',
+      '1.24 s',
+      '48.2 s',
+      '2 min 5 s',
+    ]);
+    expect([0, 7340, 65_000].map(formatClock)).toEqual(['0:00.0', '0:07.3', '1:05.0']);
+    expect([12, 17_400, 3_400_000].map(formatBytes)).toEqual(['12 B', '17 kB', '3.2 MB']);
+    expect([0, 0.004, 0.17, 1].map(formatPercent)).toEqual(['0 %', '0.4 %', '17 %', '100 %']);
+  });
+});
+
+describe('a time scale', () => {
+  it('goes to pixels and back', () => {
+    const scale = new TimeScale(100, 700, 20, 1160);
+    fc.assert(
+      fc.property(fc.double({ min: 100, max: 700, noNaN: true }), (ms) => {
+        expect(scale.ms(scale.x(ms))).toBeCloseTo(ms, 6);
+      }),
+    );
+    expect(scale.ms(-50)).toBe(100);
+  });
+
+  it('has ticks at round distances, never closer than asked', () => {
+    expect(axisTicks(new TimeScale(0, 612, 0, 790), 70)).toEqual([0, 100, 200, 300, 400, 500, 600]);
+    fc.assert(
+      fc.property(fc.double({ min: 1, max: 1e6, noNaN: true }), (lengthMs) => {
+        const scale = new TimeScale(0, lengthMs, 0, 800);
+        const ticks = axisTicks(scale, 70);
+        expect(ticks.length).toBeLessThanOrEqual(12);
+        if (ticks.length > 1) expect(ticks[1]! * scale.pixelsPerMs).toBeGreaterThanOrEqual(70 - 1e-6);
+      }),
+    );
+  });
+});
+
+describe('a drag on the ground strip', () => {
+  const scale = new TimeScale(0, 1000, 0, 1000);
+
+  it('sets a range in either direction, and is a click when it goes nowhere', () => {
+    const drag = new GroundStripDrag();
+    drag.begin(300, scale, undefined);
+    expect(drag.move(302, scale)).toBeUndefined();
+    expect(drag.end(100, scale)).toEqual({ startMs: 100, endMs: 300 });
+    drag.begin(300, scale, undefined);
+    expect(drag.end(301, scale)).toBeUndefined();
+    expect(drag.move(500, scale)).toBeUndefined();
+  });
+
+  it('from an edge moves that edge only', () => {
+    const drag = new GroundStripDrag();
+    drag.begin(203, scale, { startMs: 200, endMs: 600 });
+    expect(drag.end(350, scale)).toEqual({ startMs: 350, endMs: 600 });
+    drag.begin(598, scale, { startMs: 200, endMs: 600 });
+    expect(drag.end(900, scale)).toEqual({ startMs: 200, endMs: 900 });
+  });
+
+  it('finds the sting whose mark is nearest', () => {
+    const stings = [100, 108, 400].map((startMs) => ({ startMs }) as ListedSting);
+    expect([96, 107, 300, 404].map((x) => stingAt(scale, stings, x))).toEqual([0, 1, undefined, 2]);
+  });
+});
+
+describe('errors in words', () => {
+  it('say what happened, why, and what to do', () => {
+    expect(
+      failureWords({ code: 'not-a-recording', detail: 'the first line is no Nettle Patch header' }),
+    ).toBe(
+      'This file is no recording: the first line is no Nettle Patch header. Choose a file that ends in .nettle.jsonl or .nettle.jsonl.gz.',
+    );
+    expect(noticeWords({ code: 'cut-off', detail: 'line 9 is incomplete', line: 8 })).toBe(
+      'The recording is cut off: line 9 is incomplete. It was opened up to there.',
+    );
+  });
+});

@@ -1,0 +1,108 @@
+import type { Anatomy, CallBlock, Segment, Sting } from '@nettle-patch/core';
+import { describe, expect, it } from 'vitest';
+import { layOutAnatomy, shapeAt } from './anatomy-layout';
+
+const STING: Sting = {
+  kind: 'slow-response',
+  also: [],
+  thread: 0,
+  label: 'Tap button “Board all”',
+  startMs: 1000,
+  endMs: 1600,
+  feltMs: 600,
+  budgetMs: 200,
+};
+const block = (functionId: number, depth: number, startMs: number, endMs: number): CallBlock => ({
+  functionId,
+  depth,
+  startMs,
+  endMs,
+  owner: 'own',
+  certainty: 'sampled',
+});
+const segment = (activity: Segment['activity'], startMs: number, endMs: number): Segment => ({
+  activity,
+  startMs,
+  endMs,
+  owner: 'own',
+  certainty: 'inferred',
+  stack: -1,
+  entry: -1,
+});
+const FUNCTIONS = new Map([
+  [0, { name: 'onBoardAll', place: 'src/deck/deck.ts:48', owner: 'own' as const }],
+  [1, { name: 'computeTrim', place: 'src/deck/trim.ts:41', owner: 'own' as const }],
+]);
+
+function anatomy(changes: Partial<Anatomy> = {}): Anatomy {
+  const phase = (name: 'waiting' | 'handling' | 'drawing', startMs: number, endMs: number) => ({
+    name,
+    startMs,
+    endMs,
+    blame: {} as Anatomy['blame'],
+    culprits: [],
+  });
+  return {
+    sting: STING,
+    phases: [phase('waiting', 1000, 1050), phase('handling', 1050, 1500), phase('drawing', 1500, 1600)],
+    blame: {} as Anatomy['blame'],
+    segments: [segment('idle', 1000, 1050), segment('script', 1050, 1500), segment('drawing', 1500, 1600)],
+    culprits: [],
+    blocks: [block(0, 0, 1050, 1500), block(1, 1, 1060, 1400)],
+    stems: [],
+    handlers: [],
+    forcedMs: 0,
+    unseenMs: 0,
+    queued: [],
+    ...changes,
+  };
+}
+
+describe('the drawing of a sting', () => {
+  it('spans its width, with the budget where it ends', () => {
+    const { scale, budgetX, shapes } = layOutAnatomy(anatomy(), FUNCTIONS, 620);
+    expect([scale.x(1000), scale.x(1600)]).toEqual([10, 610]);
+    expect(budgetX).toBe(210);
+    const phases = shapes.slice(0, 3).map(({ kind, x, width }) => [kind, x, width]);
+    expect(phases).toEqual([
+      ['waiting', 10, 50],
+      ['handling', 60, 450],
+      ['drawing', 510, 100],
+    ]);
+  });
+
+  it('stands calls under their callers, and grows with depth', () => {
+    const shallow = layOutAnatomy(anatomy({ blocks: [block(0, 0, 1050, 1500)] }), FUNCTIONS, 620);
+    const deep = layOutAnatomy(anatomy(), FUNCTIONS, 620);
+    const [outer, inner] = deep.shapes.filter(({ functionId }) => functionId !== undefined);
+    expect(inner!.y).toBeGreaterThan(outer!.y);
+    expect(deep.height).toBeGreaterThan(shallow.height);
+  });
+
+  it('finds what is pointed at, the innermost where things overlap', () => {
+    const layout = layOutAnatomy(anatomy(), FUNCTIONS, 620);
+    const inner = layout.shapes.find(({ functionId }) => functionId === 1)!;
+    expect(shapeAt(layout, inner.x + 5, inner.y + 5)?.words).toBe(
+      'computeTrim, src/deck/trim.ts:41: 340 ms, sampled',
+    );
+    expect(shapeAt(layout, 5, layout.height)).toBeUndefined();
+  });
+
+  it('marks where the engine gave no stack, and forced layout as wide as it took', () => {
+    const handler = {
+      thread: 0,
+      startMs: 1050,
+      durationMs: 450,
+      type: 'event-listener',
+      invoker: 'BUTTON',
+      forcedMs: 120,
+    };
+    const { shapes } = layOutAnatomy(anatomy({ handlers: [handler] }), FUNCTIONS, 620);
+    expect(shapes.find(({ kind }) => kind === 'unseen')).toMatchObject({ x: 60, width: 450 });
+    expect(shapes.find(({ kind }) => kind === 'thorn')).toMatchObject({
+      x: 60,
+      width: 120,
+      text: '120 ms forced layout',
+    });
+  });
+});

@@ -1,0 +1,139 @@
+import 'fake-indexeddb/auto';
+import { readRecording, type Batch, type ScriptText } from '@nettle-patch/core';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { NettleDatabase } from '../store/database';
+import { RecordingStore } from '../store/recording-store';
+import { BatchOrder } from './batch-order';
+import { Keeper } from './keeper';
+
+const HEADER = {
+  kind: 'header',
+  format: 'nettle-patch',
+  version: '1.0',
+  id: 'friday',
+  startedAt: '2026-11-20T12:40:00.000Z',
+  title: 'Boarding desk',
+  mode: 'everyday',
+  startUp: false,
+  clockStepMs: 0.1,
+  refreshMs: 16.7,
+  target: { title: 'Boarding desk', url: 'http://localhost:4781/', engine: 'Blink 156', device: 'computer' },
+  available: [],
+  missing: [],
+};
+const task = (startMs: number) => ({ kind: 'task', thread: 0, startMs, durationMs: 60, source: 'longtask' });
+const lines = (...rows: object[]) => rows.map((row) => `${JSON.stringify(row)}\n`).join('');
+const batch = (sequence: number, last = false): Batch => ({
+  type: 'rows',
+  targetId: 'desk',
+  recordingId: 'friday',
+  sequence,
+  last,
+});
+
+let store: RecordingStore;
+let kept: number[];
+let keeper: Keeper;
+const onEnd = vi.fn<() => void>();
+const onError = vi.fn<(error: Error) => void>();
+const fetchScript = async (url: string): Promise<ScriptText> => ({ url, text: 'function onBoardAll(){}' });
+
+beforeEach(() => {
+  store = new RecordingStore(new NettleDatabase(`test ${crypto.randomUUID()}`));
+  kept = [];
+  onEnd.mockReset();
+  onError.mockReset();
+  keeper = newKeeper();
+});
+
+function newKeeper(): Keeper {
+  return new Keeper('friday', store, {
+    onKept: (sequence) => kept.push(sequence),
+    onChange: () => undefined,
+    onEnd,
+    onError,
+    fetchScript,
+  });
+}
+
+const ended = () => vi.waitFor(() => expect(onEnd).toHaveBeenCalled());
+const tasksKept = async () => {
+  const { recording, notices } = readRecording(await store.pieces('friday'));
+  return { starts: [...recording.events.task.rows()].map(({ startMs }) => startMs), notices, recording };
+};
+
+describe('a keeper', () => {
+  it('writes what comes, says what is safe, and ends with names resolved before the end row', async () => {
+    keeper.take(batch(0), lines(HEADER, { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' }));
+    keeper.take(
+      batch(1),
+      lines(task(10), { kind: 'function', id: 0, name: 'o', source: 0, line: 1, column: 20 }),
+    );
+    keeper.take(batch(2, true), lines(task(90), { kind: 'end', startMs: 200, reason: 'stopped' }));
+    await ended();
+    await vi.waitFor(() => expect(kept).toEqual([0, 1, 2]));
+    const { starts, notices, recording } = await tasksKept();
+    expect(notices).toEqual([]);
+    expect(starts).toEqual([10, 90]);
+    expect(recording.functions.get(0)).toMatchObject({ originalName: 'onBoardAll' });
+    expect(await store.get('friday')).toMatchObject({ state: 'ended', title: 'Boarding desk' });
+  });
+
+  it('puts batches in order, and takes each once', async () => {
+    keeper.take(batch(0), lines(HEADER));
+    keeper.take(batch(2), lines(task(20)));
+    keeper.take(batch(1), lines(task(10)));
+    keeper.take(batch(1), lines(task(10)));
+    keeper.take(batch(3, true), lines({ kind: 'end', startMs: 30, reason: 'stopped' }));
+    await ended();
+    expect((await tasksKept()).starts).toEqual([10, 20]);
+  });
+
+  it('ends a recording whose target is gone with what there is', async () => {
+    keeper.take(batch(0), lines(HEADER, task(10)));
+    keeper.end('target-left');
+    await ended();
+    const { starts, notices, recording } = await tasksKept();
+    expect([starts, notices]).toEqual([[10], []]);
+    expect([...recording.events.end.rows()]).toEqual([{ startMs: 70, reason: 'target-left' }]);
+  });
+
+  it('goes on with a recording after a reload, without taking again what is kept', async () => {
+    keeper.take(batch(0), lines(HEADER, task(10)));
+    await vi.waitFor(() => expect(kept).toEqual([0]));
+    const found = (await store.get('friday'))!;
+    const again = new Keeper(
+      'friday',
+      store,
+      { onKept: () => undefined, onChange: () => undefined, onEnd, onError, fetchScript },
+      found,
+    );
+    again.take(batch(0), lines(HEADER, task(10)));
+    again.take(batch(1, true), lines(task(20), { kind: 'end', startMs: 30, reason: 'stopped' }));
+    await ended();
+    expect((await tasksKept()).starts).toEqual([10, 20]);
+  });
+
+  it('stops writing when there is no room, and says so once', async () => {
+    keeper.take(batch(0), lines(HEADER));
+    await vi.waitFor(() => expect(kept).toEqual([0]));
+    vi.spyOn(store, 'append').mockRejectedValue(new Error('full'));
+    keeper.take(batch(1), lines(task(10)));
+    keeper.take(batch(2), lines(task(20)));
+    await vi.waitFor(() => expect(onError).toHaveBeenCalledTimes(1));
+    expect(kept).toEqual([0]);
+  });
+});
+
+describe('the order of batches', () => {
+  it('waits for a missing one, and can give it up', () => {
+    const order = new BatchOrder<string>(0);
+    expect(order.take(0, 'a')).toEqual(['a']);
+    expect(order.take(2, 'c')).toEqual([]);
+    expect(order.take(4, 'e')).toEqual([]);
+    expect(order.skipMissing()).toEqual({ missing: 1, ready: ['c'] });
+    expect(order.take(3, 'd')).toEqual(['d', 'e']);
+    expect(order.skipMissing()).toEqual({ missing: 0, ready: [] });
+    expect(order.take(1, 'b')).toEqual([]);
+  });
+});

@@ -1,0 +1,168 @@
+import { transformSync } from 'esbuild';
+import { describe, expect, it } from 'vitest';
+import type { Row } from '../format/rows';
+import { recordingOf } from '../testing/arbitrary-recording';
+import { functionSites, siteAt } from './function-sites';
+import { isLibraryPath, originalPath } from './original-path';
+import { resolveFunctions, sourcesToFetch } from './resolve';
+import { LineIndex } from './text-position';
+
+const SOURCE = `export function computeTrim(vehicles: number[]): number {
+  return vehicles.reduce((sum, weight) => sum + weight, 0);
+}
+const listOf = (trim: number) => trim * 2;
+export class Deck {
+  stow(lanes: number[]) {
+    return computeTrim(lanes) + listOf(lanes.length);
+  }
+}
+document.addEventListener('click', function onBoardAll() {
+  new Deck().stow([1]);
+});
+`;
+const URL_OF_SCRIPT = 'http://localhost:4781/desk.js';
+
+/** The script as a bundler would serve it, and the offset at which an engine says each function begins. */
+function bundled() {
+  const { code, map } = transformSync(SOURCE, {
+    loader: 'ts',
+    minify: true,
+    sourcemap: 'external',
+    sourcefile: '../src/deck/trim.ts',
+    format: 'esm',
+  });
+  const lines = new LineIndex(code);
+  const at = (offset: number) => ({ ...lines.position(offset) });
+  return { code, map, at };
+}
+
+function resolveAll(offsets: (code: string) => number[], withMap = true) {
+  const { code, map, at } = bundled();
+  const rows: Row[] = offsets(code).map((offset, id) => ({
+    kind: 'function',
+    id,
+    name: 'x',
+    source: 0,
+    ...at(offset),
+  }));
+  const recording = recordingOf([{ kind: 'source', id: 0, url: URL_OF_SCRIPT }, ...rows]);
+  const script = {
+    url: URL_OF_SCRIPT,
+    text: code,
+    ...(withMap ? { map, mapUrl: `${URL_OF_SCRIPT}.map` } : {}),
+  };
+  const resolved = resolveFunctions(recording, new Map([[URL_OF_SCRIPT, script]]));
+  return resolved
+    .filter((row) => row.kind === 'function')
+    .map(({ originalName, originalFile, originalLine }) => [originalName, originalFile, originalLine]);
+}
+
+describe('minified functions', () => {
+  it('get back their name, file and line, of every kind of function', () => {
+    const found = resolveAll((code) => [
+      code.indexOf('('),
+      code.indexOf('=>', code.indexOf('const ')) - 1,
+      code.indexOf('stow(') + 4,
+      code.indexOf('function(', code.indexOf('addEventListener')) + 8,
+    ]);
+    expect(found).toEqual([
+      ['computeTrim', 'src/deck/trim.ts', 1],
+      ['listOf', 'src/deck/trim.ts', 4],
+      ['stow', 'src/deck/trim.ts', 6],
+      ['onBoardAll', 'src/deck/trim.ts', 10],
+    ]);
+  });
+
+  it('without a name of their own are named by what they stand in', () => {
+    const [[name, file, line]] = resolveAll((code) => [code.indexOf('reduce(') + 7]) as [
+      [string, string, number],
+    ];
+    expect([name, file, line]).toEqual(['anonymous in computeTrim', 'src/deck/trim.ts', 2]);
+  });
+
+  it('keep the name they ran under where there is no map', () => {
+    expect(resolveAll((code) => [code.indexOf('stow(') + 4], false)).toEqual([
+      ['stow', undefined, undefined],
+    ]);
+  });
+});
+
+describe('resolving', () => {
+  it('finds that a function entered by offset and one sampled by line are the same', () => {
+    const { code, map, at } = bundled();
+    const start = code.indexOf('(');
+    const recording = recordingOf([
+      { kind: 'source', id: 0, url: URL_OF_SCRIPT },
+      { kind: 'function', id: 0, name: 'x', source: 0, ...at(start) },
+      { kind: 'function', id: 1, name: 'x', source: 0, position: start },
+    ]);
+    const rows = resolveFunctions(
+      recording,
+      new Map([[URL_OF_SCRIPT, { url: URL_OF_SCRIPT, text: code, map }]]),
+    );
+    expect(rows.find((row) => row.kind === 'function' && row.id === 1)).toMatchObject({
+      sameAs: 0,
+      originalName: 'computeTrim',
+    });
+  });
+
+  it('says of each script why it could not be mapped', () => {
+    const recording = recordingOf([
+      { kind: 'source', id: 0, url: URL_OF_SCRIPT },
+      { kind: 'function', id: 0, name: 'x', source: 0, line: 1, column: 1 },
+    ]);
+    const problemOf = (script: object) =>
+      resolveFunctions(recording, new Map([[URL_OF_SCRIPT, { url: URL_OF_SCRIPT, ...script }]]))[0];
+    expect(problemOf({ problem: 'the server answered 404' })).toMatchObject({
+      problem: 'the server answered 404',
+    });
+    expect(problemOf({ text: 'let let = {' })).toMatchObject({ problem: 'its text could not be parsed' });
+    expect(problemOf({ text: 'f()', map: 'no map' })).toMatchObject({
+      problem: 'its source map could not be read',
+    });
+  });
+
+  it('fetches only scripts whose functions were met, and never the recorder itself', () => {
+    const recording = recordingOf([
+      { kind: 'source', id: 0, url: URL_OF_SCRIPT },
+      { kind: 'source', id: 1, url: 'http://localhost:4781/unused.js' },
+      { kind: 'source', id: 2, url: 'http://localhost:4781/__nettle-patch/recorder.js' },
+      { kind: 'function', id: 0, name: 'x', source: 0 },
+      { kind: 'function', id: 1, name: 'y', source: 2 },
+    ]);
+    expect(sourcesToFetch(recording).map(({ id }) => id)).toEqual([0]);
+  });
+});
+
+describe('places in a script', () => {
+  it('belong to the innermost function whose head holds them', () => {
+    const text = 'const stow = (lanes) => lanes.map((lane) => lane + 1);';
+    const sites = functionSites(text)!;
+    expect(siteAt(sites, text.indexOf('(lanes)'))?.name).toBe('stow');
+    expect(siteAt(sites, text.indexOf('(lane)'))?.start).toBe(text.indexOf('(lane)'));
+    expect(functionSites('not { a script')).toBeUndefined();
+  });
+
+  it('go from offset to line and column and back', () => {
+    const lines = new LineIndex('ab\ncd\n\nef');
+    for (let offset = 0; offset <= 9; offset++) expect(lines.offset(lines.position(offset))).toBe(offset);
+    expect(lines.position(7)).toEqual({ line: 4, column: 1 });
+  });
+});
+
+describe('paths of original sources', () => {
+  it('lose scheme, host, query and leading dots', () => {
+    for (const given of [
+      'webpack://desk/./src/deck/trim.ts?1f',
+      '../../src/deck/trim.ts',
+      'http://localhost:5173/src/deck/trim.ts?t=12',
+    ]) {
+      expect(originalPath(given)).toBe('src/deck/trim.ts');
+    }
+  });
+
+  it('tell what a package manager brought', () => {
+    expect(isLibraryPath('node_modules/tides/index.js')).toBe(true);
+    expect(isLibraryPath('src/vendors/list.ts')).toBe(false);
+  });
+});

@@ -1,0 +1,141 @@
+import fc from 'fast-check';
+import { NO_STACK, packSamples } from '../format/packed-samples';
+import type { Row } from '../format/rows';
+import { FORMAT_NAME, FORMAT_VERSION } from '../format/version';
+import type { Header } from '../format/header';
+import { RecordingBuilder } from '../recording/builder';
+import type { Recording } from '../recording/recording';
+
+/** The header of a recording of the boarding desk. */
+export function deskHeader(changes: Partial<Header> = {}): Header {
+  return {
+    kind: 'header',
+    format: FORMAT_NAME,
+    version: FORMAT_VERSION,
+    id: 'boarding',
+    startedAt: '2026-11-20T12:40:00.000Z',
+    title: 'Boarding desk',
+    mode: 'everyday',
+    startUp: false,
+    clockStepMs: 0.1,
+    refreshMs: 16.67,
+    target: {
+      title: 'Boarding desk',
+      url: 'http://localhost:4781/',
+      engine: 'Blink 156',
+      device: 'computer',
+    },
+    available: ['event'],
+    missing: [],
+    ...changes,
+  };
+}
+
+/** A recording made of a header and these rows. Rows the builder refuses are an error of the test. */
+export function recordingOf(rows: readonly Row[], header = deskHeader()): Recording {
+  const builder = new RecordingBuilder();
+  builder.header(header);
+  for (const row of rows) {
+    const problem = builder.row(row);
+    if (problem !== undefined) throw new Error(`${row.kind}: ${problem}`);
+  }
+  return builder.build();
+}
+
+const micro = (most: number) => fc.integer({ min: 0, max: most * 1000 }).map((us) => us / 1000);
+const span = { startMs: micro(2000), durationMs: micro(400) };
+const thread = fc.integer({ min: 0, max: 1 });
+
+const task = fc.record({
+  kind: fc.constant('task' as const),
+  thread,
+  ...span,
+  source: fc.constant('longtask'),
+});
+const pause = fc.record({ kind: fc.constant('pause' as const), ...span });
+const handler = fc.record({
+  kind: fc.constant('handler' as const),
+  thread,
+  ...span,
+  type: fc.constantFrom('event-listener', 'user-callback'),
+  invoker: fc.constantFrom('BUTTON#board-all.onclick', 'TimerHandler:setInterval'),
+  function: fc.integer({ min: 0, max: 5 }),
+  forcedMs: micro(500),
+});
+const frame = fc
+  .record({
+    kind: fc.constant('frame' as const),
+    thread,
+    ...span,
+    render: fc.boolean(),
+    share: fc.double({ min: 0, max: 1, noNaN: true }),
+  })
+  .map(({ render, share, ...row }) => {
+    const styleStartMs = Math.round((row.startMs + row.durationMs * share) * 1000) / 1000;
+    return render ? { ...row, renderStartMs: styleStartMs, styleStartMs } : row;
+  });
+const input = fc
+  .record({
+    kind: fc.constant('input' as const),
+    thread,
+    ...span,
+    type: fc.constantFrom('pointerdown', 'click', 'keydown', 'input', 'mouseover'),
+    interaction: fc.integer({ min: 0, max: 6 }),
+    waitMs: micro(200),
+    handleMs: micro(300),
+    target: fc.constantFrom('button “Board all”', 'search field “Search manifest”', ''),
+  })
+  .map(({ waitMs, handleMs, ...row }) => {
+    const processingStartMs = Math.round((row.startMs + waitMs) * 1000) / 1000;
+    return {
+      ...row,
+      processingStartMs,
+      processingEndMs: Math.round((processingStartMs + handleMs) * 1000) / 1000,
+    };
+  });
+const samples = fc
+  .record({
+    thread,
+    gapsUs: fc.array(fc.integer({ min: 0, max: 60_000 }), { minLength: 1, maxLength: 60 }),
+    stacks: fc.array(fc.integer({ min: NO_STACK, max: 8 }), { minLength: 60, maxLength: 60 }),
+  })
+  .map(({ thread: onThread, gapsUs, stacks }): Row => {
+    let timeUs = 0;
+    const timesUs = gapsUs.map((gap) => (timeUs += gap));
+    return {
+      kind: 'samples',
+      ...packSamples(onThread, 10, { timesUs, stacks: stacks.slice(0, timesUs.length) }),
+    };
+  });
+
+const FUNCTIONS: Row[] = [
+  { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
+  ...['onBoardAll', 'computeTrim', 'foldAccents', 'render', 'pollDepartures', ''].map((name, id): Row => ({
+    kind: 'function',
+    id,
+    name,
+    ...(id === 5 ? {} : { source: 0, line: 1, column: 10 * id + 1 }),
+    ...(id === 3 ? { owner: 'library' } : {}),
+  })),
+];
+const STACKS: Row[] = Array.from({ length: 9 }, (_, id): Row => {
+  const parent = id < 2 ? undefined : Math.floor(id / 2) - 1;
+  return { kind: 'stack', id, function: (id * 5) % 6, ...(parent === undefined ? {} : { parent }) };
+});
+
+/**
+ * Rows of any recording: nested and overlapping work on two threads, gaps, pauses, equal times, spans of no
+ * length, missing sources.
+ */
+export const arbitraryRows: fc.Arbitrary<Row[]> = fc
+  .array(fc.oneof(task, pause, handler, frame, input, samples), { maxLength: 40 })
+  .map((events) => [
+    { kind: 'thread', id: 0, name: 'main thread', type: 'main' } as Row,
+    ...FUNCTIONS,
+    ...STACKS,
+    ...(events as Row[]),
+    { kind: 'end', startMs: 2500, reason: 'stopped' },
+  ]);
+
+/** Any recording. */
+export const arbitraryRecording: fc.Arbitrary<Recording> = arbitraryRows.map((rows) => recordingOf(rows));

@@ -1,0 +1,205 @@
+import {
+  createServer,
+  request as httpRequest,
+  type IncomingMessage,
+  type Server,
+  type ServerResponse,
+} from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { buffer } from 'node:stream/consumers';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { WebSocket, WebSocketServer } from 'ws';
+import { RecordingProxy } from './proxy';
+
+const PAGE = '<!doctype html><html><head><title>B\u00e5t</title></head><body>quay</body></html>';
+type Handler = (request: IncomingMessage, response: ServerResponse) => void;
+
+let app: Server;
+let front: Server;
+let handler: Handler;
+const ports = { app: 0, front: 0 };
+
+async function listen(server: Server): Promise<number> {
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  return (server.address() as AddressInfo).port;
+}
+
+beforeEach(async () => {
+  app = createServer((request, response) => handler(request, response));
+  ports.app = await listen(app);
+  const proxy = new RecordingProxy({
+    targetOrigin: `http://localhost:${ports.app}`,
+    proxyOrigin: () => `http://localhost:${ports.front}`,
+    secret: 'secret',
+  });
+  front = createServer((request, response) => proxy.handle(request, response));
+  front.on('upgrade', (request, socket, head) => proxy.upgrade(request, socket, head));
+  ports.front = await listen(front);
+});
+
+afterEach(() => {
+  for (const server of [app, front]) {
+    server.close();
+    server.closeAllConnections();
+  }
+});
+
+function get(path: string, headers: Record<string, string> = {}, method = 'GET'): Promise<IncomingMessage> {
+  return new Promise((resolve, reject) => {
+    const options = {
+      port: ports.front,
+      path,
+      method,
+      headers: { 'sec-fetch-dest': 'document', ...headers },
+    };
+    httpRequest({ host: 'localhost', ...options }, resolve)
+      .on('error', reject)
+      .end();
+  });
+}
+
+const bodyOf = async (answer: IncomingMessage) => (await buffer(answer)).toString('utf8');
+
+describe('the proxy', () => {
+  it('puts the recorder into documents, compressed ones too, and lets them take samples', async () => {
+    const codings = { identity: (text: string) => Buffer.from(text), gzip: gzipSync, br: brotliCompressSync };
+    for (const [coding, pack] of Object.entries(codings)) {
+      handler = (_request, response) => {
+        response.setHeader('content-type', 'text/html; charset=utf-8');
+        if (coding !== 'identity') response.setHeader('content-encoding', coding);
+        response.end(pack(PAGE));
+      };
+      const answer = await get('/', { 'accept-encoding': 'gzip, br, zstd' });
+      const body = await bodyOf(answer);
+      expect(body).toContain('/__nettle-patch/recorder.js');
+      expect(body.replace(/<script .*?<\/script>/, '')).toBe(PAGE);
+      expect(answer.headers['document-policy']).toBe('js-profiling');
+      expect(answer.headers['content-encoding']).toBeUndefined();
+    }
+  });
+
+  it('passes everything else byte for byte, compressed as it came', async () => {
+    const packed = gzipSync('body { color: red }');
+    handler = (_request, response) => {
+      response.writeHead(200, {
+        'content-type': 'text/css',
+        'content-encoding': 'gzip',
+        'content-length': packed.length,
+      });
+      response.end(packed);
+    };
+    const answer = await get('/desk.css', { 'sec-fetch-dest': 'style' });
+    expect(answer.headers['content-encoding']).toBe('gzip');
+    expect((await buffer(answer)).equals(packed)).toBe(true);
+  });
+
+  it('hands a streaming page on as it comes', async () => {
+    let finish: () => void = () => undefined;
+    handler = (_request, response) => {
+      response.setHeader('content-type', 'text/html');
+      response.write('<!doctype html><html><body><p>first</p>');
+      finish = () => response.end('<p>last</p>');
+    };
+    const answer = await get('/');
+    const first = await new Promise<string>((resolve) =>
+      answer.once('data', (piece: Buffer) => resolve(String(piece))),
+    );
+    expect(first).toContain('recorder.js');
+    finish();
+    expect(await bodyOf(answer)).toContain('<p>last</p>');
+  });
+
+  it('hands events on one by one', async () => {
+    let response: ServerResponse | undefined;
+    handler = (_request, given) => {
+      response = given;
+      given.writeHead(200, { 'content-type': 'text/event-stream' });
+      given.write('data: tide\n\n');
+    };
+    const answer = await get('/events', { 'sec-fetch-dest': 'empty' });
+    const next = () =>
+      new Promise<string>((resolve) => answer.once('data', (piece: Buffer) => resolve(String(piece))));
+    expect(await next()).toBe('data: tide\n\n');
+    response!.write('data: swell\n\n');
+    expect(await next()).toBe('data: swell\n\n');
+    response!.end();
+  });
+
+  it('keeps redirects on its own origin, and foreign ones as they are', async () => {
+    handler = (request, response) => {
+      const location =
+        request.url === '/own' ? `http://localhost:${ports.app}/board?a=1` : 'https://tides.example/';
+      response.writeHead(302, { location }).end();
+    };
+    expect((await get('/own')).headers.location).toBe(`http://localhost:${ports.front}/board?a=1`);
+    expect((await get('/foreign')).headers.location).toBe('https://tides.example/');
+  });
+
+  it('keeps cookies both ways, several at once', async () => {
+    let sent: string | undefined;
+    handler = (request, response) => {
+      sent = request.headers.cookie;
+      response.setHeader('set-cookie', ['crew=7; Path=/; HttpOnly', 'gate=2; SameSite=Lax']);
+      response.end();
+    };
+    const answer = await get('/', { cookie: 'crew=6' });
+    expect(sent).toBe('crew=6');
+    expect(answer.headers['set-cookie']).toEqual(['crew=7; Path=/; HttpOnly', 'gate=2; SameSite=Lax']);
+  });
+
+  it('shows the app its own host and origin', async () => {
+    let seen: IncomingMessage['headers'] = {};
+    handler = (request, response) => {
+      seen = request.headers;
+      response.end();
+    };
+    await get('/', {
+      origin: `http://localhost:${ports.front}`,
+      referer: `http://localhost:${ports.front}/board`,
+    });
+    expect(seen.host).toBe(`localhost:${ports.app}`);
+    expect(seen.origin).toBe(`http://localhost:${ports.app}`);
+    expect(seen.referer).toBe(`http://localhost:${ports.app}/board`);
+  });
+
+  it('leaves answers without a body, partial ones and fragments alone', async () => {
+    handler = (_request, response) =>
+      response.writeHead(200, { 'content-type': 'text/html', 'content-length': 9 }).end('<p>ok</p>');
+    expect((await get('/', {}, 'HEAD')).headers['content-length']).toBe('9');
+    expect(await bodyOf(await get('/part', { 'sec-fetch-dest': 'empty' }))).toBe('<p>ok</p>');
+    handler = (_request, response) =>
+      response.writeHead(304, { 'content-type': 'text/html', etag: '"7"' }).end();
+    expect((await get('/')).statusCode).toBe(304);
+  });
+
+  it('adapts a policy header', async () => {
+    handler = (_request, response) => {
+      response
+        .writeHead(200, { 'content-type': 'text/html', 'content-security-policy': "default-src 'self'" })
+        .end(PAGE);
+    };
+    expect((await get('/')).headers['content-security-policy']).toContain('/__nettle-patch/recorder.js');
+  });
+
+  it('passes web sockets', async () => {
+    handler = (_request, response) => response.end();
+    const echo = new WebSocketServer({ server: app });
+    echo.on('connection', (socket) => socket.on('message', (data) => socket.send(`echo ${String(data)}`)));
+    const socket = new WebSocket(`ws://localhost:${ports.front}/hot`);
+    await new Promise((resolve) => socket.once('open', resolve));
+    socket.send('reload');
+    const heard = await new Promise((resolve) => socket.once('message', (data) => resolve(String(data))));
+    expect(heard).toBe('echo reload');
+    socket.close();
+    echo.close();
+  });
+
+  it('says what to do when the app is not there', async () => {
+    app.close();
+    app.closeAllConnections();
+    const answer = await get('/');
+    expect(answer.statusCode).toBe(502);
+    expect(await bodyOf(answer)).toContain('Nothing listens at this address');
+  });
+});

@@ -1,0 +1,80 @@
+/** `npm test`: everything from nothing. Ends with the number of tests that passed and failed. */
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { checkNode, install, build, fail, root, run } from './lib/prepare.mjs';
+
+const CHROMIUM = '/usr/bin/chromium';
+const results = join(root, 'test-results');
+
+/** Debian's Chromium, installed where there is none and apt may be used. */
+function ensureChromium() {
+  if (existsSync(CHROMIUM)) return;
+  console.log('Installing Chromium for the browser tests …');
+  const quiet = { stdio: ['ignore', 'ignore', 'inherit'] };
+  const canInstall = existsSync('/usr/bin/apt-get') && process.getuid?.() === 0;
+  if (canInstall) {
+    run('apt-get', ['update', '-qq'], quiet);
+    run('apt-get', ['install', '-y', '-qq', 'chromium'], quiet);
+  }
+  if (!existsSync(CHROMIUM)) {
+    fail(
+      'The browser tests need Chromium. Install it with "sudo apt-get install chromium" and run "npm test" again.',
+    );
+  }
+}
+
+function step(name, work) {
+  console.log(`\n── ${name}`);
+  const startedAt = Date.now();
+  const status = work();
+  console.log(
+    `── ${name}: ${status === 0 ? 'good' : 'FAILED'} (${Math.round((Date.now() - startedAt) / 1000)} s)`,
+  );
+  return status === 0;
+}
+
+function readJson(name) {
+  const path = join(results, name);
+  return existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : undefined;
+}
+
+/** Passed and failed tests of both runners; a runner that left no result counts as one failure. */
+function count() {
+  const units = readJson('vitest.json');
+  const browser = readJson('playwright.json');
+  return {
+    passed: (units?.numPassedTests ?? 0) + (browser?.stats.expected ?? 0) + (browser?.stats.flaky ?? 0),
+    failed: (units?.numFailedTests ?? 1) + (browser?.stats.unexpected ?? 1),
+  };
+}
+
+checkNode();
+install();
+rmSync(results, { recursive: true, force: true });
+ensureChromium();
+const npx = (...args) => run('npx', args);
+const good = [
+  step('lint', () => npx('eslint', '.', '--max-warnings', '0')),
+  step('format', () => npx('prettier', '--check', '.', '--log-level', 'warn')),
+  step('types', () => run(process.execPath, ['scripts/types.mjs'])),
+  step('units', () =>
+    npx(
+      'vitest',
+      'run',
+      '--reporter=default',
+      '--reporter=json',
+      '--outputFile.json=test-results/vitest.json',
+    ),
+  ),
+  step('build', () => (build(), 0)),
+  step('browser', () =>
+    run('npx', ['playwright', 'test'], {
+      env: { PLAYWRIGHT_JSON_OUTPUT_NAME: 'test-results/playwright.json' },
+    }),
+  ),
+];
+const { passed, failed } = count();
+const stepsGood = good.every(Boolean);
+if (!stepsGood) console.log('\nNot all is good; see the steps marked FAILED above.');
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exitCode = stepsGood && failed === 0 ? 0 : 1;

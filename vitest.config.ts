@@ -1,0 +1,9 @@
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  resolve: {
+    alias: { '@nettle-patch/core': fileURLToPath(new URL('packages/core/src/index.ts', import.meta.url)) },
+  },
+  test: { include: ['packages/*/src/**/*.spec.ts'], environment: 'node' },
+});
