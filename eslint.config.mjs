@@ -88,6 +88,7 @@ export default defineConfig(
   },
   {
     files: ['packages/app/src/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
     extends: [...angular.configs.tsRecommended],
     processor: angular.processInlineTemplates,
     rules: {

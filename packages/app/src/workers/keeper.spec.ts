@@ -114,6 +114,16 @@ describe('a keeper', () => {
     expect((await tasksKept()).starts).toEqual([10, 20]);
   });
 
+  it('keeps what it cannot understand, so that opening the recording tells of it', async () => {
+    keeper.take(batch(0), `${lines(HEADER)}half a li\n{"kind":"samples","data":7}\n`);
+    keeper.take(batch(1, true), lines(task(10), { kind: 'end', startMs: 90, reason: 'stopped' }));
+    await ended();
+    const { starts, notices } = await tasksKept();
+    expect(starts).toEqual([10]);
+    expect(notices.map(({ code }) => code)).toEqual(['bad-line', 'bad-line']);
+    expect(onError).not.toHaveBeenCalled();
+  });
+
   it('stops writing when there is no room, and says so once', async () => {
     keeper.take(batch(0), lines(HEADER));
     await vi.waitFor(() => expect(kept).toEqual([0]));

@@ -6,6 +6,7 @@ import {
   sourcesToFetch,
   type Batch,
   type Row,
+  type RowOfKind,
   type ScriptText,
 } from '@nettle-patch/core';
 import { keptFrom, type RecordingStore } from '../store/recording-store';
@@ -22,7 +23,8 @@ export interface KeeperEvents {
   /** All batches up to this one are on the disk. */
   onKept(sequence: number): void;
   onChange(): void;
-  onEnd(): void;
+  /** The recording is whole on the disk. @param reason of its end row */
+  onEnd(reason: string): void;
   onError(error: Error): void;
   fetchScript(url: string): Promise<ScriptText>;
 }
@@ -111,17 +113,24 @@ export class Keeper {
     this.events.onChange();
   }
 
+  /** A line that cannot be understood is kept all the same; opening the recording tells of it. */
   #summarise(line: string): void {
-    const row = JSON.parse(line) as Row | { kind: 'header' };
-    if (row.kind !== 'header') this.summary.take(row);
+    try {
+      const row = JSON.parse(line) as Row | { kind: 'header' };
+      if (row.kind !== 'header') this.summary.take(row);
+    } catch (error) {
+      if (!(error instanceof SyntaxError || error instanceof RangeError || error instanceof TypeError))
+        throw error;
+    }
   }
 
   /** Maps functions to their source, then ends: so a recording with an end is always mapped. */
   async #finish(endLine: string): Promise<void> {
-    if (!this.#created) return this.events.onEnd();
+    const { reason } = JSON.parse(endLine) as RowOfKind<'end'>;
+    if (!this.#created) return this.events.onEnd(reason);
     await this.#append([...(await this.#resolvingLines()), endLine]);
     await this.store.finish(this.recordingId);
-    this.events.onEnd();
+    this.events.onEnd(reason);
   }
 
   async #resolvingLines(): Promise<string[]> {

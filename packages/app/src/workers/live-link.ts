@@ -117,7 +117,7 @@ export class LiveLink {
             sequence,
           }),
         onChange: () => this.#progress(current),
-        onEnd: () => this.#ended(current),
+        onEnd: (reason) => this.#ended(current, reason),
         onError: (error) => this.#failed(current, error),
         fetchScript: (url) => this.#fetchScript(url),
       },
@@ -216,15 +216,16 @@ export class LiveLink {
     this.#changed();
   }
 
-  #ended(current: Current): void {
+  #ended(current: Current, reason: string): void {
     current.state = 'ended';
+    if (reason === 'target-left') current.problem = 'target-left';
     this.#changed();
   }
 
   #failed(current: Current, error: Error): void {
     this.#send({ type: 'stop', targetId: current.targetId, recordingId: current.keeper.recordingId });
     current.state = 'failed';
-    current.problem = error instanceof StoreFullError ? 'store-full' : 'no-answer';
+    current.problem = error instanceof StoreFullError ? 'store-full' : 'bad-rows';
     this.#changed();
   }
 

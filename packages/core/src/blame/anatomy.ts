@@ -55,8 +55,7 @@ function handlingRange(recording: Recording, sting: Sting): TimeRange {
 /** When the rendering steps of the last frame in a range began; its end when none did. */
 function drawingStart(recording: Recording, sting: Sting): number {
   let startMs = sting.endMs;
-  for (const frame of recording.events.frame.rows()) {
-    if (frame.startMs >= sting.endMs) break;
+  for (const frame of recording.events.frame.overlapping(sting.startMs, sting.endMs)) {
     const renderMs = frame.renderStartMs;
     if (renderMs !== undefined && renderMs > sting.startMs && renderMs < sting.endMs) startMs = renderMs;
   }

@@ -39,34 +39,28 @@ function handlerClaim(handler: RowContent<'handler'>): Claim {
 }
 
 function* claimsOf(recording: Recording, thread: number, range: TimeRange): Generator<Claim> {
-  const until = (row: { startMs: number }) => row.startMs < range.endMs;
-  for (const handler of takeWhile(recording.events.handler.rows(), until)) {
-    if (handler.thread === thread) yield handlerClaim(handler);
+  const { handler, frame, task, pause } = recording.events;
+  const { startMs, endMs } = range;
+  for (const row of handler.overlapping(startMs, endMs)) {
+    if (row.thread === thread) yield handlerClaim(row);
   }
-  for (const frame of takeWhile(recording.events.frame.rows(), until)) {
-    if (frame.thread !== thread) continue;
-    const endMs = frame.startMs + frame.durationMs;
-    yield { startMs: frame.startMs, endMs, layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
-    if (frame.styleStartMs !== undefined) {
-      yield { startMs: frame.styleStartMs, endMs, layer: { kind: 'drawing' }, closeness: CLOSENESS.drawing };
-    }
+  for (const row of frame.overlapping(startMs, endMs)) {
+    if (row.thread !== thread) continue;
+    yield { ...extent(row), layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
+    if (row.styleStartMs === undefined) continue;
+    const drawing = { ...extent(row), startMs: row.styleStartMs };
+    yield { ...drawing, layer: { kind: 'drawing' }, closeness: CLOSENESS.drawing };
   }
-  for (const task of takeWhile(recording.events.task.rows(), until)) {
-    if (task.thread !== thread) continue;
-    const endMs = task.startMs + task.durationMs;
-    yield { startMs: task.startMs, endMs, layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
+  for (const row of task.overlapping(startMs, endMs)) {
+    if (row.thread === thread) yield { ...extent(row), layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
   }
-  for (const pause of takeWhile(recording.events.pause.rows(), until)) {
-    const endMs = pause.startMs + pause.durationMs;
-    yield { startMs: pause.startMs, endMs, layer: { kind: 'paused' }, closeness: CLOSENESS.paused };
+  for (const row of pause.overlapping(startMs, endMs)) {
+    yield { ...extent(row), layer: { kind: 'paused' }, closeness: CLOSENESS.paused };
   }
 }
 
-function* takeWhile<T>(items: Iterable<T>, holds: (item: T) => boolean): Generator<T> {
-  for (const item of items) {
-    if (!holds(item)) return;
-    yield item;
-  }
+function extent({ startMs, durationMs }: { startMs: number; durationMs: number }): TimeRange {
+  return { startMs, endMs: startMs + durationMs };
 }
 
 /**

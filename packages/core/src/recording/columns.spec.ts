@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ROW_SHAPES } from '../format/rows';
 import { TextPool } from './column';
@@ -50,5 +51,31 @@ describe('samples', () => {
     const shuffled = new Samples(10, [30_000, 10_000], [7, 5]);
     expect([...shuffled.timesUs]).toEqual([10_000, 30_000]);
     expect([...shuffled.stacks]).toEqual([5, 7]);
+  });
+});
+
+describe('events that overlap a range', () => {
+  it('are those a look at every event would find', () => {
+    const event = fc.record({
+      startMs: fc.integer({ min: 0, max: 500 }),
+      durationMs: fc.integer({ min: 0, max: 200 }),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(event),
+        fc.integer({ min: -50, max: 600 }),
+        fc.integer({ min: 0, max: 300 }),
+        (events, startMs, lengthMs) => {
+          const table = new Table(ROW_SHAPES.task, new TextPool());
+          for (const { startMs: at, durationMs } of events)
+            table.push({ thread: 0, startMs: at, durationMs, source: 'longtask' });
+          table.sort();
+          const all = [...table.rows()].filter(
+            (row) => row.startMs < startMs + lengthMs && row.startMs + row.durationMs > startMs,
+          );
+          expect([...table.overlapping(startMs, startMs + lengthMs)]).toEqual(all);
+        },
+      ),
+    );
   });
 });

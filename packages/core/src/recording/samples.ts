@@ -1,5 +1,7 @@
 import { NO_STACK, type SampleColumns } from '../format/packed-samples';
 
+import { isAscending } from './order';
+
 const MAX_GAP_INTERVALS = 4;
 
 /** The samples of one thread, in order of time. */
@@ -12,12 +14,14 @@ export class Samples implements SampleColumns {
     timesUs: readonly number[],
     stacks: readonly number[],
   ) {
-    const order = Uint32Array.from(timesUs, (_, index) => index);
-    if (timesUs.some((time, index) => index > 0 && time < timesUs[index - 1]!)) {
-      order.sort((a, b) => timesUs[a]! - timesUs[b]! || a - b);
-    }
-    this.timesUs = Float64Array.from(order, (index) => timesUs[index]!);
-    this.stacks = Int32Array.from(order, (index) => stacks[index]!);
+    this.timesUs = Float64Array.from(timesUs);
+    this.stacks = Int32Array.from(stacks);
+    if (isAscending(this.timesUs)) return;
+    const order = Uint32Array.from(timesUs.keys()).sort((x, y) => timesUs[x]! - timesUs[y]! || x - y);
+    order.forEach((from, to) => {
+      this.timesUs[to] = timesUs[from]!;
+      this.stacks[to] = stacks[from]!;
+    });
   }
 
   get length(): number {

@@ -1,11 +1,13 @@
 import type { RowOf, Shape } from '../format/fields';
 import { Column, type TextPool } from './column';
+import { isAscending } from './order';
 
 /** The events of one kind as columns, in order of `startMs` once sorted. */
 export class Table<S extends Shape> {
   readonly #columns: ReadonlyMap<string, Column>;
   readonly #extras = new Map<number, Record<string, unknown>>();
   #length = 0;
+  #longest = { length: 0, ms: 0 };
 
   constructor(
     private readonly shape: S,
@@ -37,6 +39,36 @@ export class Table<S extends Shape> {
     for (let index = 0; index < this.#length; index++) yield this.row(index);
   }
 
+  /**
+   * Events of a sorted table that overlap a range, in order of their start. Events of no length at its start
+   * do not count.
+   */
+  *overlapping(startMs: number, endMs: number): Generator<RowOf<S>> {
+    const starts = this.column('startMs');
+    const durations = this.column('durationMs');
+    for (let index = this.#firstReaching(startMs); index < this.#length && starts[index]! < endMs; index++) {
+      if (starts[index]! + durations[index]! > startMs) yield this.row(index);
+    }
+  }
+
+  /** Index of the first event that may last beyond a time: no event is longer than the longest. */
+  #firstReaching(ms: number): number {
+    if (this.#longest.length !== this.#length) {
+      let longestMs = 0;
+      for (const durationMs of this.column('durationMs')) longestMs = Math.max(longestMs, durationMs);
+      this.#longest = { length: this.#length, ms: longestMs };
+    }
+    const starts = this.column('startMs');
+    let low = 0;
+    let high = this.#length;
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (starts[middle]! < ms - this.#longest.ms) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
   push(row: Readonly<Record<string, unknown>>): void {
     for (const [name, column] of this.#columns) column.push(row[name]);
     for (const name in row) {
@@ -61,9 +93,4 @@ export class Table<S extends Shape> {
     this.#extras.clear();
     for (const [index, extra] of extras) this.#extras.set(placeOf.get(index)!, extra);
   }
-}
-
-function isAscending(values: ArrayLike<number>): boolean {
-  for (let index = 1; index < values.length; index++) if (values[index]! < values[index - 1]!) return false;
-  return true;
 }

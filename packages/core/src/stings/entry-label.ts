@@ -15,13 +15,8 @@ const ENTRY_NAMES: Record<string, string> = {
 
 /** Entries into script that overlap a range, in order of time. */
 export function handlersIn(recording: Recording, thread: number, range: TimeRange): Handler[] {
-  const found: Handler[] = [];
-  for (const handler of recording.events.handler.rows()) {
-    if (handler.startMs >= range.endMs) break;
-    if (handler.thread === thread && handler.startMs + handler.durationMs > range.startMs)
-      found.push(handler);
-  }
-  return found;
+  const overlapping = recording.events.handler.overlapping(range.startMs, range.endMs);
+  return [...overlapping].filter((handler) => handler.thread === thread);
 }
 
 function entryName(handler: Handler): string {

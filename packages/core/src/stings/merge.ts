@@ -6,29 +6,53 @@ function overlapMs(a: Sting, b: Sting): number {
   return Math.min(a.endMs, b.endMs) - Math.max(a.startMs, b.startMs);
 }
 
+/** Stings that others may be merged into, found by their place. */
+class Hosts {
+  readonly #sorted: readonly Sting[];
+  readonly #longestMs: number;
+
+  constructor(stings: readonly Sting[]) {
+    this.#sorted = [...stings].sort((a, b) => a.startMs - b.startMs);
+    this.#longestMs = stings.reduce((most, { startMs, endMs }) => Math.max(most, endMs - startMs), 0);
+  }
+
+  /** Those within which most of a sting lies. */
+  of(sting: Sting): Sting[] {
+    const found: Sting[] = [];
+    let low = 0;
+    let high = this.#sorted.length;
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (this.#sorted[middle]!.startMs < sting.startMs - this.#longestMs) low = middle + 1;
+      else high = middle;
+    }
+    for (let at = low; at < this.#sorted.length && this.#sorted[at]!.startMs < sting.endMs; at++) {
+      const host = this.#sorted[at]!;
+      const most = (sting.endMs - sting.startMs) / 2;
+      if (host.thread === sting.thread && overlapMs(host, sting) > most) found.push(host);
+    }
+    return found;
+  }
+}
+
 /**
  * Merges stings at the same place into the one a person would name: a hang or long task most of which lies
  * within a slow response becomes part of it, and the response says so.
  */
 export function mergeStings(stings: readonly Sting[]): Sting[] {
-  const byPrecedence = [...stings].sort(
-    (a, b) => PRECEDENCE.indexOf(a.kind) - PRECEDENCE.indexOf(b.kind) || excessMs(b) - excessMs(a),
-  );
-  const merged: Sting[] = [];
-  for (const sting of byPrecedence) {
-    const hosts = merged.filter(
-      (candidate) =>
-        candidate.thread === sting.thread &&
-        candidate.kind !== sting.kind &&
-        overlapMs(candidate, sting) > (sting.endMs - sting.startMs) / 2,
-    );
-    if (hosts.length === 0) merged.push(sting);
-    for (const host of hosts) {
-      const also = new Set([...host.also, sting.kind]);
-      merged[merged.indexOf(host)] = { ...host, also: [...also] };
+  const also = new Map<Sting, Set<StingKind>>();
+  let merged: Sting[] = [];
+  for (const kind of PRECEDENCE) {
+    const hosts = new Hosts(merged);
+    const alone: Sting[] = [];
+    for (const sting of stings.filter((candidate) => candidate.kind === kind)) {
+      const found = hosts.of(sting);
+      if (found.length === 0) alone.push(sting);
+      for (const host of found) also.set(host, (also.get(host) ?? new Set(host.also)).add(kind));
     }
+    merged = [...merged, ...alone];
   }
-  return merged;
+  return merged.map((sting) => ({ ...sting, also: [...(also.get(sting) ?? sting.also)] }));
 }
 
 /** Those with somebody waiting first, then by the time beyond the budget, then in order of time. */

@@ -24,6 +24,8 @@ const PROBLEMS: Record<LiveProblem, string> = {
   'target-left': 'The page was closed, reloaded or crashed. What it had sent until then is kept.',
   'store-full':
     'The browser has no more room, so recording was stopped. What was kept until then is on the shelf. Delete or export recordings to make room.',
+  'bad-rows':
+    'What the page sent could not be kept: it is no recording. Reload the page, so that it gets the recorder of this version, and record again.',
   'no-answer':
     'The page does not answer. It may be hanging: it answers when its main thread is free again, or reload it.',
 };

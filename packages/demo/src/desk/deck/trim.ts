@@ -16,7 +16,7 @@ export interface LoadAndTrim {
   readonly list: number;
 }
 
-const HULL_STATIONS = 260;
+const HULL_STATIONS = 360;
 const TRIM_MOMENT = 9200;
 const LIST_MOMENT = 2600;
 

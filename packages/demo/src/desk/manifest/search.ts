@@ -12,10 +12,19 @@ function wordsOf(text: string): string[] {
     .filter((word) => word !== '');
 }
 
-/** In order of the family name, then of the given name. Folds and splits both names for every comparison. */
+function familyName(passenger: Passenger): string {
+  return wordsOf(passenger.name).at(-1)!;
+}
+
+function givenName(passenger: Passenger): string {
+  return wordsOf(passenger.name)[0]!;
+}
+
+/** In order of the family name, then of the given name. Folds and splits all names for every comparison. */
 function compareNames(a: Passenger, b: Passenger): number {
-  const [aWords, bWords] = [wordsOf(a.name), wordsOf(b.name)];
-  return aWords.at(-1)!.localeCompare(bWords.at(-1)!) || aWords[0]!.localeCompare(bWords[0]!);
+  const first = `${familyName(a)} ${givenName(a)}`;
+  const second = `${familyName(b)} ${givenName(b)}`;
+  return first.localeCompare(second);
 }
 
 /** Searches by sorting all passengers, and folding and splitting every name, each time. */

@@ -1,0 +1,65 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { Page } from '@playwright/test';
+import type { AxeResults } from 'axe-core';
+import { expect, startRecording, stingList, test } from './stage';
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** What axe finds serious on a page, as lines that name the rule and the element. */
+async function seriousFindings(page: Page): Promise<string[]> {
+  const results = await page.evaluate<AxeResults, string>(async (source) => {
+    // Evaluated in the page's main world, past the content security policy, as a tool of the browser would.
+    (0, eval)(source);
+    return (globalThis as unknown as { axe: { run(): Promise<AxeResults> } }).axe.run();
+  }, axeSource);
+  return results.violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .flatMap(({ id, nodes }) => nodes.map(({ target }) => `${id}: ${target.join(' ')}`));
+}
+
+test('axe finds nothing serious in any view', async ({ stage }) => {
+  const { tool } = stage;
+  const desk = await stage.openDesk();
+  await tool.bringToFront();
+  await expect(tool.getByRole('radio', { name: /Boarding desk/ })).toBeVisible();
+  expect(await seriousFindings(tool), 'record').toEqual([]);
+  await startRecording(tool, desk);
+  await desk.click('#undo-boarding');
+  await desk.waitForTimeout(800);
+  await tool.bringToFront();
+  expect(await seriousFindings(tool), 'recording').toEqual([]);
+  await tool.getByRole('button', { name: 'Stop' }).click();
+  await tool.waitForURL(/\/stings\//);
+  await tool.getByRole('link', { name: 'Record', exact: true }).click();
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await expect(tool.locator('np-culprits tbody tr').first()).toBeVisible();
+  expect(await seriousFindings(tool), 'stings').toEqual([]);
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await expect(tool.locator('.card')).toHaveCount(2);
+  expect(await seriousFindings(tool), 'shelf').toEqual([]);
+});
+
+test('stings, their functions and the range are reached by keyboard', async ({ stage }) => {
+  const { tool } = stage;
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await expect(stingList(tool).first()).toHaveAttribute('aria-current', 'true');
+  await tool.keyboard.press('j');
+  await expect(stingList(tool).nth(1)).toHaveAttribute('aria-current', 'true');
+  await expect(tool).toHaveURL(/sting=\d+/);
+  await tool.keyboard.press('k');
+  await expect(stingList(tool).first()).toHaveAttribute('aria-current', 'true');
+
+  const name = tool.getByTestId('because').getByRole('button').last();
+  await name.focus();
+  await tool.keyboard.press('Enter');
+  await expect(name).toHaveAttribute('aria-pressed', 'true');
+  await expect(tool.locator('np-culprits tr.on')).toHaveCount(1);
+
+  await tool.getByRole('img', { name: /^Overview of/ }).focus();
+  await tool.keyboard.press('ArrowRight');
+  await expect(tool).toHaveURL(/from=\d+&to=\d+|to=\d+&from=\d+/);
+  await expect(tool.getByRole('button', { name: 'Show all' })).toBeVisible();
+  await tool.goBack();
+  await expect(tool.getByRole('button', { name: 'Show all' })).toHaveCount(0);
+});

@@ -1,0 +1,58 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { readRecording } from '../recording/read';
+import { checkLine } from './check-row';
+import { crc32 } from './crc32';
+import { unpackSamples } from './packed-samples';
+import { ROW_SHAPES } from './rows';
+
+const text = readFileSync(new URL('../../../../docs/recording-format.md', import.meta.url), 'utf8');
+const blocks = [...text.matchAll(/```(json|js)\n([\s\S]*?)```/g)].map(([, language, body]) => ({
+  language,
+  body: body!,
+}));
+
+describe('the documentation of the format', () => {
+  it('lists every kind with every field, its type and what it means', () => {
+    for (const [kind, shape] of Object.entries(ROW_SHAPES)) {
+      const section = text.split(`### ${kind}\n`)[1]?.split('\n### ')[0] ?? '';
+      for (const [name, { type, optional, about }] of Object.entries(shape)) {
+        const row = section
+          .split('\n')
+          .find((line) => line.startsWith(`| \`${name}\``))
+          ?.replace(/\s+/g, ' ');
+        expect(row, `${kind}.${name}`).toBe(
+          `| \`${name}\` | ${type}${optional ? ', optional' : ''} | ${about} |`,
+        );
+      }
+    }
+  });
+
+  it('shows a smallest recording that opens without loss', () => {
+    const smallest = blocks.find(({ body }) => body.includes('"header"'))!.body;
+    const { recording, notices } = readRecording([new TextEncoder().encode(smallest)]);
+    expect(notices).toEqual([]);
+    expect(recording.events.task.length).toBe(1);
+  });
+
+  it('prints a decoder that agrees with this one, and a vector that both read', () => {
+    const source = blocks.find(({ body }) => body.includes('decodeSamples'))!.body;
+    const decode = new Function(`${source}; return decodeSamples;`)() as (
+      row: object,
+    ) => { timeMs: number; stack: number }[];
+    const row = JSON.parse(/`(\{"kind":"samples".*?\})`/.exec(text)![1]!);
+    expect(decode(row)).toEqual([
+      { timeMs: 1, stack: -1 },
+      { timeMs: 11.2, stack: 0 },
+      { timeMs: 21.3, stack: 5 },
+    ]);
+    expect(unpackSamples(row)).toEqual({ timesUs: [1000, 11_200, 21_300], stacks: [-1, 0, 5] });
+  });
+
+  it('shows a check line as it is written', () => {
+    const shown = blocks.find(({ body }) => body.includes('"check"'))!.body.trim();
+    const value = Number.parseInt((JSON.parse(shown) as { crc32: string }).crc32, 16);
+    expect(checkLine(value)).toBe(shown);
+    expect(crc32(new Uint8Array(0))).toBe(0);
+  });
+});

@@ -1,0 +1,67 @@
+/** Makes the pictures of the main views in docs/screenshots from the boarding desk and the demo recording. */
+import { fileURLToPath } from 'node:url';
+import { chromium } from '@playwright/test';
+import { createDeskServer } from '../packages/demo/dist/desk-server.js';
+import { serve } from '../packages/server/dist/index.js';
+import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
+
+const file = (name) => fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url));
+const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+const desk = createDeskServer();
+await new Promise((resolve) => desk.listen(4790, '127.0.0.1', resolve));
+const running = await serve({
+  target: `http://localhost:${desk.address().port}`,
+  port: 4780,
+  proxyPort: 4781,
+});
+const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
+try {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const tool = await context.newPage();
+  await tool.goto(running.address);
+  const page = await context.newPage();
+  await page.goto(running.proxyOrigin);
+  await page.waitForSelector('[data-ready]');
+  await pause(600);
+  await page.screenshot({ path: file('boarding-desk') });
+
+  await tool.bringToFront();
+  await pause(600);
+  await tool.screenshot({ path: file('record') });
+  await tool.getByRole('button', { name: 'Record', exact: true }).click();
+  await pause(700);
+  await page.bringToFront();
+  await page.click('#board-all');
+  await pause(1200);
+  await page.click('#undo-boarding');
+  await pause(500);
+  await page.click('#search-manifest');
+  await page.keyboard.type('hak', { delay: 700 });
+  await pause(1800);
+  await tool.bringToFront();
+  await pause(400);
+  await tool.screenshot({ path: file('recording') });
+  await tool.getByRole('button', { name: 'Stop' }).click();
+  await tool.waitForURL(/\/stings\//);
+  await pause(800);
+
+  await tool.getByRole('link', { name: 'Record', exact: true }).click();
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await tool.locator('np-culprits tbody tr').first().waitFor();
+  await tool.mouse.move(640, 790);
+  await pause(700);
+  await tool.screenshot({ path: file('stings') });
+  await tool.getByRole('list', { name: 'Stings' }).getByRole('button').nth(1).click();
+  await tool.mouse.move(640, 790);
+  await pause(600);
+  await tool.screenshot({ path: file('stings-search') });
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await pause(600);
+  await tool.screenshot({ path: file('shelf') });
+} finally {
+  await browser.close();
+  running.close();
+  desk.close();
+  desk.closeAllConnections();
+}
