@@ -74,6 +74,7 @@ export default defineConfig(
   },
   {
     files: ['packages/recorder/src/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
     rules: forbidden(
       ['@angular/*', 'node:*', 'rxjs', 'dexie', 'express', 'yup'],
       'the recorder is one small file for any page',

@@ -50,10 +50,17 @@ test('a server that goes away is told of, with what to do, and what was kept sta
   await expect(
     tool.getByRole('status').filter({ hasText: 'connection to the Nettle Patch server is lost' }),
   ).toBeVisible();
+  await expect(tool.getByRole('alert')).toContainText('What came until then is kept');
   await tool.getByRole('link', { name: 'Shelf' }).click();
+  await expect(tool.locator('.card')).toContainText('still recording, or cut off');
   await tool.getByRole('link', { name: 'Boarding desk · Skerry Line' }).click();
   await expect(stingList(tool).first()).toContainText('Board all');
   await expect(tool.locator('np-notices')).toContainText('The recording is cut off');
+  await tool.getByRole('link', { name: 'Record', exact: true }).click();
+  await tool.getByRole('button', { name: 'Stop' }).click();
+  await tool.waitForURL(/\/stings\//);
+  await expect(tool.locator('np-notices')).toContainText('the server was not there');
+  await expect(tool.locator('np-notices')).not.toContainText('cut off');
 });
 
 test('an address without its key, or with an old one, says so', async ({ stage }) => {

@@ -23,7 +23,7 @@ const tool = await start(
   ['packages/server/bin/nettle-patch.js', 'serve', '--target', desk.found[0].replace(/\/$/, '')],
   /Open this:\s+(\S+)\s+The app, recorded:\s+(\S+)/,
 );
-for (const line of tool.text.split('\n')) if (line.startsWith('Port ')) console.log(line);
+for (const line of (desk.text + tool.text).split('\n')) if (line.startsWith('Port ')) console.log(line);
 console.log(`
 Nettle Patch is ready. Open this address:
 

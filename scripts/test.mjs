@@ -1,5 +1,5 @@
 /** `npm test`: everything from nothing. Ends with the number of tests that passed and failed. */
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { checkNode, install, build, fail, root, run } from './lib/prepare.mjs';
 
@@ -76,5 +76,8 @@ const good = [
 const { passed, failed } = count();
 const stepsGood = good.every(Boolean);
 if (!stepsGood) console.log('\nNot all is good; see the steps marked FAILED above.');
-console.log(`\n${passed} passed, ${failed} failed`);
+const summary = `${passed} passed, ${failed} failed`;
+mkdirSync(results, { recursive: true });
+writeFileSync(join(results, 'summary.txt'), `${summary}\n`);
+console.log(`\n${summary}`);
 process.exitCode = stepsGood && failed === 0 ? 0 : 1;

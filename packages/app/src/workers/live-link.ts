@@ -1,16 +1,10 @@
-import {
-  isBatch,
-  readBatch,
-  type Command,
-  type ScriptText,
-  type ServerMessage,
-  type Target,
-} from '@nettle-patch/core';
+import { isBatch, readBatch, type Command, type ServerMessage, type Target } from '@nettle-patch/core';
 import type { KeptRecording } from '../store/database';
 import { StoreFullError, type RecordingStore } from '../store/recording-store';
 import { Keeper } from './keeper';
 import { INITIAL_LIVE_STATE, type LiveProblem, type LiveRecordingState, type LiveState } from './live-state';
 import { RelaySocket } from './relay-socket';
+import { fetchScript } from './fetch-script';
 
 /** How long a page may take to begin or end a recording before it is said not to answer. */
 const ANSWER_MS = 6000;
@@ -75,6 +69,11 @@ export class LiveLink {
       this.#forget();
       return;
     }
+    if (type === 'stop' && this.#state.connection !== 'open') {
+      current.state = 'stopping';
+      current.keeper.end('interrupted');
+      return;
+    }
     const { targetId } = this.#targetNow(current) ?? current;
     this.#send({
       type,
@@ -119,7 +118,7 @@ export class LiveLink {
         onChange: () => this.#progress(current),
         onEnd: (reason) => this.#ended(current, reason),
         onError: (error) => this.#failed(current, error),
-        fetchScript: (url) => this.#fetchScript(url),
+        fetchScript: (url) => fetchScript(this.#origin, this.#secret, url),
       },
       kept,
     );
@@ -185,7 +184,7 @@ export class LiveLink {
           onChange: () => undefined,
           onEnd: () => undefined,
           onError: () => undefined,
-          fetchScript: (url: string) => this.#fetchScript(url),
+          fetchScript: (url: string) => fetchScript(this.#origin, this.#secret, url),
         };
         new Keeper(kept.id, this.store, events, kept).end('interrupted');
       }
@@ -229,18 +228,6 @@ export class LiveLink {
     this.#changed();
   }
 
-  async #fetchScript(url: string): Promise<ScriptText> {
-    try {
-      const answer = await fetch(`${this.#origin}/api/script?url=${encodeURIComponent(url)}`, {
-        headers: { authorization: `Bearer ${this.#secret}` },
-      });
-      if (answer.ok) return (await answer.json()) as ScriptText;
-      return { url, problem: `its text could not be fetched: the server answered ${answer.status}` };
-    } catch {
-      return { url, problem: 'its text could not be fetched: the server was not there' };
-    }
-  }
-
   #send(command: Command): void {
     this.#socket?.send(command);
   }
@@ -263,7 +250,9 @@ export class LiveLink {
   #describe(): LiveState['recording'] {
     const current = this.#current;
     if (current === undefined) return null;
-    const { keeper, state, targetId, targetTitle, problem } = current;
+    const { keeper, state, targetId, targetTitle } = current;
+    const cutOff = this.#state.connection !== 'open' && this.#isRunning();
+    const problem = cutOff ? 'connection-lost' : current.problem;
     const { summary } = keeper;
     const runs = state === 'recording';
     const elapsedMs = runs

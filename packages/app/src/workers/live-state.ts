@@ -33,7 +33,7 @@ export interface LiveRecording {
   readonly problem?: LiveProblem;
 }
 
-export type LiveProblem = 'target-left' | 'store-full' | 'no-answer' | 'bad-rows';
+export type LiveProblem = 'target-left' | 'store-full' | 'no-answer' | 'bad-rows' | 'connection-lost';
 
 export interface LiveState {
   readonly connection: ConnectionState;

@@ -1,5 +1,5 @@
 import { NO_STACK } from '../format/packed-samples';
-import { UNKNOWN_FUNCTION, type RecordedFunction } from '../recording/functions';
+import { UNKNOWN_FUNCTION } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { Segment } from './segments';
 
@@ -21,8 +21,4 @@ export function callPath(recording: Recording, segment: Segment): number[] {
     return recording.stacks.path(segment.stack).map((id) => canonicalFunction(recording, id));
   }
   return segment.entry === UNKNOWN_FUNCTION ? [] : [canonicalFunction(recording, segment.entry)];
-}
-
-export function functionById(recording: Recording, id: number): RecordedFunction | undefined {
-  return recording.functions.get(id);
 }

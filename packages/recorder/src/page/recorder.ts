@@ -3,7 +3,7 @@ import type { OutgoingRow } from '../messages';
 import type { Capture } from './capture/capture';
 import { armNextLoad } from './next-load';
 import { RecordingSession } from './session';
-import { describeRecording } from './target';
+import { capabilitiesOf, describeRecording, type Capabilities } from './target';
 
 const FLUSH_EVERY_MS = 100;
 const COST_EVERY_MS = 1000;
@@ -18,8 +18,9 @@ export interface OutgoingBatch {
   readonly last: boolean;
 }
 
+/** The recording that runs, as a target tells of it. */
 export interface RecorderState {
-  readonly recordingId: string;
+  readonly id: string;
   readonly state: 'recording' | 'paused';
   readonly elapsedMs: number;
 }
@@ -34,6 +35,7 @@ interface Running {
 
 /** Starts, pauses and stops the captures and hands out what they collect, ten times a second. */
 export class Recorder {
+  readonly capabilities: Capabilities;
   readonly #captures: readonly Capture[];
   #running: Running | undefined;
   #timer: ReturnType<typeof setInterval> | undefined;
@@ -48,14 +50,15 @@ export class Recorder {
     private readonly send: (batch: OutgoingBatch) => void,
     private readonly onChange: () => void,
   ) {
+    this.capabilities = capabilitiesOf(captures);
     this.#captures = captures.filter((capture) => capture.available);
   }
 
-  get state(): RecorderState | undefined {
-    if (this.#running === undefined) return undefined;
+  get state(): RecorderState | null {
+    if (this.#running === undefined) return null;
     const { session, pausedAtMs } = this.#running;
     return {
-      recordingId: session.id,
+      id: session.id,
       state: pausedAtMs === undefined ? 'recording' : 'paused',
       elapsedMs: Math.max(0, session.time(performance.now())),
     };
@@ -77,7 +80,7 @@ export class Recorder {
     const session = new RecordingSession(recordingId, startUp ? 0 : performance.now(), startUp);
     this.#running = { session, sequence: 0, pausedAtMs: undefined, costFromMs: 0, ending: false };
     session.charged(() => {
-      const header = describeRecording(recordingId, startUp, session.originMs);
+      const header = describeRecording(recordingId, this.capabilities, startUp, session.originMs);
       this.#send([header, { kind: 'thread', id: session.thread, name: 'main thread', type: 'main' }], false);
       for (const capture of this.#captures) capture.start(session);
     });

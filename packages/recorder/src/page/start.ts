@@ -5,7 +5,7 @@ import { takeArmedRecording } from './next-load';
 import { Recorder, type OutgoingBatch } from './recorder';
 import { measureRefresh } from './refresh';
 import { post, startSenderWorker } from './sender-worker';
-import { describeTarget, listCaptures } from './target';
+import { describeTarget } from './target';
 
 const INSTALLED = Symbol.for('nettle-patch recorder');
 
@@ -39,14 +39,13 @@ export function startPage(): void {
   socketUrl.protocol = base.protocol === 'https:' ? 'wss:' : 'ws:';
 
   const targetId = randomId();
-  const captures = allCaptures();
-  listCaptures(captures);
   const recorder = new Recorder(
-    captures,
+    allCaptures(),
     (batch) => post(worker, { type: 'batch', ...batch }),
     () => introduce(),
   );
-  const introduce = () => post(worker, { type: 'target', target: describeTarget(targetId, recorder) });
+  const introduce = () =>
+    post(worker, { type: 'target', target: describeTarget(targetId, recorder.capabilities, recorder.state) });
 
   introduce();
   post(worker, {

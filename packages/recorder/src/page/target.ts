@@ -3,41 +3,47 @@ import { plainAddress } from './address';
 import type { Capture } from './capture/capture';
 import { measureClockStep } from './clock-step';
 import { deviceName, engineName } from './engine';
-import type { Recorder } from './recorder';
 import { refreshInterval } from './refresh';
 
 const LONGEST_TITLE = 200;
 
-let listed: readonly Capture[] = [];
-
-/** Names the captures a target tells of itself. */
-export function listCaptures(captures: readonly Capture[]): void {
-  listed = captures;
+/** Names of the sources that this page can and cannot give. */
+export interface Capabilities {
+  readonly available: string[];
+  readonly missing: string[];
 }
 
-function capabilities(): { available: string[]; missing: string[] } {
+export function capabilitiesOf(captures: readonly Capture[]): Capabilities {
   const names = (available: boolean) =>
-    listed.filter((capture) => capture.available === available).map(({ name }) => name);
+    captures.filter((capture) => capture.available === available).map(({ name }) => name);
   return { available: names(true), missing: names(false) };
 }
 
 /** The page as it presents itself to the interface. */
-export function describeTarget(id: string, recorder: Recorder): Target {
-  const { state } = recorder;
+export function describeTarget(
+  id: string,
+  capabilities: Capabilities,
+  recording: Target['recording'],
+): Target {
   return {
     id,
     title: document.title.slice(0, LONGEST_TITLE),
     url: plainAddress(location.href),
     engine: engineName(),
     device: deviceName(),
-    ...capabilities(),
+    ...capabilities,
     visible: document.visibilityState === 'visible',
-    recording: state ? { id: state.recordingId, state: state.state, elapsedMs: state.elapsedMs } : null,
+    recording,
   };
 }
 
 /** The header of a recording of this page. */
-export function describeRecording(id: string, startUp: boolean, originMs: number): Header {
+export function describeRecording(
+  id: string,
+  capabilities: Capabilities,
+  startUp: boolean,
+  originMs: number,
+): Header {
   const title = document.title.slice(0, LONGEST_TITLE);
   return {
     kind: 'header',
@@ -51,6 +57,6 @@ export function describeRecording(id: string, startUp: boolean, originMs: number
     clockStepMs: measureClockStep(),
     refreshMs: refreshInterval(),
     target: { title, url: plainAddress(location.href), engine: engineName(), device: deviceName() },
-    ...capabilities(),
+    ...capabilities,
   };
 }

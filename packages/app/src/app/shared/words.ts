@@ -24,6 +24,8 @@ const PROBLEMS: Record<LiveProblem, string> = {
   'target-left': 'The page was closed, reloaded or crashed. What it had sent until then is kept.',
   'store-full':
     'The browser has no more room, so recording was stopped. What was kept until then is on the shelf. Delete or export recordings to make room.',
+  'connection-lost':
+    'The connection to the server is lost. What came until then is kept. The page holds what it records now and sends it once the server is back; or stop here.',
   'bad-rows':
     'What the page sent could not be kept: it is no recording. Reload the page, so that it gets the recorder of this version, and record again.',
   'no-answer':

@@ -1,0 +1,14 @@
+import type { ScriptText } from '@nettle-patch/core';
+
+/** Asks the server for a script's text and source map. Never fails: what went wrong becomes the script's problem. */
+export async function fetchScript(origin: string, secret: string, url: string): Promise<ScriptText> {
+  try {
+    const answer = await fetch(`${origin}/api/script?url=${encodeURIComponent(url)}`, {
+      headers: { authorization: `Bearer ${secret}` },
+    });
+    if (answer.ok) return (await answer.json()) as ScriptText;
+    return { url, problem: `its text could not be fetched: the server answered ${answer.status}` };
+  } catch {
+    return { url, problem: 'its text could not be fetched: the server was not there' };
+  }
+}
