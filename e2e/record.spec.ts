@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { gunzipSync } from 'node:zlib';
 import { type Page } from '@playwright/test';
 import { expect, shownParts, startRecording, stingList, stopRecording, test } from './stage';
 
@@ -115,10 +117,22 @@ test('a recording may begin with the next load, and reaches back to its first sc
   await tool.bringToFront();
   await expect(tool.getByText('Recording ·')).toBeVisible();
   await stopRecording(tool);
-  await expect(
-    tool
-      .locator('np-culprits tbody tr')
-      .or(tool.getByRole('heading', { name: 'No stings' }))
-      .first(),
-  ).toBeVisible();
+  await expect(tool.getByRole('button', { name: 'Boarding desk · Skerry Line' })).toBeVisible();
+
+  const download = tool.waitForEvent('download');
+  await tool.getByRole('button', { name: 'Save file' }).click();
+  const bytes = readFileSync(await (await download).path());
+  const rows = gunzipSync(bytes)
+    .toString('utf8')
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line) as Record<string, unknown>);
+  expect(rows[0]).toMatchObject({ kind: 'header', startUp: true });
+  const script = rows.find(({ kind, url }) => kind === 'request' && String(url).endsWith('/desk.js'));
+  const loaded = await desk.evaluate(() => {
+    const [navigation] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
+    return navigation!.domInteractive;
+  });
+  expect(Number(script!['startMs'])).toBeGreaterThan(0);
+  expect(Number(script!['startMs'])).toBeLessThan(loaded);
 });

@@ -13,7 +13,7 @@ const TELL_EVERY_MS = 100;
 interface Current {
   readonly keeper: Keeper;
   readonly targetId: string;
-  readonly targetTitle: string;
+  targetTitle: string;
   state: LiveRecordingState;
   problem?: LiveProblem;
   /** When the time shown began to run, on this computer's clock. */
@@ -116,7 +116,7 @@ export class LiveLink {
             sequence,
           }),
         onChange: () => this.#progress(current),
-        onEnd: (reason) => this.#ended(current, reason),
+        onEnd: (reason) => void this.#ended(current, reason),
         onError: (error) => this.#failed(current, error),
         fetchScript: (url) => fetchScript(this.#origin, this.#secret, url),
       },
@@ -163,6 +163,7 @@ export class LiveLink {
       current.state !== 'stopping'
     ) {
       const paused = now.recording.state === 'paused';
+      current.targetTitle = now.title || current.targetTitle;
       current.state = paused ? 'paused' : 'recording';
       current.elapsedBefore = now.recording.elapsedMs;
       current.runningSince = Date.now();
@@ -215,10 +216,19 @@ export class LiveLink {
     this.#changed();
   }
 
-  #ended(current: Current, reason: string): void {
+  async #ended(current: Current, reason: string): Promise<void> {
+    await this.#nameAfterTarget(current);
     current.state = 'ended';
     if (reason === 'target-left') current.problem = 'target-left';
     this.#changed();
+  }
+
+  /** A recording that began with the page's first script began before the page had a title. */
+  async #nameAfterTarget({ keeper, targetTitle }: Current): Promise<void> {
+    const kept = await this.store.get(keeper.recordingId);
+    if (kept !== undefined && kept.targetTitle === '' && kept.title === kept.targetUrl) {
+      await this.store.rename(kept.id, targetTitle);
+    }
   }
 
   #failed(current: Current, error: Error): void {

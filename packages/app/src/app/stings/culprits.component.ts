@@ -27,7 +27,7 @@ const SHOWN = 8;
           @for (row of rows(); track row.functionId) {
             <tr [class.on]="row.functionId === selected()" (click)="choose.emit(row.functionId)">
               <td class="name">
-                <button type="button" [attr.aria-pressed]="row.functionId === selected()">
+                <button type="button" [title]="row.name" [attr.aria-pressed]="row.functionId === selected()">
                   {{ row.name }}
                 </button>
               </td>
@@ -87,7 +87,13 @@ const SHOWN = 8;
       background: none;
       cursor: pointer;
       text-align: left;
-      overflow-wrap: anywhere;
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      max-width: 100%;
+    }
+    .name {
+      max-width: 200px;
     }
     .where {
       font-size: 13px;
