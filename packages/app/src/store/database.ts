@@ -28,6 +28,8 @@ export interface KeptRecording {
 export interface Verdict {
   readonly stings: number;
   readonly worstMs: number;
+  /** Whether the browser reported nothing that would tell of a delay, so that no sting means nothing. */
+  readonly blind: boolean;
   /** Busy share of the main thread in equal steps, 0 to 1, as a small picture. */
   readonly skyline: readonly number[];
 }

@@ -20,6 +20,7 @@ import {
 import type { Verdict } from '../store/database';
 import { keptFrom, type RecordingStore } from '../store/recording-store';
 import { readFile } from './archive';
+import { isBlind } from './blindness';
 import type { ListedSting, NamedFunction, OpenedRecording, OpenedSting, OpenProgress } from './opened';
 
 const SKYLINE_STEPS = 600;
@@ -96,7 +97,7 @@ export class Analysis {
       ...(attempts === undefined ? {} : { attempts }),
     }));
     const skyline = skylineOf(recording, SKYLINE_STEPS);
-    await this.store.setVerdict(id, verdictOf(stings, skyline), recording.range.endMs);
+    await this.store.setVerdict(id, verdictOf(recording, stings, skyline), recording.range.endMs);
     return {
       id,
       header: recording.header,
@@ -143,7 +144,7 @@ function namesIn(recording: Recording, anatomy: Anatomy): Map<number, NamedFunct
   return new Map(named);
 }
 
-function verdictOf(stings: readonly Sting[], skyline: Skyline): Verdict {
+function verdictOf(recording: Recording, stings: readonly Sting[], skyline: Skyline): Verdict {
   const columns = Object.values(skyline.parts);
   const perStep = skyline.steps / CARD_STEPS;
   const heights = Array.from({ length: CARD_STEPS }, (_, card) => {
@@ -153,7 +154,12 @@ function verdictOf(stings: readonly Sting[], skyline: Skyline): Verdict {
     }
     return Math.min(1, busyMs / (skyline.stepMs * perStep));
   });
-  return { stings: stings.length, worstMs: stings[0]?.feltMs ?? 0, skyline: heights };
+  return {
+    stings: stings.length,
+    worstMs: stings[0]?.feltMs ?? 0,
+    blind: isBlind(recording.header),
+    skyline: heights,
+  };
 }
 
 function dropNotices(recording: Recording): ReadNotice[] {

@@ -3,6 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { NavigationEnd, Router, RouterLink } from '@angular/router';
 import { filter, map, startWith } from 'rxjs';
+import { isBlind } from '../../workers/blindness';
 import { RecordingService } from '../services/recording.service';
 import { ShelfService } from '../services/shelf.service';
 import { FocusNowDirective } from '../shared/focus-now.directive';
@@ -55,6 +56,8 @@ export class TitleBarComponent {
     const count = stings.length === 1 ? '1 sting' : `${stings.length} stings`;
     return { count, worst: formatDuration(worst.feltMs) };
   });
+
+  protected readonly blind = computed(() => isBlind(this.opened()!.header));
 
   protected rename(title: string): void {
     this.editing.set(false);

@@ -8,6 +8,7 @@ import { GroundStripComponent } from '../ground-strip/ground-strip.component';
 import { RecordingService } from '../services/recording.service';
 import { NoticesComponent } from './notices.component';
 import { StingCaseComponent } from './sting-case.component';
+import { calmWords } from './calm-words';
 import { StingListComponent } from './sting-list.component';
 
 /** The ranked list of stings, and the selected one explained. */
@@ -73,6 +74,9 @@ export class StingsComponent {
     const selected = this.selected();
     return selected === undefined ? undefined : this.opened()?.stings[selected];
   });
+
+  /** What it means that there is nothing to list: never more than the browser was able to tell. */
+  protected readonly calmWords = computed(() => calmWords(this.opened()!, this.range() !== undefined));
 
   constructor() {
     effect(() => void this.#recordings.openKept(this.id()));
