@@ -136,3 +136,27 @@ test('a recording may begin with the next load, and reaches back to its first sc
   expect(Number(script!['startMs'])).toBeGreaterThan(0);
   expect(Number(script!['startMs'])).toBeLessThan(loaded);
 });
+
+test('without Event Timing, own listeners find the same tap, and nearly the same delay', async ({
+  stage,
+}) => {
+  await stage.context.addInitScript(() => {
+    const offered = PerformanceObserver.supportedEntryTypes.filter((type) => type !== 'event');
+    Object.defineProperty(PerformanceObserver, 'supportedEntryTypes', { get: () => offered });
+  });
+  const desk = await stage.openDesk();
+  const longest = await watchEventTiming(desk);
+  await stage.tool.bringToFront();
+  await expect(stage.tool.getByText('inputs and their delay (by own listeners)')).toBeVisible();
+  await startRecording(stage.tool, desk);
+  await desk.click('#board-all');
+  await desk.waitForTimeout(1200);
+  const reportedMs = await longest();
+  await stopRecording(stage.tool);
+
+  await expect(stingList(stage.tool).first()).toContainText('Tap button “Board all”');
+  const { feltMs, sumMs } = await shownParts(stage.tool);
+  expect(Math.abs(feltMs - reportedMs)).toBeLessThanOrEqual(reportedMs * 0.15);
+  expect(Math.abs(sumMs - feltMs)).toBeLessThanOrEqual(0.1);
+  await expect(stage.tool.locator('np-culprits tbody tr').first()).toContainText('bendingOfAllPairs');
+});

@@ -1,11 +1,12 @@
 import type { Header } from '@nettle-patch/core';
 
-const INPUTS = 'event';
+/** Event Timing, and the recorder's own listeners that replace it. */
+const INPUTS = ['event', 'input-listeners'];
 const LONG_TASKS = ['longtask', 'long-animation-frame'];
 
 /** Whether the browser reported the delay of inputs. */
 export function seesInputs({ available }: Pick<Header, 'available'>): boolean {
-  return available.includes(INPUTS);
+  return INPUTS.some((source) => available.includes(source));
 }
 
 /** Whether the browser reported long tasks. */

@@ -39,7 +39,7 @@ function handlerClaim(handler: RowContent<'handler'>): Claim {
 }
 
 function* claimsOf(recording: Recording, thread: number, range: TimeRange): Generator<Claim> {
-  const { handler, frame, task, pause } = recording.events;
+  const { handler, frame, task, input, pause } = recording.events;
   const { startMs, endMs } = range;
   for (const row of handler.overlapping(startMs, endMs)) {
     if (row.thread === thread) yield handlerClaim(row);
@@ -53,6 +53,12 @@ function* claimsOf(recording: Recording, thread: number, range: TimeRange): Gene
   }
   for (const row of task.overlapping(startMs, endMs)) {
     if (row.thread === thread) yield { ...extent(row), layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
+  }
+  for (const row of input.overlapping(startMs, endMs)) {
+    const { processingStartMs, processingEndMs } = row;
+    if (row.thread !== thread || processingStartMs === undefined || processingEndMs === undefined) continue;
+    const dispatch = { startMs: processingStartMs, endMs: processingEndMs };
+    yield { ...dispatch, layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
   }
   for (const row of pause.overlapping(startMs, endMs)) {
     yield { ...extent(row), layer: { kind: 'paused' }, closeness: CLOSENESS.paused };

@@ -140,6 +140,24 @@ describe('what the partition concludes', () => {
     ]);
   });
 
+  it('takes the dispatch of an event for busy, never for idle', () => {
+    const click: Row = {
+      kind: 'input',
+      thread: 0,
+      startMs: 0,
+      durationMs: 60,
+      type: 'click',
+      processingStartMs: 10,
+      processingEndMs: 50,
+    };
+    const { unexplainedMs, idleMs } = blame(
+      [click, sampled([0, -1], [10, -1], [20, -1], [30, -1], [40, -1], [50, -1], [60, -1])],
+      0,
+      60,
+    );
+    expect([unexplainedMs, idleMs]).toEqual([40, 20]);
+  });
+
   it('takes a paused stretch for unexplained', () => {
     expect(blame([HANDLER, { kind: 'pause', startMs: 150, durationMs: 150 }], 100, 300)).toMatchObject({
       scriptOwnMs: 50,

@@ -69,5 +69,10 @@ export class TargetCardComponent {
   readonly chosen = input(false);
   readonly choose = output();
   protected readonly available = computed(() => this.target().available.map(sourceWords).join(', '));
-  protected readonly missing = computed(() => this.target().missing.map(sourceWords).join(', '));
+  protected readonly missing = computed(() => this.#lacking().map(sourceWords).join(', '));
+  /** What is missing and not replaced by something else. */
+  readonly #lacking = computed(() => {
+    const { available, missing } = this.target();
+    return missing.filter((source) => source !== 'event' || !available.includes('input-listeners'));
+  });
 }

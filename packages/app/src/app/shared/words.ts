@@ -62,6 +62,7 @@ export function kindWords(kind: StingKind): string {
 /** What a source lets one see, for people who do not know the standards by name. */
 const SOURCES: Record<string, string> = {
   event: 'inputs and their delay',
+  'input-listeners': 'inputs and their delay (by own listeners)',
   longtask: 'long tasks',
   'long-animation-frame': 'long frames and the scripts in them',
   'js-self-profiling': 'call stacks every 10 ms',

@@ -1,5 +1,6 @@
 import type { Capture } from './capture';
 import { eventTiming } from './event-timing';
+import { inputListeners } from './input-listeners';
 import { longFrames } from './long-frames';
 import { longTasks } from './long-tasks';
 import { requests } from './requests';
@@ -7,7 +8,9 @@ import { sampling } from './sampling';
 import { marks, measures } from './user-timing';
 import { visibility } from './visibility';
 
-/** Everything that can be captured, each from its own module. */
+/** Everything that can be captured, each from its own module; where the engine lacks one, what replaces it. */
 export function allCaptures(): Capture[] {
-  return [eventTiming(), longTasks, longFrames, sampling(), marks, measures, requests, visibility()];
+  const inputs = eventTiming();
+  const replaced = inputs.available ? [inputs] : [inputs, inputListeners()];
+  return [...replaced, longTasks, longFrames, sampling(), marks, measures, requests, visibility()];
 }
