@@ -1,0 +1,139 @@
+import type { Command, Row } from '@nettle-patch/core';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Capture } from './capture/capture';
+import { Recorder, type OutgoingBatch } from './recorder';
+import type { RecordingSession } from './session';
+
+/** A capture that notes what is done to it and emits a mark whenever it is asked to collect. */
+function fakeCapture(name: string, available = true) {
+  const calls: string[] = [];
+  let session: RecordingSession | undefined;
+  const capture: Capture = {
+    name,
+    available,
+    start(into) {
+      session = into;
+      calls.push('start');
+    },
+    collect() {
+      const startMs = session!.time(performance.now());
+      session!.emit({ kind: 'span', thread: 0, startMs, durationMs: 0, type: 'mark', name });
+    },
+    stop() {
+      calls.push('stop');
+    },
+  };
+  return { capture, calls };
+}
+
+let sent: OutgoingBatch[];
+const onChange = vi.fn<() => void>();
+
+beforeEach(() => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'setInterval', 'clearInterval', 'performance'] });
+  vi.stubGlobal('document', {
+    title: 'Boarding desk',
+    documentElement: { style: {} },
+    visibilityState: 'visible',
+  });
+  vi.stubGlobal('location', { href: 'http://localhost:4781/board?token=1' });
+  vi.stubGlobal('navigator', { userAgent: 'Chromium/156.0', maxTouchPoints: 0 });
+  vi.mock('./clock-step', () => ({ measureClockStep: () => 0.1 }));
+  sent = [];
+  onChange.mockReset();
+});
+
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+const command = (type: Command['type'], recordingId = 'friday'): Command => ({
+  type,
+  targetId: 'desk',
+  recordingId,
+});
+const newRecorder = (...captures: Capture[]) => new Recorder(captures, (batch) => sent.push(batch), onChange);
+const rows = () => sent.flatMap((batch) => batch.rows);
+const ofKind = (kind: string) => rows().filter((row): row is Row => row.kind === kind);
+
+describe('a recorder', () => {
+  it('begins with a header that names what there is and what is missing, without the query of the address', () => {
+    const [there, missing] = [fakeCapture('event'), fakeCapture('longtask', false)];
+    newRecorder(there.capture, missing.capture).obey(command('start'));
+    expect(rows()[0]).toMatchObject({
+      kind: 'header',
+      id: 'friday',
+      available: ['event'],
+      missing: ['longtask'],
+    });
+    expect(JSON.stringify(rows()[0])).not.toContain('token');
+    expect([there.calls, missing.calls]).toEqual([['start'], []]);
+  });
+
+  it('hands out what was collected ten times a second, in numbered batches', async () => {
+    const recorder = newRecorder(fakeCapture('event').capture);
+    recorder.obey(command('start'));
+    await vi.advanceTimersByTimeAsync(350);
+    expect(sent.map(({ sequence }) => sequence)).toEqual([0, 1, 2, 3]);
+    expect(ofKind('span')).toHaveLength(3);
+    expect(recorder.state).toMatchObject({ id: 'friday', state: 'recording' });
+  });
+
+  it('collects nothing while paused, and keeps the pause as a row', async () => {
+    const { capture, calls } = fakeCapture('event');
+    const recorder = newRecorder(capture);
+    recorder.obey(command('start'));
+    await vi.advanceTimersByTimeAsync(200);
+    recorder.obey(command('pause'));
+    recorder.obey(command('pause'));
+    const before = ofKind('span').length;
+    await vi.advanceTimersByTimeAsync(500);
+    expect(ofKind('span')).toHaveLength(before);
+    recorder.obey(command('go-on'));
+    await vi.advanceTimersByTimeAsync(100);
+    expect(ofKind('pause')).toMatchObject([{ startMs: 200, durationMs: 500 }]);
+    expect(calls).toEqual(['start', 'stop', 'start']);
+  });
+
+  it('waits for the last entries when stopped, then ends with the time it was told to', async () => {
+    const recorder = newRecorder(fakeCapture('event').capture);
+    recorder.obey(command('start'));
+    await vi.advanceTimersByTimeAsync(300);
+    recorder.obey(command('stop'));
+    expect(sent.some(({ last }) => last)).toBe(false);
+    await vi.advanceTimersByTimeAsync(400);
+    expect(sent.at(-1)!.last).toBe(true);
+    expect(ofKind('end')).toMatchObject([{ startMs: 300, reason: 'stopped' }]);
+    expect(recorder.state).toBeNull();
+    const count = sent.length;
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(sent).toHaveLength(count);
+  });
+
+  it('tells its own cost each second', async () => {
+    newRecorder(fakeCapture('event').capture).obey(command('start'));
+    await vi.advanceTimersByTimeAsync(2200);
+    expect(ofKind('cost').length).toBeGreaterThanOrEqual(2);
+  });
+
+  it('ends at once when the page leaves, and only once', async () => {
+    const recorder = newRecorder(fakeCapture('event').capture);
+    recorder.obey(command('start'));
+    await vi.advanceTimersByTimeAsync(250);
+    const batch = recorder.leave()!;
+    expect(batch.last).toBe(true);
+    expect(batch.rows.at(-1)).toMatchObject({ kind: 'end', reason: 'target-left' });
+    expect(recorder.leave()).toBeUndefined();
+  });
+
+  it('ignores commands about another recording, and a second start', () => {
+    const { capture, calls } = fakeCapture('event');
+    const recorder = newRecorder(capture);
+    recorder.obey(command('start'));
+    recorder.obey(command('start', 'saturday'));
+    recorder.obey(command('pause', 'saturday'));
+    expect(calls).toEqual(['start']);
+    expect(recorder.state).toMatchObject({ id: 'friday', state: 'recording' });
+  });
+});

@@ -1,0 +1,134 @@
+import { CLOSE_WRONG_SECRET, readBatch, type Command, type Target } from '@nettle-patch/core';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { Sender } from './sender';
+
+/** A web socket that remembers what was sent and is opened and closed by the test. */
+class FakeSocket extends EventTarget {
+  static readonly OPEN = 1;
+  static readonly all: FakeSocket[] = [];
+  readonly sent: string[] = [];
+  readyState = 0;
+
+  constructor(
+    readonly url: string,
+    readonly protocols: readonly string[],
+  ) {
+    super();
+    FakeSocket.all.push(this);
+  }
+
+  send(text: string): void {
+    this.sent.push(text);
+  }
+
+  open(): void {
+    this.readyState = FakeSocket.OPEN;
+    this.dispatchEvent(new Event('open'));
+  }
+
+  hear(command: Partial<Command>): void {
+    this.dispatchEvent(new MessageEvent('message', { data: JSON.stringify(command) }));
+  }
+
+  end(code: number): void {
+    this.readyState = 3;
+    this.dispatchEvent(Object.assign(new Event('close'), { code }));
+  }
+}
+
+const TARGET: Target = {
+  id: 'desk',
+  title: 'Boarding desk',
+  url: 'http://localhost:4781/',
+  engine: 'Blink 156',
+  device: 'computer',
+  available: [],
+  missing: [],
+  visible: true,
+  recording: null,
+};
+const last = () => FakeSocket.all.at(-1)!;
+const batches = () =>
+  last()
+    .sent.filter((text) => text.startsWith('{"type":"rows"'))
+    .map((text) => readBatch(text));
+
+let commands: Command[];
+let sender: Sender;
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  vi.stubGlobal('WebSocket', FakeSocket);
+  FakeSocket.all.length = 0;
+  commands = [];
+  sender = new Sender((command) => commands.push(command));
+  sender.take({ type: 'target', target: TARGET });
+  sender.take({ type: 'connect', socketUrl: 'ws://desk/target', joinUrl: 'http://desk/join', secret: 'old' });
+});
+
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+const take = (sequence: number) =>
+  sender.take({
+    type: 'batch',
+    recordingId: 'friday',
+    sequence,
+    rows: [{ kind: 'pause', startMs: sequence, durationMs: 1 }],
+    last: false,
+  });
+
+describe('the sender', () => {
+  it('introduces the page and shows the secret', () => {
+    last().open();
+    expect(last().protocols).toEqual(['nettle-patch', 'old']);
+    expect(JSON.parse(last().sent[0]!)).toEqual({ type: 'hello', target: TARGET });
+  });
+
+  it('holds batches until somebody says they are safe, and sends the others again on a new connection', async () => {
+    last().open();
+    for (const sequence of [0, 1, 2]) take(sequence);
+    expect(batches().map(({ batch }) => batch.sequence)).toEqual([0, 1, 2]);
+    last().hear({ type: 'acknowledge', targetId: 'desk', recordingId: 'friday', sequence: 1 });
+    last().end(1006);
+    take(3);
+    await vi.advanceTimersByTimeAsync(1100);
+    expect(FakeSocket.all).toHaveLength(2);
+    last().open();
+    expect(batches().map(({ batch }) => batch.sequence)).toEqual([2, 3]);
+    expect(batches()[0]!.lines).toBe('{"kind":"pause","startMs":2,"durationMs":1}\n');
+  });
+
+  it('sends again what is not safe when the tool takes a recording up anew', () => {
+    last().open();
+    take(0);
+    last().hear({ type: 'follow', targetId: 'desk', recordingId: 'friday' });
+    expect(batches().map(({ batch }) => batch.sequence)).toEqual([0, 0]);
+    expect(commands).toEqual([]);
+  });
+
+  it('hands commands to the page', () => {
+    last().open();
+    last().hear({ type: 'start', targetId: 'desk', recordingId: 'friday' });
+    expect(commands.map(({ type }) => type)).toEqual(['start']);
+  });
+
+  it('asks for the secret of a server that was started anew', async () => {
+    const fetchSecret = vi.fn(async () => new Response('new'));
+    vi.stubGlobal('fetch', fetchSecret);
+    last().end(CLOSE_WRONG_SECRET);
+    await vi.advanceTimersByTimeAsync(1100);
+    expect(fetchSecret).toHaveBeenCalledWith('http://desk/join', { cache: 'no-store' });
+    expect(last().protocols).toEqual(['nettle-patch', 'new']);
+  });
+
+  it('goes on trying while the server is away', async () => {
+    for (let tries = 1; tries <= 3; tries++) {
+      expect(FakeSocket.all).toHaveLength(tries);
+      last().end(1006);
+      await vi.advanceTimersByTimeAsync(1100);
+    }
+  });
+});
