@@ -103,7 +103,7 @@ function seeded(seed: number): () => number {
 }
 
 test(`${DAMAGED_FILES} randomly damaged files each give a message, and no crash`, async ({ stage }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   const { tool } = stage;
   const crashes: string[] = [];
   tool.on('pageerror', (error) => crashes.push(error.message));
