@@ -264,10 +264,11 @@ export class LiveLink {
     const cutOff = this.#state.connection !== 'open' && this.#isRunning();
     const problem = cutOff ? 'connection-lost' : current.problem;
     const { summary } = keeper;
-    const runs = state === 'recording';
-    const elapsedMs = runs
-      ? current.elapsedBefore + Date.now() - current.runningSince
-      : Math.max(current.elapsedBefore, summary.lastMs);
+    const shownMs = {
+      recording: current.elapsedBefore + Date.now() - current.runningSince,
+      paused: current.elapsedBefore,
+    };
+    const elapsedMs = state === 'recording' || state === 'paused' ? shownMs[state] : summary.lastMs;
     return {
       id: keeper.recordingId,
       targetId,

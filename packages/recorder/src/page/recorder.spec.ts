@@ -87,12 +87,15 @@ describe('a recorder', () => {
     await vi.advanceTimersByTimeAsync(200);
     recorder.obey(command('pause'));
     recorder.obey(command('pause'));
-    const before = ofKind('span').length;
-    await vi.advanceTimersByTimeAsync(500);
-    expect(ofKind('span')).toHaveLength(before);
+    await vi.advanceTimersByTimeAsync(100);
+    const before = rows().length;
+    await vi.advanceTimersByTimeAsync(3400);
+    expect(rows()).toHaveLength(before);
     recorder.obey(command('go-on'));
     await vi.advanceTimersByTimeAsync(100);
-    expect(ofKind('pause')).toMatchObject([{ startMs: 200, durationMs: 500 }]);
+    expect(ofKind('pause')).toMatchObject([{ startMs: 200, durationMs: 3500 }]);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(ofKind('cost')).toMatchObject([{ startMs: 0, durationMs: 200 }, { startMs: 3700 }]);
     expect(calls).toEqual(['start', 'stop', 'start']);
   });
 

@@ -101,6 +101,7 @@ export class Recorder {
     if (running.pausedAtMs !== undefined) return;
     running.pausedAtMs = running.session.time(performance.now());
     for (const capture of this.#captures) void capture.stop();
+    this.#emitCost(running);
     this.onChange();
   }
 
@@ -117,6 +118,7 @@ export class Recorder {
     const durationMs = running.session.time(performance.now()) - startMs;
     running.session.emit({ kind: 'pause', startMs, durationMs: Math.max(0, durationMs) });
     running.pausedAtMs = undefined;
+    running.costFromMs = startMs + durationMs;
   }
 
   #note(text: string): void {
