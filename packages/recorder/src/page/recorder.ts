@@ -146,7 +146,7 @@ export class Recorder {
   #end(running: Running, endMs: number, reason: string): OutgoingBatch | undefined {
     if (this.#running !== running) return undefined;
     clearInterval(this.#timer);
-    this.#emitCost(running);
+    if (running.pausedAtMs === undefined) this.#emitCost(running);
     running.session.emit({ kind: 'end', startMs: endMs, reason });
     this.#running = undefined;
     const { session, sequence } = running;
@@ -157,11 +157,10 @@ export class Recorder {
     const running = this.#running;
     if (running === undefined) return;
     running.session.charged(() => {
-      if (running.pausedAtMs === undefined && !running.ending) {
-        for (const capture of this.#captures) capture.collect?.();
-      }
-      if (running.session.time(performance.now()) - running.costFromMs >= COST_EVERY_MS)
-        this.#emitCost(running);
+      const paused = running.pausedAtMs !== undefined;
+      if (!paused && !running.ending) for (const capture of this.#captures) capture.collect?.();
+      const sinceCostMs = running.session.time(performance.now()) - running.costFromMs;
+      if (!paused && sinceCostMs >= COST_EVERY_MS) this.#emitCost(running);
       const rows = running.session.takeRows();
       if (rows.length > 0) this.#send(rows, false);
     });
