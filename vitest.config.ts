@@ -3,7 +3,10 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   resolve: {
-    alias: { '@nettle-patch/core': fileURLToPath(new URL('packages/core/src/index.ts', import.meta.url)) },
+    alias: {
+      '@nettle-patch/core': fileURLToPath(new URL('packages/core/src/index.ts', import.meta.url)),
+      '@nettle-patch/instrument': fileURLToPath(new URL('packages/instrument/src/index.ts', import.meta.url)),
+    },
   },
   test: { include: ['packages/*/src/**/*.spec.ts'], environment: 'node' },
 });

@@ -1,10 +1,11 @@
 import type { RowContent } from '../format/rows';
-import { UNKNOWN_FUNCTION } from '../recording/functions';
+import { UNKNOWN_FUNCTION, type EngineActivity } from '../recording/functions';
 import type { Recording, TimeRange } from '../recording/recording';
 
 /** What the light sources say of a stretch of time, without a look at the samples. */
 export type Layer =
   | { readonly kind: 'script'; readonly entry: number; readonly forcedShare: number }
+  | { readonly kind: 'known'; readonly activity: EngineActivity }
   | { readonly kind: 'drawing' }
   | { readonly kind: 'busy' }
   | { readonly kind: 'paused' }
@@ -20,7 +21,7 @@ interface Claim extends TimeRange {
   readonly closeness: number;
 }
 
-const CLOSENESS = { paused: 5, script: 4, drawing: 3, busy: 1 } as const;
+const CLOSENESS = { paused: 7, rendered: 6, script: 5, wrapped: 4, painted: 3, drawing: 2, busy: 1 } as const;
 
 function clip(claim: Claim, range: TimeRange): Claim | undefined {
   const startMs = Math.max(claim.startMs, range.startMs);
@@ -34,15 +35,32 @@ function handlerClaim(handler: RowContent<'handler'>): Claim {
     startMs: handler.startMs,
     endMs: handler.startMs + handler.durationMs,
     layer: { kind: 'script', entry: handler.function ?? UNKNOWN_FUNCTION, forcedShare },
-    closeness: CLOSENESS.script,
+    closeness: handler.id === undefined ? CLOSENESS.script : CLOSENESS.wrapped,
   };
 }
 
+/** Style and layout come inside a frame callback, paint after it, when other script may run first. */
+function* renderClaims(row: RowContent<'render'>): Generator<Claim> {
+  let startMs = row.startMs;
+  const parts = [
+    ['style', row.styleMs, CLOSENESS.rendered],
+    ['layout', row.layoutMs, CLOSENESS.rendered],
+    ['paint', row.paintMs, CLOSENESS.painted],
+  ] as const;
+  for (const [activity, lengthMs, closeness] of parts) {
+    yield { startMs, endMs: startMs + lengthMs, layer: { kind: 'known', activity }, closeness };
+    startMs += lengthMs;
+  }
+}
+
 function* claimsOf(recording: Recording, thread: number, range: TimeRange): Generator<Claim> {
-  const { handler, frame, task, input, pause } = recording.events;
+  const { handler, frame, render, task, input, pause } = recording.events;
   const { startMs, endMs } = range;
   for (const row of handler.overlapping(startMs, endMs)) {
     if (row.thread === thread) yield handlerClaim(row);
+  }
+  for (const row of render.overlapping(startMs, endMs)) {
+    if (row.thread === thread) yield* renderClaims(row);
   }
   for (const row of frame.overlapping(startMs, endMs)) {
     if (row.thread !== thread) continue;

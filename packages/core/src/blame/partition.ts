@@ -1,26 +1,53 @@
 import { NO_STACK } from '../format/packed-samples';
 import { UNKNOWN_FUNCTION, ownerOf, type Owner } from '../recording/functions';
-import { samplesOf, type Recording, type TimeRange } from '../recording/recording';
+import { callsOf, samplesOf, type Recording, type TimeRange } from '../recording/recording';
 import type { Samples } from '../recording/samples';
 import { layerStretches, type LayerStretch } from './layers';
 import { fillUnseen, type FilledSample } from './unseen';
-import { SegmentList, type Activity, type Certainty } from './segments';
+import { SegmentList, type Activity, type Certainty, type Segment } from './segments';
 
 /** Writes the segments of one partition, stretch by stretch. */
 class Partitioner {
   readonly #samples: Samples;
+  readonly #stretches: readonly LayerStretch[];
+  readonly #kindOf = new Map<number, Pick<Segment, 'activity' | 'owner'>>();
+  #nextStretch = 0;
 
   constructor(
     private readonly recording: Recording,
     thread: number,
+    range: TimeRange,
     private readonly segments: SegmentList,
   ) {
     this.#samples = samplesOf(recording, thread);
+    this.#stretches = layerStretches(recording, thread, range);
   }
 
-  stretch(stretch: LayerStretch): void {
+  /** Until `endMs` an exact call was the innermost. */
+  exact(endMs: number, stack: number): void {
+    let kind = this.#kindOf.get(stack);
+    if (kind === undefined) {
+      const recorded = this.recording.functions.get(this.recording.stacks.functionOf(stack));
+      kind = { activity: recorded?.activity ?? 'script', owner: ownerOf(recorded) };
+      this.#kindOf.set(stack, kind);
+    }
+    this.segments.push({ endMs, ...kind, certainty: 'measured', stack, entry: UNKNOWN_FUNCTION });
+  }
+
+  /** Until `endMs` there was no exact call: the other sources tell what they can. */
+  others(endMs: number): void {
+    while (this.segments.endMs < endMs) {
+      const startMs = this.segments.endMs;
+      while (this.#stretches[this.#nextStretch]!.endMs <= startMs) this.#nextStretch++;
+      const stretch = this.#stretches[this.#nextStretch]!;
+      this.#stretch({ ...stretch, startMs, endMs: Math.min(stretch.endMs, endMs) });
+    }
+  }
+
+  #stretch(stretch: LayerStretch): void {
     const { layer } = stretch;
-    if (layer.kind === 'script') this.#script(stretch, layer.entry, layer.forcedShare);
+    if (layer.kind === 'known') this.#push(stretch.endMs, layer.activity, 'measured');
+    else if (layer.kind === 'script') this.#script(stretch, layer.entry, layer.forcedShare);
     else if (layer.kind === 'paused') this.#push(stretch.endMs, 'unexplained', 'inferred');
     else this.#sampledAmong(stretch);
   }
@@ -92,12 +119,17 @@ class Partitioner {
 
 /**
  * Covers a range of one thread with segments that do not overlap and sum to it exactly. Where sources
- * disagree the closer look wins: entries into script, then rendering, then samples, then busy time as such.
+ * disagree the closer look wins: exact calls, then rendering that was timed, then entries into script, then
+ * rendering as the engine tells of it, then samples, then busy time as such.
  * Idle is only what a sample saw idle; the rest is unexplained.
  */
 export function partition(recording: Recording, thread: number, range: TimeRange): SegmentList {
   const segments = new SegmentList(range.startMs);
-  const partitioner = new Partitioner(recording, thread, segments);
-  for (const stretch of layerStretches(recording, thread, range)) partitioner.stretch(stretch);
+  const partitioner = new Partitioner(recording, thread, range, segments);
+  callsOf(recording, thread).innermost(range.startMs, range.endMs, (startMs, endMs, stack) => {
+    partitioner.others(startMs);
+    partitioner.exact(endMs, stack);
+  });
+  partitioner.others(range.endMs);
   return segments;
 }

@@ -1,4 +1,5 @@
 import type { Owner } from '../recording/functions';
+import { copyInto } from '../recording/grow';
 
 /** Kinds of work, in the order they are listed. */
 export const ACTIVITIES = [
@@ -108,9 +109,4 @@ export class SegmentList {
     this.#entries = copyInto(new Int32Array(capacity), this.#entries);
     this.#kinds = copyInto(new Uint8Array(capacity * 3), this.#kinds);
   }
-}
-
-function copyInto<A extends { set(from: A): void }>(target: A, from: A): A {
-  target.set(from);
-  return target;
 }

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { readRecording } from '../recording/read';
 import { checkLine } from './check-row';
 import { crc32 } from './crc32';
+import { CALL_END, packCalls, unpackCalls } from './packed-calls';
 import { unpackSamples } from './packed-samples';
 import { ROW_SHAPES } from './rows';
 
@@ -47,6 +48,25 @@ describe('the documentation of the format', () => {
       { timeMs: 21.3, stack: 5 },
     ]);
     expect(unpackSamples(row)).toEqual({ timesUs: [1000, 11_200, 21_300], stacks: [-1, 0, 5] });
+  });
+
+  it('prints a decoder of calls that agrees with this one, and a vector that both read', () => {
+    const source = blocks.find(({ body }) => body.includes('decodeCalls'))!.body;
+    const decode = new Function(`${source}; return decodeCalls;`)() as (
+      row: object,
+    ) => { timeMs: number; begins: number | null }[];
+    const row = JSON.parse(/`(\{"kind":"calls".*?\})`/.exec(text)![1]!);
+    expect(decode(row)).toEqual([
+      { timeMs: 1, begins: 7 },
+      { timeMs: 1.5, begins: 9 },
+      { timeMs: 2, begins: null },
+      { timeMs: 4, begins: null },
+    ]);
+    const events = { timesUs: [1000, 1500, 2000, 4000], functions: [7, 9, CALL_END, CALL_END] };
+    expect({ kind: 'calls', ...packCalls(0, events) }).toEqual(row);
+    const unpacked = unpackCalls(row);
+    expect([...unpacked.timesUs]).toEqual(events.timesUs);
+    expect([...unpacked.functions]).toEqual(events.functions);
   });
 
   it('shows a check line as it is written', () => {

@@ -1,9 +1,11 @@
 import { EVENT_KINDS, type Recording } from '../recording/recording';
 import { RunningCheck } from './check-row';
+import { packCalls } from './packed-calls';
 import { NO_STACK, packSamples } from './packed-samples';
 import type { Row } from './rows';
 
 const SAMPLES_A_ROW = 2000;
+const EVENTS_A_ROW = 50_000;
 const LINES_A_CHECK = 200;
 
 /** All rows of a recording after its header: interned tables first, then events kind by kind. */
@@ -11,7 +13,7 @@ function* rowsOf(recording: Recording): Generator<Row> {
   for (const thread of recording.threads.values()) yield { kind: 'thread', ...thread };
   for (const source of recording.sources.values()) yield { kind: 'source', ...source };
   for (const recorded of recording.functions.values()) yield { kind: 'function', ...recorded };
-  for (const id of recording.stacks.ids) {
+  for (const id of recording.stacks.ids()) {
     const parent = recording.stacks.parentOf(id);
     const base = { kind: 'stack', id, function: recording.stacks.functionOf(id) } as const;
     yield parent === NO_STACK ? base : { ...base, parent };
@@ -21,6 +23,11 @@ function* rowsOf(recording: Recording): Generator<Row> {
       const to = from + SAMPLES_A_ROW;
       const part = { timesUs: samples.timesUs.subarray(from, to), stacks: samples.stacks.subarray(from, to) };
       yield { kind: 'samples', ...packSamples(thread, samples.intervalMs, part) };
+    }
+  }
+  for (const [thread, calls] of recording.calls) {
+    for (const part of calls.events(recording.stacks, EVENTS_A_ROW)) {
+      yield { kind: 'calls', ...packCalls(thread, part) };
     }
   }
   for (const kind of EVENT_KINDS) {

@@ -1,9 +1,11 @@
 import type { RowSink } from '../format/decoder';
 import type { Header } from '../format/header';
+import { unpackCalls } from '../format/packed-calls';
 import { unpackSamples } from '../format/packed-samples';
 import { ROW_SHAPES, type Row, type RowContent, type RowOfKind } from '../format/rows';
+import { CallSpansBuilder } from './call-spans-builder';
 import { TextPool } from './column';
-import type { RecordedFunction } from './functions';
+import { ENGINE_ACTIVITIES, type RecordedFunction } from './functions';
 import { EVENT_KINDS, StackTable, type EventKind, type EventTables, type Recording } from './recording';
 import { Samples } from './samples';
 import type { Source } from './sources';
@@ -25,6 +27,7 @@ export class RecordingBuilder implements RowSink {
   readonly #functions = new Map<number, RecordedFunction>();
   readonly #stacks = new StackTable();
   readonly #samples = new Map<number, GrowingSamples>();
+  readonly #calls = new Map<number, CallSpansBuilder>();
   readonly #events: EventTables;
   readonly #unknownLines: string[] = [];
   #header: Header | undefined;
@@ -62,6 +65,8 @@ export class RecordingBuilder implements RowSink {
         return this.#addStack(row);
       case 'samples':
         return this.#addSamples(row);
+      case 'calls':
+        return this.#addCalls(row);
       default:
         return this.#addEvent(row);
     }
@@ -85,6 +90,7 @@ export class RecordingBuilder implements RowSink {
       functions: this.#functions,
       stacks: this.#stacks,
       samples,
+      calls: new Map([...this.#calls].map(([thread, calls]) => [thread, calls.build()])),
       events: this.#events,
       unknownLines: this.#unknownLines,
       range: { startMs: 0, endMs: this.#endMs },
@@ -94,6 +100,9 @@ export class RecordingBuilder implements RowSink {
   #addFunction(row: RowOfKind<'function'>): string | undefined {
     if (row.owner !== undefined && !['own', 'library', 'browser'].includes(row.owner)) {
       return `"owner" must be own, library or browser, got ${JSON.stringify(row.owner.slice(0, 40))}`;
+    }
+    if (row.activity !== undefined && !(ENGINE_ACTIVITIES as readonly string[]).includes(row.activity)) {
+      return `"activity" must be one of ${ENGINE_ACTIVITIES.join(', ')}, got ${JSON.stringify(row.activity.slice(0, 40))}`;
     }
     if (row.sameAs !== undefined && !this.#functions.has(row.sameAs))
       return `function ${row.sameAs} is unknown`;
@@ -124,6 +133,23 @@ export class RecordingBuilder implements RowSink {
     for (const stack of unpacked.stacks) grown.stacks.push(stack);
     this.#samples.set(row.thread, grown);
     this.#reach((unpacked.timesUs.at(-1) ?? 0) / 1000);
+    return undefined;
+  }
+
+  #addCalls(row: RowOfKind<'calls'>): string | undefined {
+    let events;
+    try {
+      events = unpackCalls(row);
+    } catch (error) {
+      return (error as RangeError).message;
+    }
+    const unknown = events.functions.find((id) => id >= 0 && !this.#functions.has(id));
+    if (unknown !== undefined) return `function ${unknown} is unknown`;
+    let calls = this.#calls.get(row.thread);
+    if (calls === undefined) this.#calls.set(row.thread, (calls = new CallSpansBuilder(this.#stacks)));
+    if (row.fresh === true) calls.forgetOpen();
+    calls.add(events);
+    this.#reach((events.timesUs.at(-1) ?? 0) / 1000);
     return undefined;
   }
 

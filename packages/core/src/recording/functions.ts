@@ -3,9 +3,14 @@ import type { Source } from './sources';
 
 export type Owner = 'own' | 'library' | 'browser';
 
+/** Kinds of the engine's own work that a function row may stand for. */
+export const ENGINE_ACTIVITIES = ['style', 'layout', 'paint', 'collection', 'other'] as const;
+export type EngineActivity = (typeof ENGINE_ACTIVITIES)[number];
+
 /** One function of the recorded program, by the best name and place known. */
 export interface RecordedFunction extends RowContent<'function'> {
   readonly owner?: Owner;
+  readonly activity?: EngineActivity;
 }
 
 export const UNKNOWN_FUNCTION = -1;

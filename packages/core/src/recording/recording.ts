@@ -2,6 +2,7 @@ import type { Header } from '../format/header';
 import { NO_STACK } from '../format/packed-samples';
 import type { RowContent, RowKind, RowShapes } from '../format/rows';
 import type { RecordedFunction } from './functions';
+import { CallSpans } from './call-spans';
 import { Samples } from './samples';
 import type { Source } from './sources';
 import type { Table } from './table';
@@ -11,6 +12,13 @@ export const EVENT_KINDS = [
   'task',
   'frame',
   'handler',
+  'schedule',
+  'render',
+  'forced',
+  'redraw',
+  'memory',
+  'collection',
+  'hang',
   'input',
   'span',
   'request',
@@ -39,6 +47,8 @@ export interface Recording {
   readonly functions: ReadonlyMap<number, RecordedFunction>;
   readonly stacks: StackTable;
   readonly samples: ReadonlyMap<number, Samples>;
+  /** Exact calls by thread. */
+  readonly calls: ReadonlyMap<number, CallSpans>;
   readonly events: EventTables;
   /** Lines of kinds this version does not know, as they were read. */
   readonly unknownLines: readonly string[];
@@ -46,13 +56,32 @@ export interface Recording {
   readonly range: TimeRange;
 }
 
+/** Stacks that were met in exact calls get ids from here on, which no row gives. */
+const FIRST_DERIVED = 2 ** 30;
+
 /** Call stacks, each as its innermost function and the stack of its caller. */
 export class StackTable {
   readonly #functions = new Map<number, number>();
   readonly #parents = new Map<number, number>();
+  readonly #derived = new Map<number, Map<number, number>>();
+  #nextDerived = FIRST_DERIVED;
 
-  get ids(): Iterable<number> {
-    return this.#functions.keys();
+  /** Ids that rows gave. */
+  *ids(): Generator<number> {
+    for (const id of this.#functions.keys()) if (id < FIRST_DERIVED) yield id;
+  }
+
+  /** The stack of a call of a function from a stack, or from NO_STACK. */
+  calledFrom(parent: number, functionId: number): number {
+    let children = this.#derived.get(parent);
+    if (children === undefined) this.#derived.set(parent, (children = new Map()));
+    let id = children.get(functionId);
+    if (id === undefined) {
+      id = this.#nextDerived++;
+      children.set(functionId, id);
+      this.add(id, functionId, parent);
+    }
+    return id;
   }
 
   has(stack: number): boolean {
@@ -87,6 +116,12 @@ export class StackTable {
 }
 
 const NO_SAMPLES = new Samples(0, [], []);
+
+const NO_CALLS = CallSpans.none();
+
+export function callsOf(recording: Recording, thread: number): CallSpans {
+  return recording.calls.get(thread) ?? NO_CALLS;
+}
 
 export function samplesOf(recording: Recording, thread: number): Samples {
   return recording.samples.get(thread) ?? NO_SAMPLES;

@@ -9,6 +9,8 @@ export interface FunctionSite {
   /** Where the name that people know it by stands, if it has one. */
   readonly nameStart?: number;
   readonly name?: string;
+  /** The function it stands in. */
+  readonly outer?: FunctionSite;
 }
 
 interface Named {
@@ -66,16 +68,31 @@ function parseScript(text: string): Program | undefined {
  */
 export function functionSites(text: string): FunctionSite[] | undefined {
   const program = parseScript(text);
-  if (program === undefined) return undefined;
-  const sites: FunctionSite[] = [];
+  return program === undefined ? undefined : sitesIn(program);
+}
+
+/** All functions of a parsed script (ESTree), in order of their start. */
+export function sitesIn(program: Program): FunctionSite[] {
+  const found: FunctionSite[] = [];
   ancestor(program as AnyNode, {
     Function(node, _state, ancestors) {
       const known = nameOfTarget(node.id) ?? nameFromParent(ancestors.at(-2) as AnyNode | undefined);
       const place = { start: node.start, bodyStart: node.body.start, end: node.end };
-      sites.push(known === undefined ? place : { ...place, nameStart: known.start, name: known.name });
+      found.push(known === undefined ? place : { ...place, nameStart: known.start, name: known.name });
     },
   });
-  return sites.sort((a, b) => a.start - b.start || b.end - a.end);
+  return nested(found.sort((a, b) => a.start - b.start || b.end - a.end));
+}
+
+function nested(sorted: readonly FunctionSite[]): FunctionSite[] {
+  const around: FunctionSite[] = [];
+  return sorted.map((site) => {
+    while (around.length > 0 && around.at(-1)!.end < site.end) around.pop();
+    const outer = around.at(-1);
+    const placed = outer === undefined ? site : { ...site, outer };
+    around.push(placed);
+    return placed;
+  });
 }
 
 /**

@@ -1,6 +1,7 @@
 import { TraceMap, originalPositionFor, sourceContentFor } from '@jridgewell/trace-mapping';
-import type { RecordedFunction } from '../recording/functions';
-import { functionSites, siteAt, type FunctionSite } from './function-sites';
+import type { Program } from 'acorn';
+import type { Owner, RecordedFunction } from '../recording/functions';
+import { functionSites, siteAt, sitesIn, type FunctionSite } from './function-sites';
 import { isLibraryPath, originalPath } from './original-path';
 import { LineIndex, type TextPosition } from './text-position';
 
@@ -29,12 +30,17 @@ export class ScriptResolver {
   readonly #lines: LineIndex | undefined;
   readonly #sites: readonly FunctionSite[];
   readonly #map: TraceMap | undefined;
+  #byStart: Map<number, FunctionSite> | undefined;
   /** Why functions of this script cannot be mapped; undefined when they can. */
   readonly problem: string | undefined;
 
-  constructor(private readonly script: ScriptText) {
+  /** @param program the text as it was parsed already (ESTree), if it was */
+  constructor(
+    private readonly script: ScriptText,
+    program?: Program,
+  ) {
     this.#lines = script.text === undefined ? undefined : new LineIndex(script.text);
-    const sites = script.text === undefined ? [] : functionSites(script.text);
+    const sites = program === undefined ? functionSites(script.text ?? '') : sitesIn(program);
     this.#sites = sites ?? [];
     this.#map = readMap(script);
     this.problem = this.#problem(sites === undefined);
@@ -46,18 +52,49 @@ export class ScriptResolver {
     const at = this.#offset(recorded);
     if (lines === undefined || at === undefined) return recorded;
     const site = siteAt(this.#sites, at);
-    const place = lines.position(site?.start ?? at);
-    const mapped = this.#mapped(
-      lines.position(site?.nameStart ?? site?.start ?? at),
-      site?.nameStart !== undefined,
-    );
-    const name = this.#nameOf(site, mapped) ?? (recorded.name || undefined);
+    const { name = recorded.name || undefined, place } = this.#named(site, at);
+    const exact = recorded.place ? this.#mapped(lines.position(at), false)?.place : undefined;
     return {
       ...recorded,
-      ...place,
+      ...lines.position(recorded.place ? at : (site?.start ?? at)),
       owner: 'own',
-      ...mapped?.place,
+      ...place,
+      ...exact,
       ...(name === undefined ? {} : { originalName: name }),
+    };
+  }
+
+  /**
+   * The best name and place known of the function that begins at an offset of the text.
+   * @returns without a map, the place in the script itself, and no file
+   */
+  functionAt(start: number): {
+    name: string;
+    file: string | undefined;
+    line: number;
+    column: number;
+    owner: Owner;
+  } {
+    this.#byStart ??= new Map(this.#sites.map((site) => [site.start, site]));
+    const site = this.#byStart.get(start);
+    const { name = '', place } = this.#named(site, start);
+    const { line, column } = this.#lines!.position(start);
+    return {
+      name,
+      file: place?.originalFile,
+      line: place?.originalLine ?? line,
+      column: place?.originalColumn ?? column,
+      owner: place?.owner ?? (isLibraryPath(this.script.url) ? 'library' : 'own'),
+    };
+  }
+
+  #named(site: FunctionSite | undefined, at: number): { name?: string; place?: Mapped['place'] } {
+    const nameAt = this.#lines!.position(site?.nameStart ?? site?.start ?? at);
+    const mapped = this.#mapped(nameAt, site?.nameStart !== undefined);
+    const name = this.#nameOf(site, mapped);
+    return {
+      ...(name === undefined ? {} : { name }),
+      ...(mapped === undefined ? {} : { place: mapped.place }),
     };
   }
 
@@ -65,10 +102,8 @@ export class ScriptResolver {
   #nameOf(site: FunctionSite | undefined, mapped: Mapped | undefined): string | undefined {
     const own = mapped?.name ?? site?.name;
     if (own !== undefined || site === undefined) return own;
-    const around = this.#sites.filter(
-      (outer) => outer.start < site.start && outer.end >= site.end && outer.name,
-    );
-    const outer = around.at(-1);
+    let outer = site.outer;
+    while (outer !== undefined && outer.nameStart === undefined) outer = outer.outer;
     if (outer?.nameStart === undefined) return undefined;
     const outerName = this.#mapped(this.#lines!.position(outer.nameStart), true)?.name ?? outer.name;
     return `anonymous in ${outerName}`;

@@ -29,9 +29,12 @@ function asRecorder(recorded: RecordedFunction): RecordedFunction {
   };
 }
 
+/** What two rows of the same function have in common: its place in the source, or else in the script. */
 function identity(recorded: RecordedFunction): string | undefined {
-  if (recorded.source === undefined || recorded.line === undefined) return undefined;
-  return `${recorded.source} ${recorded.line} ${recorded.column}`;
+  const { originalFile, originalLine, originalColumn, originalName, source, line, column, place } = recorded;
+  if (place) return undefined;
+  if (originalFile !== undefined) return `${originalFile} ${originalLine} ${originalColumn} ${originalName}`;
+  return source === undefined || line === undefined ? undefined : `${source} ${line} ${column}`;
 }
 
 /**

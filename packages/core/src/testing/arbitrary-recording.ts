@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { CALL_END, packCalls } from '../format/packed-calls';
 import { NO_STACK, packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { FORMAT_NAME, FORMAT_VERSION } from '../format/version';
@@ -74,6 +75,16 @@ const frame = fc
     const styleStartMs = Math.round((row.startMs + row.durationMs * share) * 1000) / 1000;
     return render ? { ...row, renderStartMs: styleStartMs, styleStartMs } : row;
   });
+const render = fc
+  .record({
+    kind: fc.constant('render' as const),
+    thread,
+    startMs: micro(2000),
+    styleMs: micro(60),
+    layoutMs: micro(60),
+    paintMs: micro(60),
+  })
+  .map((row) => ({ ...row, durationMs: row.styleMs + row.layoutMs + row.paintMs }));
 const input = fc
   .record({
     kind: fc.constant('input' as const),
@@ -108,8 +119,25 @@ const samples = fc
     };
   });
 
+const calls = fc
+  .array(
+    fc.record({ gapUs: fc.integer({ min: 0, max: 30_000 }), functionId: fc.integer({ min: -2, max: 7 }) }),
+    {
+      minLength: 1,
+      maxLength: 60,
+    },
+  )
+  .map((steps): Row => {
+    let timeUs = 0;
+    const timesUs = steps.map(({ gapUs }) => (timeUs += gapUs));
+    const functions = steps.map(({ functionId }) => Math.max(functionId, CALL_END));
+    return { kind: 'calls', ...packCalls(0, { timesUs, functions }) };
+  });
+
 const FUNCTIONS: Row[] = [
   { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
+  { kind: 'function', id: 6, name: 'style', activity: 'style' },
+  { kind: 'function', id: 7, name: 'layout', activity: 'layout' },
   ...['onBoardAll', 'computeTrim', 'foldAccents', 'render', 'pollDepartures', ''].map((name, id): Row => ({
     kind: 'function',
     id,
@@ -128,7 +156,7 @@ const STACKS: Row[] = Array.from({ length: 9 }, (_, id): Row => {
  * length, missing sources.
  */
 export const arbitraryRows: fc.Arbitrary<Row[]> = fc
-  .array(fc.oneof(task, pause, handler, frame, input, samples), { maxLength: 40 })
+  .array(fc.oneof(task, pause, handler, frame, render, input, samples, calls), { maxLength: 40 })
   .map((events) => [
     { kind: 'thread', id: 0, name: 'main thread', type: 'main' } as Row,
     ...FUNCTIONS,

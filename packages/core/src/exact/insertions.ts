@@ -1,0 +1,69 @@
+/**
+ * What exact mode puts into a script, and how it is taken out again. Every piece inserted is one of the shapes
+ * below and holds a name no other program uses, so that the text of a rewritten function can be given back as
+ * it was.
+ */
+
+/** Global functions a rewritten script calls, which the recorder provides. */
+export const ENTER = '__np_e';
+export const LEAVE = '__np_x';
+/** The same as LEAVE; its other name tells the end of a body that was an expression. */
+export const LEAVE_EXPRESSION = '__np_y';
+export const REGISTER = '__np_r';
+
+/** Local names in functions that can wait: whether it is running, and a value that is held for a moment. */
+const RUNNING = '__np_s';
+const HELD = '__np_t';
+
+const resume = (id: number | string) => `${RUNNING}=${ENTER}(${id})`;
+const ensure = (id: number | string) => `${RUNNING}||(${resume(id)})`;
+
+type Insertion = (id: number | string) => string;
+
+/** The pieces, each by the id of the function it is put into. */
+export const INSERTIONS = {
+  bodyOpen: (id) => `;${ENTER}(${id});try{`,
+  bodyClose: () => `}finally{${LEAVE}()}`,
+  expressionOpen: (id) => `{${ENTER}(${id});try{return(`,
+  expressionClose: () => `)}finally{${LEAVE_EXPRESSION}()}}`,
+  waitingBodyOpen: (id) => `;let ${RUNNING}=${ENTER}(${id}),${HELD};try{`,
+  waitingBodyClose: () => `}finally{${RUNNING}&&${LEAVE}()}`,
+  waitingExpressionOpen: (id) => `{let ${RUNNING}=${ENTER}(${id}),${HELD};try{return(`,
+  waitingExpressionClose: () => `)}finally{${RUNNING}&&${LEAVE_EXPRESSION}()}}`,
+  /** Around `await x`; at the beginning of a statement a parenthesis could belong to the line before. */
+  waitOpen: () => `(${HELD}=`,
+  statementWaitOpen: () => `${RUNNING},(${HELD}=`,
+  waitClose: (id) => `,${resume(id)},${HELD})`,
+  /** Around the x of `await x`. */
+  awaitedOpen: () => `(${HELD}=(`,
+  awaitedClose: () => `),${RUNNING}=${LEAVE}(),${HELD})`,
+  /** Around a `yield` without a value. */
+  bareYieldOpen: () => `(${RUNNING}=${LEAVE}(),${HELD}=`,
+  statementBareYieldOpen: () => `${RUNNING},(${RUNNING}=${LEAVE}(),${HELD}=`,
+  handlerOpen: (id) => `${ensure(id)};`,
+  loopOpen: () => `{${RUNNING};`,
+  loopClose: (id) => `;${ensure(id)};}`,
+  loopBodyOpen: (id) => `{${resume(id)};try{`,
+  loopBodyClose: () => `}finally{${RUNNING}&&=${LEAVE}()}}`,
+} as const satisfies Record<string, Insertion>;
+
+function patternOf(insertion: Insertion): string {
+  return insertion('#')
+    .replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+    .replaceAll('#', '\\d+');
+}
+
+let pattern: RegExp | undefined;
+
+/** The text of a function as it was before it was rewritten. */
+export function withoutInsertions(text: string): string {
+  if (!text.includes('__np_')) return text;
+  pattern ??= new RegExp(
+    Object.values(INSERTIONS as Record<string, Insertion>)
+      .map(patternOf)
+      .sort((a, b) => b.length - a.length)
+      .join('|'),
+    'g',
+  );
+  return text.replace(pattern, '');
+}

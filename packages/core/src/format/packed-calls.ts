@@ -1,0 +1,67 @@
+import { fromBase64, toBase64 } from './base64';
+import { toMicroseconds } from './packed-samples';
+import type { RowContent } from './rows';
+import { VarintReader, VarintWriter } from './varint';
+
+/** Stands for the end of the innermost call among the events of a chunk. */
+export const CALL_END = -1;
+
+/** Calls of one thread as events in order of time: two columns of equal length. */
+export interface CallEvents {
+  /** Whole microseconds from the start of the recording. */
+  readonly timesUs: ArrayLike<number>;
+  /** Id of the function that was called, or CALL_END. */
+  readonly functions: ArrayLike<number>;
+}
+
+/**
+ * Packs call events into one row. For each event a varint: microseconds since the event before it (since
+ * `startMs` for the first, so 0) times two, plus one where a call begins; after that one, a varint with the
+ * id of the function less the row's `base`, which is the least of them.
+ */
+export function packCalls(thread: number, events: CallEvents): RowContent<'calls'> {
+  const { timesUs, functions } = events;
+  const count = timesUs.length;
+  let base = Infinity;
+  for (let at = 0; at < count; at++) if (functions[at]! >= 0) base = Math.min(base, functions[at]!);
+  if (base === Infinity) base = 0;
+  const writer = new VarintWriter();
+  const firstUs = timesUs[0] ?? 0;
+  let before = firstUs;
+  for (let at = 0; at < count; at++) {
+    const begins = functions[at] !== CALL_END;
+    writer.write((timesUs[at]! - before) * 2 + (begins ? 1 : 0));
+    if (begins) writer.write(functions[at]! - base);
+    before = timesUs[at]!;
+  }
+  const data = toBase64(writer.bytes());
+  return { thread, startMs: firstUs / 1000, durationMs: (before - firstUs) / 1000, count, base, data };
+}
+
+/**
+ * Unpacks a row of call events.
+ * @throws RangeError when the data is damaged or does not hold `count` events. Nothing is allocated from the
+ * count alone, so a false one cannot exhaust memory.
+ */
+export function unpackCalls(row: RowContent<'calls'>): { timesUs: Float64Array; functions: Int32Array } {
+  const bytes = fromBase64(row.data);
+  if (row.count > bytes.length) {
+    throw new RangeError(`packed data of ${bytes.length} bytes cannot hold ${row.count} events`);
+  }
+  const reader = new VarintReader(bytes);
+  const timesUs = new Float64Array(row.count);
+  const functions = new Int32Array(row.count);
+  let timeUs = toMicroseconds(row.startMs);
+  let at = 0;
+  for (; !reader.done && at < row.count; at++) {
+    const value = reader.read();
+    timeUs += Math.floor(value / 2);
+    timesUs[at] = timeUs;
+    functions[at] = value % 2 === 1 ? row.base + reader.read() : CALL_END;
+    if (functions[at]! < CALL_END) throw new RangeError(`packed function too large at event ${at}`);
+  }
+  if (at !== row.count || !reader.done) {
+    throw new RangeError(`packed data does not hold the ${row.count} events that "count" says`);
+  }
+  return { timesUs, functions };
+}

@@ -1,0 +1,126 @@
+import { CALL_END, type CallEvents } from '../format/packed-calls';
+import type { StackTable } from './recording';
+
+/** Columns of call spans, all of one length, in order of start; callers stand before what they call. */
+export interface CallColumns {
+  /** Whole microseconds from the start of the recording. */
+  readonly startsUs: Float64Array;
+  readonly endsUs: Float64Array;
+  /** Stack of each call, whose innermost function is the one called. */
+  readonly stacks: Int32Array;
+  /** Number of calls around it. */
+  readonly depths: Uint16Array;
+}
+
+/** The exact calls of one thread. */
+export class CallSpans implements CallColumns {
+  readonly startsUs: Float64Array;
+  readonly endsUs: Float64Array;
+  readonly stacks: Int32Array;
+  readonly depths: Uint16Array;
+
+  constructor(columns: CallColumns) {
+    this.startsUs = columns.startsUs;
+    this.endsUs = columns.endsUs;
+    this.stacks = columns.stacks;
+    this.depths = columns.depths;
+  }
+
+  static none(): CallSpans {
+    return new CallSpans({
+      startsUs: new Float64Array(0),
+      endsUs: new Float64Array(0),
+      stacks: new Int32Array(0),
+      depths: new Uint16Array(0),
+    });
+  }
+
+  get length(): number {
+    return this.startsUs.length;
+  }
+
+  /** Index of the first call that begins at or after a time; `length` when there is none. */
+  firstFrom(us: number): number {
+    let low = 0;
+    let high = this.length;
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (this.startsUs[middle]! < us) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /** Calls that run at a time and began before it, the outermost first. */
+  openAt(us: number): number[] {
+    const open: number[] = [];
+    const next = this.firstFrom(us);
+    let wanted = Infinity;
+    for (let at = next - 1; at >= 0 && wanted > 0; at--) {
+      if (this.depths[at]! >= wanted) continue;
+      wanted = this.depths[at]!;
+      if (this.endsUs[at]! > us) open.push(at);
+    }
+    return open.reverse();
+  }
+
+  /**
+   * Walks through a range of time and tells for each stretch with a call in it the stack of the innermost one.
+   * @param visit is called in order of time; times are milliseconds
+   */
+  innermost(
+    startMs: number,
+    endMs: number,
+    visit: (startMs: number, endMs: number, stack: number) => void,
+  ): void {
+    const [startUs, endUs] = [startMs * 1000, endMs * 1000];
+    const open = this.openAt(startUs);
+    let next = this.firstFrom(startUs);
+    let atUs = startUs;
+    const until = (us: number) => {
+      const toUs = Math.min(us, endUs);
+      if (toUs > atUs) visit(atUs / 1000, toUs / 1000, this.stacks[open.at(-1)!]!);
+      atUs = Math.max(atUs, us);
+    };
+    while (atUs < endUs) {
+      const beginsUs = next < this.length ? this.startsUs[next]! : Infinity;
+      const endsUs = open.length > 0 ? this.endsUs[open.at(-1)!]! : Infinity;
+      if (open.length > 0 && endsUs <= beginsUs) {
+        until(endsUs);
+        open.pop();
+      } else if (beginsUs < endUs) {
+        if (open.length > 0) until(beginsUs);
+        atUs = beginsUs;
+        open.push(next++);
+      } else {
+        break;
+      }
+    }
+  }
+
+  /**
+   * The calls as events, as packed chunks carry them.
+   * @param most events a part
+   */
+  *events(stacks: StackTable, most: number): Generator<CallEvents> {
+    let timesUs: number[] = [];
+    let functions: number[] = [];
+    const open: number[] = [];
+    for (let at = 0; at <= this.length; at++) {
+      const depth = at < this.length ? this.depths[at]! : 0;
+      while (open.length > depth) {
+        timesUs.push(this.endsUs[open.pop()!]!);
+        functions.push(CALL_END);
+      }
+      if (at === this.length) break;
+      open.push(at);
+      timesUs.push(this.startsUs[at]!);
+      functions.push(stacks.functionOf(this.stacks[at]!));
+      if (timesUs.length < most) continue;
+      yield { timesUs, functions };
+      timesUs = [];
+      functions = [];
+    }
+    if (timesUs.length > 0) yield { timesUs, functions };
+  }
+}

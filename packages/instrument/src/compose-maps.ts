@@ -1,0 +1,16 @@
+import remapping from '@jridgewell/remapping';
+import type MagicString from 'magic-string';
+import type { RewriteOptions } from './rewrite-script';
+
+/** The source map from the rewritten text through the script's own map to the original sources. */
+export function composeMaps(edited: MagicString, options: RewriteOptions): string {
+  const source = options.mapUrl ?? options.url;
+  const own = edited.generateMap({ hires: 'boundary', source, includeContent: options.map === undefined });
+  if (options.map === undefined) return own.toString();
+  try {
+    const theirs = options.map;
+    return remapping(own.toString(), (file) => (file === source ? theirs : null)).toString();
+  } catch {
+    return own.toString();
+  }
+}

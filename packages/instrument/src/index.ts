@@ -1,0 +1,8 @@
+/** The public face: rewriting of scripts so that they tell of every call. */
+export {
+  rewriteScript,
+  UnrewritableError,
+  type RewriteOptions,
+  type RewrittenScript,
+} from './rewrite-script';
+export { parseScript } from './parse';

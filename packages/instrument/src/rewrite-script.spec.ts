@@ -1,0 +1,127 @@
+import { TraceMap, originalPositionFor } from '@jridgewell/trace-mapping';
+import type { ScriptRegistration } from '@nettle-patch/core';
+import { transformSync } from 'esbuild';
+import { describe, expect, it } from 'vitest';
+import { rewriteScript, UnrewritableError } from './rewrite-script';
+import { runScript } from './testing/run';
+import { TRICKY_SCRIPTS } from './testing/tricky-scripts';
+
+const rewrite = (text: string, options: object = {}) =>
+  rewriteScript(text, { url: '/desk.js', firstId: 1000, ...options });
+
+describe('a rewritten script', () => {
+  for (const [name, text] of Object.entries(TRICKY_SCRIPTS)) {
+    it(`does the same: ${name}`, async () => {
+      const before = await runScript(text);
+      const after = await runScript(rewrite(text, { isModule: false }).code);
+      expect(after.result).toBe(before.result);
+      expect(after.tooMany).toBe(0);
+      if (!name.startsWith('stack overflow')) expect(after.open).toBe(0);
+    });
+  }
+
+  it('tells of each call once, and of its own code', async () => {
+    const { code } = rewrite(`
+      const fold = (name) => name.toUpperCase();
+      function search(names) { return names.map(fold); }
+      result = search(['a', 'b', 'c']);`);
+    const { entered, registered } = await runScript(code);
+    const { functions } = JSON.parse(registered[0]!) as ScriptRegistration;
+    expect(entered.map((id) => functions[id - 1000]![0])).toEqual([
+      'desk.js',
+      'search',
+      'fold',
+      'fold',
+      'fold',
+    ]);
+  });
+
+  it('counts an asynchronous function as running only while it runs', async () => {
+    const { code } = rewrite(`
+      const depths = []; let open = 0;
+      const other = async () => { depths.push('other'); await null; depths.push('other again'); };
+      async function wait() { await other(); depths.push('after'); }
+      result = Promise.all([wait(), other()]);`);
+    const { entered, open } = await runScript(code);
+    expect(entered.length).toBe(1 + 2 + 2 * 2);
+    expect(open).toBe(0);
+  });
+
+  it('leaves small functions alone, which are charged to their caller', () => {
+    const { code, idCount } = rewrite(
+      'const twice = (x) => x * 2; function area(l) { return l.length * l.beam; }',
+    );
+    expect(idCount).toBe(1);
+    expect(code).toContain('const twice = (x) => x * 2; function area(l) { return l.length * l.beam; }');
+  });
+
+  it('keeps every line where it was', () => {
+    const text = TRICKY_SCRIPTS['async generators and for await']!;
+    const lines = rewrite(text).code.split('\n');
+    text.split('\n').forEach((line, index) => {
+      const first = /\w+/.exec(line)?.[0];
+      if (first !== undefined) expect(lines[index]).toContain(first);
+    });
+  });
+
+  it('keeps its directives, hashbang and imports working', () => {
+    expect(rewrite('"use strict"\nf()').code).toMatch(/^"use strict";globalThis/);
+    expect(rewrite('#!/usr/bin/env node\nf()').code).toMatch(/^#!.*\nglobalThis|^#!.*\n;globalThis/);
+    expect(rewrite('import { f } from "./f.js"; export const g = () => f();').code).toContain('import { f }');
+  });
+
+  it('does not mark the end of a module that waits at its top level', () => {
+    expect(rewrite('await f();', { isModule: true }).code).not.toContain('__np_x();');
+    expect(rewrite('export const f = async () => { await g(); };', { isModule: true }).code).toContain(
+      '\n;__np_x();',
+    );
+  });
+
+  it('is refused where it is no JavaScript, with the place', () => {
+    expect(() => rewrite('let let = {')).toThrow(UnrewritableError);
+    expect(() => rewrite('let let = {')).toThrow(/\(1:4\)/);
+  });
+
+  it('leaves code alone that is compiled by rules of its own', () => {
+    const text = 'function M(stdlib) { "use asm"; function f() { while (1) {} } return f; }';
+    expect(rewrite(text).code).toContain(text);
+  });
+});
+
+describe('names and places', () => {
+  const source = `function computeTrim(vehicles: number[]): number[] {
+  return vehicles.map((weight) => {
+    return [weight].reduce((a, b) => a + b, 0);
+  });
+}
+globalThis.result = computeTrim([1]);`;
+  const built = transformSync(source, {
+    loader: 'ts',
+    minify: true,
+    sourcemap: 'external',
+    sourcefile: '../src/deck/trim.ts',
+  });
+
+  it('come through the map the script already has', async () => {
+    const { code } = rewrite(built.code, { map: built.map });
+    const { registered } = await runScript(code);
+    const { files, functions } = JSON.parse(registered[0]!) as ScriptRegistration;
+    expect(functions.slice(1).map(([name, file, line]) => [name, files[file], line])).toEqual([
+      ['computeTrim', 'src/deck/trim.ts', 1],
+      ['anonymous in computeTrim', 'src/deck/trim.ts', 2],
+    ]);
+  });
+
+  it('are still right in the map of the rewritten text', () => {
+    const { code, map } = rewrite(`${built.code}//# sourceMappingURL=desk.js.map\n`, { map: built.map });
+    expect(code).not.toContain('sourceMappingURL');
+    const traced = new TraceMap(map());
+    const offset = code.indexOf('.reduce');
+    const line = code.slice(0, offset).split('\n').length;
+    const column = offset - code.lastIndexOf('\n', offset) - 1;
+    expect(originalPositionFor(traced, { line, column })).toMatchObject({
+      line: 3,
+      source: expect.stringContaining('trim.ts'),
+    });
+  });
+});

@@ -1,0 +1,173 @@
+import { ENTER, INSERTIONS, LEAVE } from '@nettle-patch/core';
+import type { AnyNode, Program } from 'acorn';
+import type MagicString from 'magic-string';
+import { childrenOf, directivesOf, hasDirective, isFunction, type FunctionNode } from './tree';
+import { hasOwnRules, isWorthRecording, makesStrict } from './worth';
+
+/** A function that is recorded. */
+export interface RecordedSite {
+  readonly id: number;
+  /** Offset at which it begins. */
+  readonly start: number;
+}
+
+interface Surroundings {
+  /** Id of the function around, where it can wait and is recorded. */
+  readonly waiting: number | undefined;
+  readonly topLevel: boolean;
+  readonly strict: boolean;
+}
+
+/** Puts enter and leave into one parsed script. Outer nodes are visited before inner ones. */
+export class Rewriter {
+  readonly sites: RecordedSite[] = [];
+  /** Whether the script waits outside of any function, so that its end cannot be marked. */
+  waitsAtTopLevel = false;
+  /** Where the latest statement that is an expression begins. */
+  #statementStart = -1;
+
+  /**
+   * @param firstId id of the first function; the others follow it
+   */
+  constructor(
+    private readonly text: string,
+    private readonly edited: MagicString,
+    private readonly firstId: number,
+  ) {}
+
+  program(program: Program, isModule: boolean): void {
+    const strict = isModule || hasDirective(program.body, 'use strict');
+    for (const node of program.body)
+      this.#visit(node, program, { waiting: undefined, topLevel: true, strict });
+  }
+
+  #open(at: number, text: string): void {
+    this.edited.appendRight(at, text);
+  }
+
+  #close(at: number, text: string): void {
+    this.edited.prependLeft(at, text);
+  }
+
+  #visit(node: AnyNode, parent: AnyNode, around: Surroundings): void {
+    if (node.type === 'ExpressionStatement') this.#statementStart = node.start;
+    if (isFunction(node)) {
+      this.#function(node, around);
+      return;
+    }
+    if (around.topLevel && isWait(node)) this.waitsAtTopLevel = true;
+    if (around.waiting !== undefined) this.#wait(node, parent, around.waiting);
+    for (const child of childrenOf(node)) this.#visit(child, node, around);
+  }
+
+  #function(node: FunctionNode, around: Surroundings): void {
+    if (hasOwnRules(node)) return;
+    const strict = around.strict || makesStrict(node);
+    const waits = node.async === true || node.generator === true;
+    const recorded = isWorthRecording(node, strict);
+    const id = this.firstId + this.sites.length;
+    if (recorded) {
+      this.sites.push({ id, start: node.start });
+      this.#body(node, id, waits);
+    }
+    const outside = { waiting: undefined, topLevel: false, strict };
+    for (const parameter of node.params) this.#visit(parameter, node, outside);
+    this.#visit(node.body, node, recorded && waits ? { ...outside, waiting: id } : outside);
+  }
+
+  #body(node: FunctionNode, id: number, waits: boolean): void {
+    const { body } = node;
+    if (body.type === 'BlockStatement') {
+      const at = directivesOf(body.body).at(-1)?.end ?? body.start + 1;
+      this.#open(at, waits ? INSERTIONS.waitingBodyOpen(id) : INSERTIONS.bodyOpen(id));
+      this.#close(body.end - 1, waits ? INSERTIONS.waitingBodyClose() : INSERTIONS.bodyClose());
+      return;
+    }
+    const at = this.#afterArrow(node.params.at(-1)?.end ?? node.start);
+    this.#open(at, waits ? INSERTIONS.waitingExpressionOpen(id) : INSERTIONS.expressionOpen(id));
+    this.#close(node.end, waits ? INSERTIONS.waitingExpressionClose() : INSERTIONS.expressionClose());
+  }
+
+  /** Offset behind the next `=>`, which may stand in no comment. */
+  #afterArrow(from: number): number {
+    let at = from;
+    for (;;) {
+      if (this.text.startsWith('/*', at)) at = this.text.indexOf('*/', at) + 2;
+      else if (this.text.startsWith('//', at)) at = lineEnd(this.text, at);
+      else if (this.text.startsWith('=>', at)) return at + 2;
+      else at++;
+    }
+  }
+
+  #wait(node: AnyNode, parent: AnyNode, id: number): void {
+    switch (node.type) {
+      case 'AwaitExpression':
+        return this.#around(node, node.argument, id);
+      case 'YieldExpression':
+        return this.#around(node, node.argument ?? undefined, id);
+      case 'CatchClause':
+        return this.#open(node.body.start + 1, INSERTIONS.handlerOpen(id));
+      case 'TryStatement':
+        if (node.finalizer) this.#open(node.finalizer.start + 1, INSERTIONS.handlerOpen(id));
+        return;
+      case 'ForOfStatement':
+        if (node.await) this.#loop(node, parent, id);
+        return;
+      case 'LabeledStatement':
+        if (parent.type !== 'LabeledStatement' && isWaitingLoop(node)) this.#loopAround(node, id);
+        return;
+    }
+  }
+
+  #around(node: AnyNode, awaited: AnyNode | undefined, id: number): void {
+    const beginsStatement = node.start === this.#statementStart;
+    this.#close(node.end, INSERTIONS.waitClose(id));
+    if (awaited === undefined) {
+      this.#open(
+        node.start,
+        beginsStatement ? INSERTIONS.statementBareYieldOpen() : INSERTIONS.bareYieldOpen(),
+      );
+    } else {
+      this.#open(node.start, beginsStatement ? INSERTIONS.statementWaitOpen() : INSERTIONS.waitOpen());
+      this.#open(awaited.start, INSERTIONS.awaitedOpen());
+      this.#close(awaited.end, INSERTIONS.awaitedClose());
+    }
+  }
+
+  #loop(node: Extract<AnyNode, { type: 'ForOfStatement' }>, parent: AnyNode, id: number): void {
+    if (parent.type !== 'LabeledStatement') this.#loopAround(node, id);
+    this.#open(node.right.start, INSERTIONS.awaitedOpen());
+    this.#close(node.right.end, INSERTIONS.awaitedClose());
+    this.#open(node.body.start, INSERTIONS.loopBodyOpen(id));
+    this.#close(node.body.end, INSERTIONS.loopBodyClose());
+  }
+
+  #loopAround(statement: AnyNode, id: number): void {
+    this.#open(statement.start, INSERTIONS.loopOpen());
+    this.#close(statement.end, INSERTIONS.loopClose(id));
+  }
+}
+
+function isWait(node: AnyNode): boolean {
+  return (
+    node.type === 'AwaitExpression' ||
+    (node.type === 'ForOfStatement' && node.await === true) ||
+    (node.type === 'VariableDeclaration' && (node.kind as string) === 'await using')
+  );
+}
+
+/** A label, and perhaps more of them, of a loop that waits; only the outermost label counts. */
+function isWaitingLoop(node: AnyNode): boolean {
+  let at = node;
+  while (at.type === 'LabeledStatement') at = at.body;
+  return at.type === 'ForOfStatement' && at.await === true;
+}
+
+function lineEnd(text: string, from: number): number {
+  const found = /[\n\r\u2028\u2029]/.exec(text.slice(from));
+  return found === null ? text.length : from + found.index + 1;
+}
+
+/** The call that marks the begin of a script's own code, and the one that marks its end. */
+export const scriptBegin = (id: number) => `${ENTER}(${id});`;
+export const scriptEnd = `\n;${LEAVE}();`;

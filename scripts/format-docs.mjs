@@ -1,0 +1,32 @@
+/** `npm run format:docs`: writes the tables of docs/recording-format.md from the shapes of the rows. */
+import { readFileSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+import { run } from './lib/prepare.mjs';
+
+const path = (relative) => fileURLToPath(new URL(`../${relative}`, import.meta.url));
+const { outputFiles } = await build({
+  entryPoints: [path('packages/core/src/format/rows.ts')],
+  bundle: true,
+  format: 'esm',
+  write: false,
+});
+const { ROW_SHAPES } = await import(
+  `data:text/javascript;base64,${Buffer.from(outputFiles[0].contents).toString('base64')}`
+);
+
+function table(kind, shape) {
+  const rows = Object.entries(shape).map(
+    ([name, { type, optional, about }]) =>
+      `| \`${name}\` | ${type}${optional ? ', optional' : ''} | ${about} |`,
+  );
+  return `### ${kind}\n\n| field | type | |\n| --- | --- | --- |\n${rows.join('\n')}\n\n`;
+}
+
+const file = path('docs/recording-format.md');
+const text = readFileSync(file, 'utf8');
+const [before, rest] = text.split('\n## Rows\n');
+const after = rest.slice(rest.indexOf('\n## '));
+const tables = Object.entries(ROW_SHAPES).map(([kind, shape]) => table(kind, shape));
+writeFileSync(file, `${before}\n## Rows\n\n${tables.join('')}${after.trimStart()}`);
+process.exitCode = run('npx', ['prettier', '--write', '--log-level', 'warn', file]);
