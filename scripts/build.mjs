@@ -1,35 +1,36 @@
 /**
- * Builds all parts: the recorder as one file, the server, the boarding desk, and the interface.
+ * Builds all parts: the recorder's two files, the server, the boarding desk, and the interface.
  * With names as arguments ("recorder", "server", "demo", "app"), only those.
  */
 import { spawnSync } from 'node:child_process';
-import { cpSync, mkdirSync, rmSync } from 'node:fs';
+import { cpSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
+import { buildRecorder } from './lib/build-recorder.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const path = (relative) => `${root}${relative}`;
 
 const forNode = { bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external' };
-/** The core is TypeScript source, so it is bundled although it is a package. */
-const bundleCore = { alias: { '@nettle-patch/core': path('packages/core/src/index.ts') } };
+/** Packages of the project are TypeScript source, so they are bundled although they are packages. */
+const bundleOwn = {
+  alias: {
+    '@nettle-patch/core': path('packages/core/src/index.ts'),
+    '@nettle-patch/instrument': path('packages/instrument/src/index.ts'),
+  },
+};
 
 const parts = {
   async recorder() {
-    await build({
-      entryPoints: [path('packages/recorder/src/main.ts')],
-      outfile: path('packages/recorder/dist/recorder.js'),
-      bundle: true,
-      minify: true,
-      format: 'iife',
-      target: 'es2022',
-      logLevel: 'warning',
-    });
+    mkdirSync(path('packages/recorder/dist'), { recursive: true });
+    for (const { name, text } of await buildRecorder()) {
+      writeFileSync(path(`packages/recorder/dist/${name}`), text);
+    }
   },
   async server() {
     await build({
       ...forNode,
-      ...bundleCore,
+      ...bundleOwn,
       entryPoints: [path('packages/server/src/cli.ts'), path('packages/server/src/index.ts')],
       outdir: path('packages/server/dist'),
       sourcemap: true,

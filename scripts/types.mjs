@@ -1,7 +1,7 @@
 /** Checks the types of every package, each by its own rules. */
 import { run } from './lib/prepare.mjs';
 
-const projects = ['core', 'recorder', 'server', 'demo', 'app', 'app/tsconfig.worker.json'];
+const projects = ['core', 'instrument', 'recorder', 'server', 'demo', 'app', 'app/tsconfig.worker.json'];
 const failed = projects.filter(
   (project) => run('npx', ['tsc', '--noEmit', '-p', `packages/${project}`]) !== 0,
 );

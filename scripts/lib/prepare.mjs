@@ -7,7 +7,7 @@ import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('../..', import.meta.url));
 const LEAST_NODE = [20, 19];
-const PARTS = ['core', 'recorder', 'server', 'demo', 'app'];
+const PARTS = ['core', 'instrument', 'recorder', 'server', 'demo', 'app'];
 const NOT_SOURCE = new Set(['dist', 'node_modules', '.angular']);
 
 /** Runs a command in the project; ends the program with its words when it fails. */

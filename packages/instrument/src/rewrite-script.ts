@@ -1,6 +1,7 @@
 import {
   ScriptResolver,
   REGISTER,
+  originalPath,
   ENTER,
   LEAVE,
   LEAVE_EXPRESSION,
@@ -15,7 +16,7 @@ import { Rewriter, scriptBegin, scriptEnd, type RecordedSite } from './rewriter'
 import { directivesOf } from './tree';
 
 export interface RewriteOptions {
-  /** Address of the script, as a path of the app's origin. */
+  /** Address of the script. */
   readonly url: string;
   /** Id of the script itself; its functions get the ids after it. */
   readonly firstId: number;
@@ -105,8 +106,8 @@ function registrationOf(
     const at = files.indexOf(file);
     return at >= 0 ? at : files.push(file) - 1;
   };
-  const path = options.url.replace(/[?#].*$/, '');
-  const scriptName = path.split('/').pop() || path;
+  const path = originalPath(options.url) || 'page';
+  const scriptName = path.split('/').pop()!;
   const functions: ScriptRegistration['functions'][number][] = [[scriptName, fileIndex(path), 1, 1, 0]];
   for (const { start } of sites) {
     const { name, file, line, column, owner } = names.functionAt(start);
@@ -120,7 +121,7 @@ function registrationOf(
  * not reach, the functions it would provide are made to do nothing.
  */
 function registerCall(firstId: number, registration: ScriptRegistration): string {
-  const told = JSON.stringify(JSON.stringify(registration));
+  const told = JSON.stringify(JSON.stringify(registration)).replaceAll('<', '\\x3c');
   const nothing = `globalThis.${ENTER}??=globalThis.${LEAVE}=globalThis.${LEAVE_EXPRESSION}=()=>0`;
   return `globalThis.${REGISTER}?globalThis.${REGISTER}(${firstId},${told}):${nothing};`;
 }

@@ -1,7 +1,25 @@
 import type { Command, Header, Row, Target } from '@nettle-patch/core';
+import type { CallChunk, ChunkBuffers } from './page/exact/call-ring';
 
 /** A row as it leaves the page: the header, or any other. */
 export type OutgoingRow = Header | Row;
+
+/** What the engine's profiler gives (WICG JS Self-Profiling). */
+export interface ProfilerTrace {
+  readonly resources: readonly string[];
+  readonly frames: readonly { name: string; resourceId?: number; line?: number; column?: number }[];
+  readonly stacks: readonly { frameId: number; parentId?: number }[];
+  readonly samples: readonly { timestamp: number; stackId?: number }[];
+}
+
+/** A trace of one thread, with times of the page's `performance.now()`. */
+export interface SampledTrace {
+  readonly recordingId: string;
+  readonly thread: number;
+  readonly originMs: number;
+  readonly intervalMs: number;
+  readonly trace: ProfilerTrace;
+}
 
 /** From the page to its sender. */
 export type ToSender =
@@ -15,10 +33,38 @@ export type ToSender =
   | {
       readonly type: 'batch';
       readonly recordingId: string;
-      readonly sequence: number;
       readonly rows: readonly OutgoingRow[];
       readonly last: boolean;
-    };
+    }
+  /** A rewritten script has begun to run. `told` is a ScriptRegistration as JSON text. */
+  | { readonly type: 'register'; readonly firstId: number; readonly told: string }
+  /** Exact calls, with times of the page's `performance.now()`. */
+  | ({
+      readonly type: 'calls';
+      readonly recordingId: string;
+      readonly thread: number;
+      readonly originMs: number;
+    } & CallChunk)
+  | ({ readonly type: 'trace' } & SampledTrace)
+  /** The main thread is alive. */
+  | {
+      readonly type: 'tick';
+      readonly recordingId: string;
+      readonly originMs: number;
+      /** When, on the clock of `performance.now()` of the page. */
+      readonly atMs: number;
+      /** `performance.timeOrigin` of the page. */
+      readonly timeOrigin: number;
+      /** A page that is hidden, paused or ending is not watched. */
+      readonly watch: boolean;
+    }
+  /** Where the page's open calls can be read while it hangs. */
+  | { readonly type: 'open-calls'; readonly open: Int32Array };
 
 /** From the sender to the page. */
-export type FromSender = { readonly type: 'command'; readonly command: Command };
+export type FromSender =
+  | { readonly type: 'command'; readonly command: Command }
+  /** A batch was sent that the page does not know of. */
+  | { readonly type: 'sent-more'; readonly recordingId: string }
+  /** Buffers of a chunk, to be used again. */
+  | ({ readonly type: 'buffers' } & ChunkBuffers);

@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 /** Files that other packages build and the server hands out, as paths from the built server. */
 const BUILT = {
   recorder: '../../recorder/dist/recorder.js',
+  sender: '../../recorder/dist/sender.js',
   interface: '../../app/dist/browser',
 } as const;
 

@@ -1,5 +1,6 @@
 import { Command, InvalidArgumentError } from 'commander';
 import { BadAddressError, serve } from './serve';
+import type { ProxySettings } from './settings';
 
 const DEFAULT_PORT = 4780;
 
@@ -15,6 +16,13 @@ interface ServeFlags {
   target: string;
   port: number;
   proxyPort?: number;
+  exact?: boolean;
+  isolate?: boolean;
+  leaveOut?: string[];
+}
+
+function settingsFrom({ exact, isolate, leaveOut }: ServeFlags): Partial<ProxySettings> {
+  return { mode: exact ? 'exact' : 'everyday', isolate: isolate ?? false, leaveOut: leaveOut ?? [] };
 }
 
 async function runServe(flags: ServeFlags): Promise<void> {
@@ -22,6 +30,7 @@ async function runServe(flags: ServeFlags): Promise<void> {
     target: flags.target,
     port: flags.port,
     proxyPort: flags.proxyPort ?? (flags.port === 0 ? 0 : flags.port + 1),
+    settings: settingsFrom(flags),
   });
   for (const { what, from, to } of running.moved) {
     console.log(
@@ -50,6 +59,12 @@ program
   .requiredOption('--target <address>', 'address of the app, such as http://localhost:3000')
   .option('--port <number>', 'port of the tool', parsePort, DEFAULT_PORT)
   .option('--proxy-port <number>', 'port the app is opened at (default: the one after --port)', parsePort)
+  .option('--exact', 'rewrite scripts on their way, so that every call is recorded')
+  .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
+  .option(
+    '--isolate',
+    'isolate pages, so that a hang can be looked into; what comes from other origins may not load then',
+  )
   .action(runServe);
 
 try {

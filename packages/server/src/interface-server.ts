@@ -2,10 +2,13 @@ import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
 import { INTERFACE_SOCKET_PATH } from '@nettle-patch/core';
 import express from 'express';
+import { ValidationError } from 'yup';
 import { builtPath } from './assets';
+import type { ScriptRewriter } from './exact/script-rewriter';
 import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
+import { settingsSchema, type ProxySettings } from './settings';
 import { fetchScript } from './sources/fetch-script';
 
 export interface InterfaceServerOptions {
@@ -14,6 +17,13 @@ export interface InterfaceServerOptions {
   readonly port: () => number;
   readonly proxyOrigin: () => string;
   readonly targetOrigin: string;
+  readonly proxy: ProxyControl;
+}
+
+/** What the interface may ask of the proxy and set on it. */
+export interface ProxyControl {
+  readonly rewriter: ScriptRewriter;
+  settings: ProxySettings;
 }
 
 const SECURITY_HEADERS = {
@@ -71,8 +81,23 @@ export class InterfaceServer {
     });
     app.get('/api/script', async (request, response) => {
       const url = typeof request.query['url'] === 'string' ? request.query['url'] : '';
-      const { proxyOrigin, targetOrigin } = this.options;
-      response.json(await fetchScript(url, proxyOrigin(), targetOrigin));
+      const { proxyOrigin, targetOrigin, proxy } = this.options;
+      const rewritten = proxy.rewriter.textAt(url);
+      response.json(rewritten ?? (await fetchScript(url, { proxyOrigin: proxyOrigin(), targetOrigin })));
+    });
+    app.get(
+      '/api/left-alone',
+      (_request, response) => void response.json(this.options.proxy.rewriter.leftAlone),
+    );
+    app.get('/api/settings', (_request, response) => void response.json(this.options.proxy.settings));
+    app.put('/api/settings', express.json({ limit: '20kb' }), (request, response) => {
+      try {
+        this.options.proxy.settings = settingsSchema.validateSync(request.body, { strict: true });
+        response.json(this.options.proxy.settings);
+      } catch (error) {
+        if (!(error instanceof ValidationError)) throw error;
+        response.status(400).type('text').send(error.message);
+      }
     });
     app.use(express.static(pages, { index: false, maxAge: 0 }));
     app.get(/^\/[a-z]*(\/.*)?$/, (request, response, next) => {

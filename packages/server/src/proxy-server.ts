@@ -1,11 +1,19 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { readFile } from 'node:fs/promises';
-import { ProtocolError, RECORDER_PATH, RESERVED_PATH, TARGET_SOCKET_PATH } from '@nettle-patch/core';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
+import {
+  ProtocolError,
+  RECORDER_PATH,
+  RESERVED_PATH,
+  SENDER_PATH,
+  TARGET_SOCKET_PATH,
+} from '@nettle-patch/core';
 import { builtPath } from './assets';
 import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
 import { RecordingProxy } from './proxy/proxy';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
+import type { ProxySettings } from './settings';
 
 const LARGEST_BODY = 8 * 1024 * 1024;
 
@@ -14,24 +22,25 @@ export interface ProxyServerOptions {
   readonly secret: string;
   readonly relay: Relay;
   readonly port: () => number;
+  readonly settings: ProxySettings;
 }
 
 /** The origin the recorded app is opened at: the app behind it, and the recorder on a reserved path. */
 export class ProxyServer {
   readonly http: Server;
-  readonly #proxy: RecordingProxy;
+  readonly proxy: RecordingProxy;
   readonly #sockets: GuardedSockets;
 
   constructor(private readonly options: ProxyServerOptions) {
-    const { targetOrigin, secret, relay } = options;
+    const { targetOrigin, secret, relay, settings } = options;
     const proxyOrigin = () => `http://localhost:${options.port()}`;
-    this.#proxy = new RecordingProxy({ targetOrigin, secret, proxyOrigin });
+    this.proxy = new RecordingProxy({ targetOrigin, secret, proxyOrigin, settings });
     this.#sockets = new GuardedSockets(secret, (socket) => relay.addTarget(socket));
     this.http = createServer((request, response) => this.#handle(request, response));
     this.http.on('upgrade', (request, socket, head) => {
       const port = options.port();
       if (pathOf(request) === TARGET_SOCKET_PATH) this.#sockets.upgrade(request, socket, head, port);
-      else if (hasOwnHost(request, port)) this.#proxy.upgrade(request, socket, head);
+      else if (hasOwnHost(request, port)) this.proxy.upgrade(request, socket, head);
       else socket.destroy();
     });
   }
@@ -46,15 +55,21 @@ export class ProxyServer {
     if (!hasOwnHost(request, this.options.port()))
       reply(response, 421, 'This server does not answer to that name.');
     else if (pathOf(request).startsWith(RESERVED_PATH)) void this.#reserved(request, response);
-    else this.#proxy.handle(request, response);
+    else this.proxy.handle(request, response);
   }
 
   async #reserved(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const path = pathOf(request);
-    if (path === RECORDER_PATH) {
-      const text = await readFile(builtPath('recorder'));
+    if (path === RECORDER_PATH || path === SENDER_PATH) {
+      const text = await readFile(builtPath(path === RECORDER_PATH ? 'recorder' : 'sender'));
+      const { coding, bytes } = compressed(text, String(request.headers['accept-encoding'] ?? ''));
       const headers = { 'content-type': 'text/javascript; charset=utf-8', 'cache-control': 'no-store' };
-      response.writeHead(200, { ...headers, 'cross-origin-resource-policy': 'cross-origin' }).end(text);
+      const shared = {
+        'cross-origin-resource-policy': 'cross-origin',
+        'cross-origin-embedder-policy': 'require-corp',
+        ...(coding === undefined ? {} : { 'content-encoding': coding }),
+      };
+      response.writeHead(200, { ...headers, ...shared }).end(bytes);
     } else if (!hasOwnOrigin(request, this.options.port()) || isCrossSite(request)) {
       reply(response, 403, 'Only pages of this origin may ask for this.');
     } else if (path === `${RESERVED_PATH}join` && request.method === 'GET') {
@@ -87,6 +102,13 @@ export class ProxyServer {
       reply(response, 400, error.message);
     }
   }
+}
+
+/** The bytes in the smallest coding the browser takes (RFC 9110, section 12.5.3). */
+function compressed(text: Buffer, accepted: string): { coding?: string; bytes: Buffer } {
+  if (/\bbr\b/.test(accepted)) return { coding: 'br', bytes: brotliCompressSync(text) };
+  if (/\bgzip\b/.test(accepted)) return { coding: 'gzip', bytes: gzipSync(text) };
+  return { bytes: text };
 }
 
 function isCrossSite(request: IncomingMessage): boolean {

@@ -3,12 +3,15 @@ import { LOOPBACK, listenNear } from './listen';
 import { newSecret } from './guard';
 import { ProxyServer } from './proxy-server';
 import { Relay } from './relay/relay';
+import { DEFAULT_SETTINGS, type ProxySettings } from './settings';
 
 export interface ServeOptions {
   /** Address of the app's own server. */
   readonly target: string;
   readonly port: number;
   readonly proxyPort: number;
+  /** How the proxy treats pages at first; what is not given is as usual. */
+  readonly settings?: Partial<ProxySettings>;
 }
 
 /** A running server. */
@@ -50,8 +53,22 @@ export async function serve(options: ServeOptions): Promise<Running> {
   const ports = { interface: 0, proxy: 0 };
   const proxyOrigin = () => `http://localhost:${ports.proxy}`;
   const relay = new Relay(() => `${proxyOrigin()}/`);
-  const proxy = new ProxyServer({ targetOrigin, secret: pageSecret, relay, port: () => ports.proxy });
-  const tool = new InterfaceServer({ secret, relay, port: () => ports.interface, proxyOrigin, targetOrigin });
+  const settings = { ...DEFAULT_SETTINGS, ...options.settings };
+  const proxy = new ProxyServer({
+    targetOrigin,
+    secret: pageSecret,
+    relay,
+    port: () => ports.proxy,
+    settings,
+  });
+  const tool = new InterfaceServer({
+    secret,
+    relay,
+    port: () => ports.interface,
+    proxyOrigin,
+    targetOrigin,
+    proxy: proxy.proxy,
+  });
 
   const moved: { what: string; from: number; to: number }[] = [];
   const listen = async (what: string, key: keyof typeof ports, server: typeof proxy.http, wanted: number) => {

@@ -3,6 +3,7 @@ import { interactionsOf, type Interaction } from '../inputs/interactions';
 import type { Recording, TimeRange } from '../recording/recording';
 import { handlersIn } from '../stings/entry-label';
 import type { Sting } from '../stings/sting';
+import { callCounts } from './call-counts';
 import { blameOf, clipSegments, type Blame } from './blame';
 import { callBlocks, libraryStems, type CallBlock, type LibraryStem } from './call-blocks';
 import { culpritsOf, unseenMs, type Culprit } from './culprits';
@@ -39,6 +40,8 @@ export interface Anatomy {
   readonly handlers: readonly RowContent<'handler'>[];
   /** Layout forced inside script, where its amount is known. Milliseconds. */
   readonly forcedMs: number;
+  /** Where layout was forced, the dearest first. */
+  readonly forced: readonly RowContent<'forced'>[];
   /** Script time for which the engine gave no stack. Milliseconds. */
   readonly unseenMs: number;
   readonly queued: readonly Queued[];
@@ -78,6 +81,10 @@ function queuedDuring(recording: Recording, sting: Sting): Queued[] {
   }));
 }
 
+function sumOf<Key extends string>(rows: readonly { readonly [K in Key]?: number }[], key: Key): number {
+  return rows.reduce((sum, row) => sum + (row[key] ?? 0), 0);
+}
+
 /** Takes a sting apart: where its time went, in which phase, by whom. */
 export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
   const segments = [...partition(recording, sting.thread, sting)];
@@ -90,19 +97,29 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
   const phases = ranges.map(({ startMs, endMs }, index) => {
     const within = [...clipSegments(segments, startMs, endMs)];
     const name = PHASES[index]!;
-    return { name, startMs, endMs, blame: blameOf(within), culprits: culpritsOf(recording, within) };
+    return {
+      name,
+      startMs,
+      endMs,
+      blame: blameOf(within),
+      culprits: culpritsOf(recording, within, callCounts(recording, sting.thread, { startMs, endMs })),
+    };
   });
   const handlers = handlersIn(recording, sting.thread, sting);
+  const forced = [...recording.events.forced.overlapping(sting.startMs, sting.endMs)]
+    .filter(({ thread }) => thread === sting.thread)
+    .sort((a, b) => b.costMs - a.costMs);
   return {
     sting,
     phases,
     blame: blameOf(segments),
     segments,
-    culprits: culpritsOf(recording, segments),
+    culprits: culpritsOf(recording, segments, callCounts(recording, sting.thread, sting)),
     blocks: callBlocks(recording, segments),
     stems: libraryStems(recording, segments),
     handlers,
-    forcedMs: handlers.reduce((sum, handler) => sum + (handler.forcedMs ?? 0), 0),
+    forcedMs: forced.length > 0 ? sumOf(forced, 'costMs') : sumOf(handlers, 'forcedMs'),
+    forced,
     unseenMs: unseenMs(segments),
     queued: queuedDuring(recording, sting),
   };

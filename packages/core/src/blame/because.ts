@@ -47,6 +47,12 @@ export function timesBudget(feltMs: number, budgetMs: number): string {
   return `${nearly}${NUMBER_WORDS[whole] ?? `${whole} times`} ${budget}`;
 }
 
+/** How sure it is that a share of the time was a function's. */
+function knownAs({ exactMs, inferredMs, savedMs }: Culprit): string {
+  if (exactMs > savedMs / 2) return '';
+  return inferredMs > savedMs / 2 ? 'probably about ' : 'by samples about ';
+}
+
 /** Writes the sentence for one anatomy. */
 class Sentence {
   readonly parts: BecausePart[] = [];
@@ -106,16 +112,26 @@ class Sentence {
     }
     this.add(text(' Then '), this.named(outer), text(' ran for '), ms(outer.totalMs));
     const share = Math.round((worst.savedMs / lengthMs) * 100);
-    const known = worst.inferredMs > worst.savedMs / 2 ? 'probably' : 'by samples';
     if (worst.functionId !== outer.functionId) {
-      this.add(text(`: ${known} about ${share} % of it in `), this.named(worst));
+      this.add(text(`: ${knownAs(worst)}${share} % of it in `), this.named(worst));
+      if (worst.count > 1) this.add(text(`, called ${worst.count.toLocaleString('en')} times`));
     } else if (share >= 50) {
       this.add(text(`, about ${share} % of it in its own code`));
     }
-    if (this.worthSaying(this.anatomy.forcedMs)) {
-      this.add(text(', and '), ms(this.anatomy.forcedMs), text(' in layout forced from script'));
-    }
-    return this.add(text('.'));
+    return this.#forced().add(text('.'));
+  }
+
+  #forced(): this {
+    const { forcedMs, forced } = this.anatomy;
+    if (!this.worthSaying(forcedMs)) return this;
+    this.add(text(', and '), ms(forcedMs), text(' in '));
+    const [worst] = forced;
+    if (worst === undefined) return this.add(text('layout forced from script'));
+    const times = forced.reduce((sum, { count }) => sum + count, 0);
+    this.add(text(times === 1 ? 'layout forced once' : `layout forced ${times.toLocaleString('en')} times`));
+    if (worst.function === undefined) return this.add(text(' from script'));
+    const name = displayName(this.recording.functions.get(worst.function));
+    return this.add(text(' by '), { type: 'function', text: name, functionId: worst.function });
   }
 
   drawing(phase: Phase): this {
@@ -154,6 +170,8 @@ class Sentence {
       broughtMs: 0,
       forcedMs: 0,
       inferredMs: 0,
+      exactMs: 0,
+      count: 0,
       savedMs: 0,
     };
   }

@@ -1,3 +1,4 @@
+import { NO_STACK } from '../format/packed-samples';
 import { ownerOf } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { callPath } from './call-path';
@@ -14,6 +15,10 @@ export interface Culprit {
   readonly forcedMs: number;
   /** Of all this, time in which it was not seen running but is concluded to have been (see `fillUnseen`). */
   readonly inferredMs: number;
+  /** Of all this, time told by exact calls. */
+  readonly exactMs: number;
+  /** How often it was called, where exact calls tell. */
+  readonly count: number;
   /** Time during which it was on the stack. */
   readonly totalMs: number;
   /** The delay that would be saved at most if it and what it brings took no time. */
@@ -33,13 +38,28 @@ function chargedIndex(recording: Recording, path: readonly number[]): number {
 /**
  * Functions ranked by the time that would be saved at most without them. Every moment with a known stack is
  * charged once, so the savings of all culprits sum to the time with known code.
+ * @param counts how often each function was called in the time of the segments
  */
-export function culpritsOf(recording: Recording, segments: Iterable<Segment>): Culprit[] {
+export function culpritsOf(
+  recording: Recording,
+  segments: Iterable<Segment>,
+  counts: ReadonlyMap<number, number> = new Map(),
+): Culprit[] {
   const tallies = new Map<number, Tally>();
   const tallyOf = (functionId: number): Tally => {
     let tally = tallies.get(functionId);
     if (tally === undefined) {
-      tally = { functionId, selfMs: 0, broughtMs: 0, forcedMs: 0, inferredMs: 0, totalMs: 0, savedMs: 0 };
+      tally = {
+        functionId,
+        selfMs: 0,
+        broughtMs: 0,
+        forcedMs: 0,
+        inferredMs: 0,
+        exactMs: 0,
+        count: 0,
+        totalMs: 0,
+        savedMs: 0,
+      };
       tallies.set(functionId, tally);
     }
     return tally;
@@ -53,10 +73,12 @@ export function culpritsOf(recording: Recording, segments: Iterable<Segment>): C
     const tally = tallyOf(path[charged]!);
     tally.savedMs += lengthMs;
     if (isInferredScript(segment)) tally.inferredMs += lengthMs;
+    if (segment.certainty === 'measured' && segment.stack !== NO_STACK) tally.exactMs += lengthMs;
     if (segment.activity !== 'script') tally.forcedMs += lengthMs;
     else if (charged === path.length - 1) tally.selfMs += lengthMs;
     else tally.broughtMs += lengthMs;
   }
+  for (const tally of tallies.values()) tally.count = counts.get(tally.functionId) ?? 0;
   return [...tallies.values()].filter((tally) => tally.savedMs > 0).sort((a, b) => b.savedMs - a.savedMs);
 }
 

@@ -21,7 +21,7 @@ interface Claim extends TimeRange {
   readonly closeness: number;
 }
 
-const CLOSENESS = { paused: 7, rendered: 6, script: 5, wrapped: 4, painted: 3, drawing: 2, busy: 1 } as const;
+const CLOSENESS = { paused: 7, rendered: 6, script: 5, entered: 4, painted: 3, drawing: 2, busy: 1 } as const;
 
 function clip(claim: Claim, range: TimeRange): Claim | undefined {
   const startMs = Math.max(claim.startMs, range.startMs);
@@ -35,7 +35,7 @@ function handlerClaim(handler: RowContent<'handler'>): Claim {
     startMs: handler.startMs,
     endMs: handler.startMs + handler.durationMs,
     layer: { kind: 'script', entry: handler.function ?? UNKNOWN_FUNCTION, forcedShare },
-    closeness: handler.id === undefined ? CLOSENESS.script : CLOSENESS.wrapped,
+    closeness: handler.function === undefined ? CLOSENESS.entered : CLOSENESS.script,
   };
 }
 

@@ -19,3 +19,7 @@ export interface ScriptRegistration {
 
 /** Ids of functions that rewritten scripts register begin here, above those the recorder gives itself. */
 export const FIRST_EXACT_FUNCTION = 2 ** 20;
+
+/** Functions that stand for style and layout forced by script, among the exact calls. */
+export const FORCED_STYLE_FUNCTION = FIRST_EXACT_FUNCTION - 2;
+export const FORCED_LAYOUT_FUNCTION = FIRST_EXACT_FUNCTION - 1;

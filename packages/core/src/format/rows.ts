@@ -37,6 +37,11 @@ export const ROW_SHAPES = {
     originalColumn: optional('whole', 'Column in the original source, from 1.'),
     owner: optional('text', '"own", "library" or "browser".'),
     sameAs: optional('whole', 'Id of an earlier function that is the same one.'),
+    partLength: optional(
+      'whole',
+      'Where the script is not known: length of the last part of its text that partHash is of, in UTF-16 units.',
+    ),
+    partHash: optional('text', 'FNV-1a hash, 32 bits in hexadecimal, of the UTF-16 units of that part.'),
     place: optional('flag', 'Line and column are a place inside the function, not its start.'),
     activity: optional(
       'text',

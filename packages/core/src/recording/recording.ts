@@ -115,9 +115,9 @@ export class StackTable {
   }
 }
 
-const NO_SAMPLES = new Samples(0, [], []);
+const NO_SAMPLES = /* @__PURE__ */ new Samples(0, [], []);
 
-const NO_CALLS = CallSpans.none();
+const NO_CALLS = /* @__PURE__ */ CallSpans.none();
 
 export function callsOf(recording: Recording, thread: number): CallSpans {
   return recording.calls.get(thread) ?? NO_CALLS;

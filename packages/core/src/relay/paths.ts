@@ -1,6 +1,8 @@
 /** Path under which a proxied origin serves the recorder and its connection. */
 export const RESERVED_PATH = '/__nettle-patch/';
 export const RECORDER_PATH = `${RESERVED_PATH}recorder.js`;
+/** The part of the recorder that runs as a worker. */
+export const SENDER_PATH = `${RESERVED_PATH}sender.js`;
 export const TARGET_SOCKET_PATH = `${RESERVED_PATH}target`;
 /** Path of the interface's connection on the tool's own origin. */
 export const INTERFACE_SOCKET_PATH = '/relay';

@@ -4,6 +4,7 @@ import type { Owner, RecordedFunction } from '../recording/functions';
 import { functionSites, siteAt, sitesIn, type FunctionSite } from './function-sites';
 import { isLibraryPath, originalPath } from './original-path';
 import { LineIndex, type TextPosition } from './text-position';
+import { hashText, type TextPart } from './text-part';
 
 /** What could be fetched of one script. */
 export interface ScriptText {
@@ -86,6 +87,21 @@ export class ScriptResolver {
       column: place?.originalColumn ?? column,
       owner: place?.owner ?? (isLibraryPath(this.script.url) ? 'library' : 'own'),
     };
+  }
+
+  get url(): string {
+    return this.script.url;
+  }
+
+  /** Offsets at which the functions begin whose text ends with a part. */
+  starts({ partLength, partHash }: TextPart): number[] {
+    const text = this.script.text ?? '';
+    return this.#sites
+      .filter(({ start, end }) => {
+        if (end - start < partLength) return false;
+        return hashText(text.slice(end - partLength, end)) === partHash;
+      })
+      .map(({ start }) => start);
   }
 
   #named(site: FunctionSite | undefined, at: number): { name?: string; place?: Mapped['place'] } {

@@ -5,6 +5,7 @@ import { recordingOf } from '../testing/arbitrary-recording';
 import { functionSites, siteAt } from './function-sites';
 import { isLibraryPath, originalPath } from './original-path';
 import { resolveFunctions, sourcesToFetch } from './resolve';
+import { textPart } from './text-part';
 import { LineIndex } from './text-position';
 
 const SOURCE = `export function computeTrim(vehicles: number[]): number {
@@ -103,6 +104,38 @@ describe('resolving', () => {
     expect(rows.find((row) => row.kind === 'function' && row.id === 1)).toMatchObject({
       sameAs: 0,
       originalName: 'computeTrim',
+    });
+  });
+
+  it('finds a function by a part of its text where nothing else of it is known', () => {
+    const { code, map } = bundled();
+    const handler = /function\(\)\{.*?\}/.exec(code.slice(code.indexOf('addEventListener')))![0];
+    const part = textPart(handler)!;
+    const recording = recordingOf([
+      { kind: 'source', id: 0, url: URL_OF_SCRIPT },
+      { kind: 'function', id: 0, name: 'x', owner: 'own', ...part },
+      { kind: 'function', id: 1, name: 'y', owner: 'own', ...textPart('function () { return 1 + 1; }')! },
+    ]);
+    const scripts = new Map([[URL_OF_SCRIPT, { url: URL_OF_SCRIPT, text: code, map }]]);
+    expect(sourcesToFetch(recording)).toHaveLength(1);
+    const functions = resolveFunctions(recording, scripts).filter((row) => row.kind === 'function');
+    expect(functions).toMatchObject([
+      { id: 0, originalName: 'onBoardAll', originalFile: 'src/deck/trim.ts', originalLine: 10 },
+    ]);
+  });
+
+  it('maps a place inside a function to its own line', () => {
+    const { code, map, at } = bundled();
+    const place = at(code.indexOf('computeTrim(', code.indexOf('stow')));
+    const recording = recordingOf([
+      { kind: 'source', id: 0, url: URL_OF_SCRIPT },
+      { kind: 'function', id: 0, name: '', source: 0, ...at(code.indexOf('reduce(')), place: true },
+    ]);
+    expect(place.line).toBe(1);
+    const scripts = new Map([[URL_OF_SCRIPT, { url: URL_OF_SCRIPT, text: code, map }]]);
+    expect(resolveFunctions(recording, scripts).find((row) => row.kind === 'function')).toMatchObject({
+      originalName: 'computeTrim',
+      originalLine: 2,
     });
   });
 

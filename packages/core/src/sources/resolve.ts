@@ -1,21 +1,23 @@
 import type { RowOfKind } from '../format/rows';
 import type { RecordedFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
-import { RECORDER_PATH } from '../relay/paths';
+import { RESERVED_PATH } from '../relay/paths';
 import type { Source } from '../recording/sources';
 import { ScriptResolver, type ScriptText } from './resolve-script';
 
 type ResolvingRow = RowOfKind<'source'> | RowOfKind<'function'>;
 
 function isRecorder(source: Source): boolean {
-  return source.url.includes(RECORDER_PATH);
+  return source.url.includes(RESERVED_PATH);
 }
 
 /** Scripts of a recording whose text is needed to name its functions. */
 export function sourcesToFetch(recording: Recording): Source[] {
-  const used = new Set([...recording.functions.values()].map((recorded) => recorded.source));
+  const functions = [...recording.functions.values()];
+  const used = new Set(functions.map((recorded) => recorded.source));
+  const anywhere = functions.some((recorded) => recorded.partHash !== undefined);
   return [...recording.sources.values()].filter(
-    (source) => used.has(source.id) && source.map === undefined && !isRecorder(source),
+    (source) => (anywhere || used.has(source.id)) && source.map === undefined && !isRecorder(source),
   );
 }
 
@@ -27,6 +29,22 @@ function asRecorder(recorded: RecordedFunction): RecordedFunction {
     originalFile: 'recorder.js',
     owner: 'library',
   };
+}
+
+/** The function whose script is not known, if its text stands in just one place of all scripts. */
+function findByText(
+  recorded: RecordedFunction,
+  resolvers: ReadonlyMap<number, ScriptResolver>,
+): RecordedFunction | undefined {
+  const { partHash, partLength, source } = recorded;
+  if (partHash === undefined || partLength === undefined || source !== undefined) return undefined;
+  const found = [...resolvers].flatMap(([id, resolver]) =>
+    resolver.starts({ partHash, partLength }).map((start) => ({ id, resolver, start })),
+  );
+  const texts = new Set(found.map(({ resolver, start }) => `${resolver.url} ${start}`));
+  if (texts.size !== 1) return undefined;
+  const { id, resolver, start } = found[0]!;
+  return resolver.resolve({ ...recorded, source: id, position: start });
 }
 
 /** What two rows of the same function have in common: its place in the source, or else in the script. */
@@ -65,7 +83,9 @@ export function resolveFunctions(
     const source = recorded.source === undefined ? undefined : recording.sources.get(recorded.source);
     const resolver = source && resolvers.get(source.id);
     const resolved =
-      source && isRecorder(source) ? asRecorder(recorded) : (resolver?.resolve(recorded) ?? recorded);
+      source && isRecorder(source)
+        ? asRecorder(recorded)
+        : (resolver?.resolve(recorded) ?? findByText(recorded, resolvers) ?? recorded);
     const key = identity(resolved);
     const first = key === undefined ? undefined : firstWith.get(key);
     if (key !== undefined && first === undefined) firstWith.set(key, recorded.id);

@@ -2,6 +2,7 @@ import type { Command } from '@nettle-patch/core';
 import type { OutgoingRow } from '../messages';
 import type { Capture } from './capture/capture';
 import { armNextLoad } from './next-load';
+import { ours } from './wrap/ours';
 import { RecordingSession } from './session';
 import { capabilitiesOf, describeRecording, type Capabilities } from './target';
 
@@ -16,6 +17,15 @@ export interface OutgoingBatch {
   readonly sequence: number;
   readonly rows: readonly OutgoingRow[];
   readonly last: boolean;
+}
+
+/** A sign of life of the main thread. */
+export interface Tick {
+  readonly recordingId: string;
+  readonly originMs: number;
+  readonly atMs: number;
+  /** Whether silence after it means that the thread hangs. */
+  readonly watch: boolean;
 }
 
 /** The recording that runs, as a target tells of it. */
@@ -35,8 +45,7 @@ interface Running {
 
 /** Starts, pauses and stops the captures and hands out what they collect, ten times a second. */
 export class Recorder {
-  readonly capabilities: Capabilities;
-  readonly #captures: readonly Capture[];
+  #captures: readonly Capture[] = [];
   #running: Running | undefined;
   #timer: ReturnType<typeof setInterval> | undefined;
 
@@ -44,14 +53,18 @@ export class Recorder {
    * @param captures all there are; those this engine lacks are passed over
    * @param send takes each batch
    * @param onChange is called when a recording starts, pauses, goes on or ends
+   * @param tick is called as long as the main thread is alive
    */
   constructor(
-    captures: readonly Capture[],
+    private readonly all: readonly Capture[],
     private readonly send: (batch: OutgoingBatch) => void,
     private readonly onChange: () => void,
-  ) {
-    this.capabilities = capabilitiesOf(captures);
-    this.#captures = captures.filter((capture) => capture.available);
+    private readonly tick: (tick: Tick) => void = () => {},
+  ) {}
+
+  /** What this page can give, as far as is known by now. */
+  get capabilities(): Capabilities {
+    return capabilitiesOf(this.all);
   }
 
   get state(): RecorderState | null {
@@ -78,13 +91,18 @@ export class Recorder {
   start(recordingId: string, startUp: boolean): void {
     if (this.#running !== undefined) return;
     const session = new RecordingSession(recordingId, startUp ? 0 : performance.now(), startUp);
+    this.#captures = this.all.filter(({ available, always }) => available || always);
     this.#running = { session, sequence: 0, pausedAtMs: undefined, costFromMs: 0, ending: false };
     session.charged(() => {
       const header = describeRecording(recordingId, this.capabilities, startUp, session.originMs);
       this.#send([header, { kind: 'thread', id: session.thread, name: 'main thread', type: 'main' }], false);
       for (const capture of this.#captures) capture.start(session);
     });
-    this.#timer = setInterval(() => this.#flush(), FLUSH_EVERY_MS);
+    this.#timer = setInterval(
+      ours(() => this.#flush()),
+      FLUSH_EVERY_MS,
+    );
+    this.#tick();
     this.onChange();
   }
 
@@ -135,7 +153,12 @@ export class Recorder {
     const wasPaused = running.pausedAtMs !== undefined;
     this.#closePause(running);
     if (!wasPaused) {
-      await new Promise((resolve) => setTimeout(resolve, LAST_ENTRIES_MS));
+      await new Promise<void>((resolve) =>
+        setTimeout(
+          ours(() => resolve()),
+          LAST_ENTRIES_MS,
+        ),
+      );
       await Promise.all(this.#captures.map((capture) => capture.stop()));
     }
     const last = this.#end(running, endMs, 'stopped');
@@ -163,7 +186,19 @@ export class Recorder {
       if (!paused && sinceCostMs >= COST_EVERY_MS) this.#emitCost(running);
       const rows = running.session.takeRows();
       if (rows.length > 0) this.#send(rows, false);
+      this.#tick();
     });
+  }
+
+  /** Notes that a batch of a recording was sent which this did not hand out. */
+  sentMore(recordingId: string): void {
+    if (this.#running?.session.id === recordingId) this.#running.sequence++;
+  }
+
+  #tick(): void {
+    const { session, pausedAtMs, ending } = this.#running!;
+    const watch = pausedAtMs === undefined && !ending && document.visibilityState === 'visible';
+    this.tick({ recordingId: session.id, originMs: session.originMs, atMs: performance.now(), watch });
   }
 
   #emitCost(running: Running): void {

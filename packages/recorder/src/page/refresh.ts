@@ -1,3 +1,5 @@
+import { ours } from './wrap/ours';
+
 const FRAMES = 12;
 const USUAL_MS = 1000 / 60;
 
@@ -12,11 +14,11 @@ export function refreshInterval(): number {
 export function measureRefresh(): void {
   const gaps: number[] = [];
   let before: number | undefined;
-  const step = (now: number) => {
+  const step = ours((now: number) => {
     if (before !== undefined) gaps.push(now - before);
     before = now;
     if (gaps.length < FRAMES) requestAnimationFrame(step);
     else refreshMs = gaps.sort((a, b) => a - b)[FRAMES / 2]! || USUAL_MS;
-  };
+  });
   requestAnimationFrame(step);
 }

@@ -21,7 +21,7 @@ function trustedAddress(url: string): string {
 }
 
 /**
- * Starts the sender: the recorder's own file, run as a worker. From another origin, where a worker cannot be
+ * Starts the sender, which is a file of its own and runs as a worker. From another origin, where a worker cannot be
  * started directly, a worker of the page's own origin loads it.
  * @returns undefined where the page allows no worker at all.
  */
@@ -39,6 +39,6 @@ export function startSenderWorker(scriptUrl: string): Worker | undefined {
   }
 }
 
-export function post(worker: Worker, message: ToSender): void {
-  worker.postMessage(message);
+export function post(worker: Worker, message: ToSender, transfer: Transferable[] = []): void {
+  worker.postMessage(message, transfer);
 }

@@ -25,6 +25,11 @@ export class RecordingSession {
     return Math.round((nowMs - this.originMs) * 1000) / 1000;
   }
 
+  /** A length of time, in whole microseconds. */
+  length(ms: number): number {
+    return Math.max(0, round(ms));
+  }
+
   emit(row: Row): void {
     this.#rows.push(row);
   }
@@ -42,10 +47,14 @@ export class RecordingSession {
     try {
       return work();
     } finally {
-      const tookMs = performance.now() - startMs;
-      this.#busyMs += tookMs;
-      this.#longestMs = Math.max(this.#longestMs, tookMs);
+      this.charge(performance.now() - startMs);
     }
+  }
+
+  /** Counts a piece of the recorder's own work, by how long it took. */
+  charge(tookMs: number): void {
+    this.#busyMs += tookMs;
+    this.#longestMs = Math.max(this.#longestMs, tookMs);
   }
 
   /** The recorder's own cost since the last call. Milliseconds. */

@@ -1,11 +1,12 @@
-import { RESERVED_PATH, TARGET_SOCKET_PATH, writeBatch } from '@nettle-patch/core';
+import { RESERVED_PATH, SENDER_PATH, TARGET_SOCKET_PATH, writeBatch } from '@nettle-patch/core';
 import type { FromSender } from '../messages';
-import { allCaptures } from './capture/all';
+import { pageCaptures } from './page-captures';
 import { takeArmedRecording } from './next-load';
 import { Recorder, type OutgoingBatch } from './recorder';
 import { measureRefresh } from './refresh';
 import { post, startSenderWorker } from './sender-worker';
 import { describeTarget } from './target';
+import { ours } from './wrap/ours';
 
 const INSTALLED = Symbol.for('nettle-patch recorder');
 
@@ -32,20 +33,34 @@ export function startPage(): void {
   const scriptUrl = element.src;
   element.remove();
 
-  const worker = startSenderWorker(scriptUrl);
+  const worker = startSenderWorker(new URL(SENDER_PATH, scriptUrl).href);
   if (worker === undefined) return;
   const base = new URL(scriptUrl);
   const socketUrl = new URL(TARGET_SOCKET_PATH, base);
   socketUrl.protocol = base.protocol === 'https:' ? 'wss:' : 'ws:';
 
   const targetId = randomId();
-  const recorder = new Recorder(
-    allCaptures(),
-    (batch) => post(worker, { type: 'batch', ...batch }),
-    () => introduce(),
+  const { captures, exact } = pageCaptures(
+    {
+      register: (firstId, told) => post(worker, { type: 'register', firstId, told }),
+      calls: ({ id, thread, originMs }, chunk) =>
+        post(worker, { type: 'calls', recordingId: id, thread, originMs, ...chunk }, [
+          chunk.ids.buffer,
+          chunk.timesMs.buffer,
+        ]),
+    },
+    ({ id, thread, originMs }, intervalMs, trace) =>
+      post(worker, { type: 'trace', recordingId: id, thread, originMs, intervalMs, trace }),
   );
-  const introduce = () =>
-    post(worker, { type: 'target', target: describeTarget(targetId, recorder.capabilities, recorder.state) });
+  const recorder = new Recorder(
+    captures,
+    ({ recordingId, rows, last }) => post(worker, { type: 'batch', recordingId, rows, last }),
+    () => introduce(),
+    (tick) => post(worker, { type: 'tick', timeOrigin: performance.timeOrigin, ...tick }),
+  );
+  const introduce = ours(() =>
+    post(worker, { type: 'target', target: describeTarget(targetId, recorder.capabilities, recorder.state) }),
+  );
 
   introduce();
   post(worker, {
@@ -54,18 +69,32 @@ export function startPage(): void {
     socketUrl: socketUrl.href,
     joinUrl: new URL(`${RESERVED_PATH}join`, base).href,
   });
-  worker.addEventListener('message', (event: MessageEvent<FromSender>) => recorder.obey(event.data.command));
+  if (crossOriginIsolated) post(worker, { type: 'open-calls', open: exact.ring.open });
+  worker.addEventListener(
+    'message',
+    ours(({ data }: MessageEvent<FromSender>) => {
+      if (data.type === 'command') recorder.obey(data.command);
+      else if (data.type === 'sent-more') recorder.sentMore(data.recordingId);
+      else exact.ring.giveBack(data);
+    }),
+  );
 
   const armed = takeArmedRecording();
   if (armed !== undefined) recorder.start(armed, true);
 
-  addEventListener('pagehide', () => {
-    const last = recorder.leave();
-    if (last !== undefined) sendBeacon(base, secret, targetId, last);
-  });
-  addEventListener('load', () => {
-    introduce();
-    measureRefresh();
-  });
+  addEventListener(
+    'pagehide',
+    ours(() => {
+      const last = recorder.leave();
+      if (last !== undefined) sendBeacon(base, secret, targetId, last);
+    }),
+  );
+  addEventListener(
+    'load',
+    ours(() => {
+      introduce();
+      measureRefresh();
+    }),
+  );
   document.addEventListener('visibilitychange', introduce);
 }

@@ -52,7 +52,7 @@ export function describeRecording(
     id,
     startedAt: new Date(performance.timeOrigin + originMs).toISOString(),
     title,
-    mode: 'everyday',
+    mode: capabilities.available.includes('exact-calls') ? 'exact' : 'everyday',
     startUp,
     clockStepMs: measureClockStep(),
     refreshMs: refreshInterval(),

@@ -61,7 +61,9 @@ beforeEach(() => {
   vi.stubGlobal('WebSocket', FakeSocket);
   FakeSocket.all.length = 0;
   commands = [];
-  sender = new Sender((command) => commands.push(command));
+  sender = new Sender((message) => {
+    if (message.type === 'command') commands.push(message.command);
+  });
   sender.take({ type: 'target', target: TARGET });
   sender.take({ type: 'connect', socketUrl: 'ws://desk/target', joinUrl: 'http://desk/join', secret: 'old' });
 });
@@ -75,7 +77,6 @@ const take = (sequence: number) =>
   sender.take({
     type: 'batch',
     recordingId: 'friday',
-    sequence,
     rows: [{ kind: 'pause', startMs: sequence, durationMs: 1 }],
     last: false,
   });

@@ -7,8 +7,11 @@ import {
   type Row,
   type Target,
 } from '@nettle-patch/core';
-import type { OutgoingRow, ToSender } from '../messages';
+import type { FromSender, OutgoingRow, ToSender } from '../messages';
+import { CallPacker } from './call-packer';
+import { TraceRows } from './trace-rows';
 import { UnacknowledgedBatches } from './unacknowledged';
+import { Watchdog } from './watchdog';
 
 const RETRY_MS = 1000;
 const SUBPROTOCOL = 'nettle-patch';
@@ -21,7 +24,15 @@ export class Sender {
   #target: Target | undefined;
   #socket: WebSocket | undefined;
 
-  constructor(private readonly onCommand: (command: Command) => void) {}
+  readonly #calls = new CallPacker();
+  readonly #traces = new TraceRows();
+  readonly #watchdog = new Watchdog(this.#calls);
+  readonly #sequences = new Map<string, number>();
+  /** Rows made here that wait for the page's next batch, or for the page to fall silent. */
+  readonly #more = new Map<string, Row[]>();
+
+  /** @param toPage hands a message to the page */
+  constructor(private readonly toPage: (message: FromSender, transfer?: Transferable[]) => void) {}
 
   take(message: ToSender): void {
     switch (message.type) {
@@ -37,7 +48,44 @@ export class Sender {
       case 'batch':
         this.#batch(message);
         break;
+      case 'register':
+        this.#calls.register(message.firstId, message.told);
+        break;
+      case 'calls':
+        this.#add(message.recordingId, this.#calls.pack(message));
+        this.toPage({ type: 'buffers', ids: message.ids, timesMs: message.timesMs }, [
+          message.ids.buffer,
+          message.timesMs.buffer,
+        ]);
+        break;
+      case 'trace':
+        this.#add(message.recordingId, this.#traces.rows(message));
+        break;
+      case 'tick':
+        this.#add(message.recordingId, this.#watchdog.tick(message));
+        break;
+      case 'open-calls':
+        this.#watchdog.open = message.open;
+        break;
     }
+  }
+
+  /** Looks whether the page hangs, and sends what has waited for a page that is silent. To be called often. */
+  watch(): void {
+    const told = this.#watchdog.look();
+    if (told !== undefined) this.#add(told.recordingId, told.rows);
+    for (const [recordingId, rows] of this.#more) {
+      if (rows.length === 0 || !this.#sequences.has(recordingId) || !this.#watchdog.silent) continue;
+      this.#more.delete(recordingId);
+      this.#sendRows(recordingId, rows, false);
+      this.toPage({ type: 'sent-more', recordingId });
+    }
+  }
+
+  #add(recordingId: string, rows: readonly Row[]): void {
+    const more = this.#more.get(recordingId) ?? [];
+    more.push(...rows);
+    this.#more.set(recordingId, more);
   }
 
   #connect(): void {
@@ -71,13 +119,25 @@ export class Sender {
     const command = JSON.parse(text) as Command;
     if (command.type === 'acknowledge') this.#batches.acknowledge(command.recordingId, command.sequence ?? 0);
     else if (command.type === 'follow') this.#sendAll();
-    else this.onCommand(command);
+    else this.toPage({ type: 'command', command });
   }
 
-  #batch(message: Extract<ToSender, { type: 'batch' }>): void {
-    const { recordingId, sequence, last } = message;
+  #batch({ recordingId, rows, last }: Extract<ToSender, { type: 'batch' }>): void {
+    const more = this.#more.get(recordingId) ?? [];
+    this.#more.delete(recordingId);
+    const end = last ? rows.slice(-1) : [];
+    this.#sendRows(recordingId, [...rows.slice(0, rows.length - end.length), ...more, ...end], last);
+    if (!last) return;
+    this.#sequences.delete(recordingId);
+    this.#calls.forget(recordingId);
+    this.#traces.forget(recordingId);
+  }
+
+  #sendRows(recordingId: string, rows: readonly OutgoingRow[], last: boolean): void {
+    const sequence = this.#sequences.get(recordingId) ?? 0;
+    this.#sequences.set(recordingId, sequence + 1);
     const batch: Batch = { type: 'rows', targetId: this.#target!.id, recordingId, sequence, last };
-    const lines = toLines([...this.#dropRows(message.rows), ...message.rows]);
+    const lines = toLines([...this.#dropRows(rows), ...rows]);
     this.#batches.add(batch, lines);
     this.#send(writeBatch(batch, lines));
   }

@@ -1,15 +1,18 @@
 import type { FromSender, ToSender } from '../messages';
 import { Sender } from './sender';
 
+const WATCH_EVERY_MS = 100;
+
 /** The part of a worker's global scope that is used here. */
 interface WorkerScope {
-  postMessage(message: FromSender): void;
+  postMessage(message: FromSender, transfer?: Transferable[]): void;
   addEventListener(type: 'message', listener: (event: MessageEvent<ToSender>) => void): void;
 }
 
 /** Runs the sender in a worker: takes batches from the page and commands from the server. */
 export function startSender(): void {
   const scope = globalThis as unknown as WorkerScope;
-  const sender = new Sender((command) => scope.postMessage({ type: 'command', command }));
+  const sender = new Sender((message, transfer) => scope.postMessage(message, transfer));
+  setInterval(() => sender.watch(), WATCH_EVERY_MS);
   scope.addEventListener('message', (event) => sender.take(event.data));
 }

@@ -22,11 +22,28 @@ const OF_EXACT_BYTES = new Set([
   'accept-ranges',
 ]);
 
+/** Headers that let an answer be used again, which one that was rewritten for this run must not be. */
+const OF_CACHES = new Set([
+  'cache-control',
+  'etag',
+  'last-modified',
+  'expires',
+  'age',
+  'sourcemap',
+  'x-sourcemap',
+]);
+
+const ISOLATING = new Set(['cross-origin-opener-policy', 'cross-origin-embedder-policy']);
+
 export interface AnswerContext {
   readonly targetOrigin: string;
   readonly proxyOrigin: string;
   /** Given when the answer is HTML that gets the recorder. */
   readonly permit?: RecorderPermit;
+  /** Whether the text is another one than the app sent. */
+  readonly rewritten?: boolean;
+  /** The embedder policy that isolates the page (HTML, section 7.1.4), where it is to be isolated. */
+  readonly embedderPolicy?: string;
 }
 
 function rewriteLocation(value: string, context: AnswerContext): string {
@@ -47,7 +64,10 @@ function rewriteCookie(value: string, context: AnswerContext): string {
 function rewrite(name: string, value: string, context: AnswerContext): string | undefined {
   const { permit } = context;
   if (HOP_BY_HOP.has(name) || name === 'strict-transport-security') return undefined;
-  if (permit !== undefined && OF_EXACT_BYTES.has(name)) return undefined;
+  const changed = permit !== undefined || context.rewritten === true;
+  if (changed && OF_EXACT_BYTES.has(name)) return undefined;
+  if (context.rewritten && OF_CACHES.has(name)) return undefined;
+  if (context.embedderPolicy !== undefined && ISOLATING.has(name)) return undefined;
   if (name === 'location' || name === 'content-location') return rewriteLocation(value, context);
   if (name === 'set-cookie') return rewriteCookie(value, context);
   if (name === 'access-control-allow-origin' && value === context.targetOrigin) return context.proxyOrigin;
@@ -73,5 +93,10 @@ export function answerHeaders(answer: IncomingMessage, context: AnswerContext): 
     if (written !== undefined) headers.push([name, written]);
   }
   if (context.permit !== undefined) headers.push(['Document-Policy', documentPolicy]);
+  if (context.rewritten) headers.push(['Cache-Control', 'no-store']);
+  if (context.embedderPolicy !== undefined) {
+    headers.push(['Cross-Origin-Embedder-Policy', context.embedderPolicy]);
+    headers.push(['Cross-Origin-Opener-Policy', 'same-origin']);
+  }
   return headers;
 }

@@ -1,25 +1,29 @@
 import { describe, expect, it } from 'vitest';
 import { adaptPolicy } from './content-security-policy';
 
-const permit = { recorderUrl: 'http://localhost:4781/__nettle-patch/recorder.js', nonce: 'quay' };
+const permit = {
+  recorderUrl: 'http://localhost:4781/__nettle-patch/recorder.js',
+  senderUrl: 'http://localhost:4781/__nettle-patch/sender.js',
+  nonce: 'quay',
+};
 const adapt = (policy: string) => adaptPolicy(policy, permit);
-const URL_ = permit.recorderUrl;
+const { recorderUrl: URL_, senderUrl: WORKER } = permit;
 
 describe('a content security policy', () => {
   it('gets the recorder as one more script and one more worker, and keeps the rest', () => {
     expect(adapt("script-src 'self'; img-src *")).toBe(
-      `script-src 'self' ${URL_}; img-src *; worker-src 'self' ${URL_}`,
+      `script-src 'self' ${URL_}; img-src *; worker-src 'self' ${WORKER}`,
     );
   });
 
   it('is not widened for everything else when only default-src governs scripts', () => {
     expect(adapt("default-src 'self'")).toBe(
-      `default-src 'self'; script-src 'self' ${URL_}; worker-src 'self' ${URL_}`,
+      `default-src 'self'; script-src 'self' ${URL_}; worker-src 'self' ${WORKER}`,
     );
   });
 
   it("replaces 'none', beside which nothing may stand", () => {
-    expect(adapt("script-src 'none'; worker-src 'none'")).toBe(`script-src ${URL_}; worker-src ${URL_}`);
+    expect(adapt("script-src 'none'; worker-src 'none'")).toBe(`script-src ${URL_}; worker-src ${WORKER}`);
   });
 
   it('gets a nonce where addresses do not count, and only there, as a nonce would turn unsafe-inline off', () => {
@@ -29,7 +33,7 @@ describe('a content security policy', () => {
 
   it('prefers script-src-elem where there is one', () => {
     expect(adapt("script-src-elem 'self'; script-src 'none'")).toBe(
-      `script-src-elem 'self' ${URL_}; script-src 'none'; worker-src ${URL_}`,
+      `script-src-elem 'self' ${URL_}; script-src 'none'; worker-src ${WORKER}`,
     );
   });
 
@@ -41,7 +45,7 @@ describe('a content security policy', () => {
 
   it('is adapted each where there are several, and left alone where scripts are free', () => {
     expect(adapt("img-src 'self', script-src 'self'")).toBe(
-      `img-src 'self', script-src 'self' ${URL_}; worker-src 'self' ${URL_}`,
+      `img-src 'self', script-src 'self' ${URL_}; worker-src 'self' ${WORKER}`,
     );
   });
 });

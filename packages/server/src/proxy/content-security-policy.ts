@@ -5,6 +5,8 @@ type Policy = Map<string, string[]>;
 export interface RecorderPermit {
   /** Absolute address of the recorder's file. */
   readonly recorderUrl: string;
+  /** Absolute address of the file that runs as its worker. */
+  readonly senderUrl: string;
   /** Nonce that the recorder's element carries. */
   readonly nonce: string;
 }
@@ -53,9 +55,9 @@ function adaptOne(text: string, permit: RecorderPermit): string {
     const workersBefore = governing(policy, ['worker-src', 'child-src', 'script-src', 'default-src']);
     const workerValues = workersBefore === undefined ? undefined : policy.get(workersBefore)!;
     allow(policy, own, ['default-src'], source);
-    if (workerValues !== undefined) policy.set('worker-src', withSource(workerValues, permit.recorderUrl));
+    if (workerValues !== undefined) policy.set('worker-src', withSource(workerValues, permit.senderUrl));
   } else {
-    allow(policy, 'worker-src', ['child-src'], permit.recorderUrl);
+    allow(policy, 'worker-src', ['child-src'], permit.senderUrl);
   }
   const trusted = policy.get('trusted-types');
   if (trusted !== undefined) policy.set('trusted-types', withSource(trusted, TRUSTED_TYPES_POLICY));

@@ -6,6 +6,7 @@ import { injectRecorder, recorderElement, type InjectionOptions } from './html-i
 
 const options: InjectionOptions = {
   recorderUrl: 'http://localhost:4781/__nettle-patch/recorder.js',
+  senderUrl: 'http://localhost:4781/__nettle-patch/sender.js',
   nonce: 'quay',
   secret: 'a"b',
   document: true,

@@ -1,13 +1,19 @@
 import { RewritingStream } from 'parse5-html-rewriting-stream';
 import type { Transform } from 'node:stream';
 import { adaptPolicy, type RecorderPermit } from './content-security-policy';
+import { InlineScripts } from './inline-scripts';
 
 export interface InjectionOptions extends RecorderPermit {
   /** Secret the recorder shows when it connects. */
   readonly secret: string;
   /** Whether the browser asked for a document; else only what is a whole document gets the recorder. */
   readonly document: boolean;
+  /** Rewrites the scripts that stand in the text, where they are to be rewritten. */
+  readonly rewriteInline?: InlineRewriter | undefined;
 }
+
+/** Gives the rewritten text of a script that stands in a page. @param place what is added to the page's address */
+export type InlineRewriter = (script: { text: string; isModule: boolean }, place: string) => string;
 
 /** Start tags that may stand before the first script without being able to run one. */
 const BEFORE_SCRIPTS = new Set(['html', 'head']);
@@ -34,6 +40,7 @@ export function recorderElement(options: InjectionOptions): string {
  */
 export function injectRecorder(options: InjectionOptions): Transform {
   const stream = new RewritingStream();
+  const inline = options.rewriteInline && new InlineScripts(options.rewriteInline);
   let injected = false;
   let wholeDocument = options.document;
 
@@ -50,9 +57,12 @@ export function injectRecorder(options: InjectionOptions): Transform {
   stream.on('startTag', (token, raw) => {
     if (token.tagName === 'html') wholeDocument = true;
     if (!BEFORE_SCRIPTS.has(token.tagName)) inject();
+    inline?.startTag(token, raw);
     const content = policyContent(token);
     if (content !== undefined && wholeDocument) {
       content.value = adaptPolicy(content.value, options);
+      stream.emitStartTag(token);
+    } else if (inline?.drops(token)) {
       stream.emitStartTag(token);
     } else {
       stream.emitRaw(raw);
@@ -61,13 +71,17 @@ export function injectRecorder(options: InjectionOptions): Transform {
   });
   stream.on('text', (_token, raw) => {
     if (raw.trim() !== '') inject();
+    if (inline?.takes(raw)) return;
     stream.emitRaw(raw);
   });
   stream.on('endTag', (_token, raw) => {
     inject();
+    stream.emitRaw(inline === undefined ? raw : inline.endTag() + raw);
+  });
+  stream.on('comment', (_token, raw) => {
+    inline?.passes(raw);
     stream.emitRaw(raw);
   });
-  stream.on('comment', (_token, raw) => stream.emitRaw(raw));
   return stream;
 }
 

@@ -10,6 +10,7 @@ import { buffer } from 'node:stream/consumers';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { WebSocket, WebSocketServer } from 'ws';
+import { DEFAULT_SETTINGS } from '../settings';
 import { RecordingProxy } from './proxy';
 
 const PAGE = '<!doctype html><html><head><title>B\u00e5t</title></head><body>quay</body></html>';
@@ -32,6 +33,7 @@ beforeEach(async () => {
     targetOrigin: `http://localhost:${ports.app}`,
     proxyOrigin: () => `http://localhost:${ports.front}`,
     secret: 'secret',
+    settings: { ...DEFAULT_SETTINGS },
   });
   front = createServer((request, response) => proxy.handle(request, response));
   front.on('upgrade', (request, socket, head) => proxy.upgrade(request, socket, head));

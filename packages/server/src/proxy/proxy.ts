@@ -1,14 +1,19 @@
 import { randomBytes } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Duplex } from 'node:stream';
-import { pipeline } from 'node:stream';
-import { RECORDER_PATH } from '@nettle-patch/core';
+import { pipeline, type Transform } from 'node:stream';
+import { text } from 'node:stream/consumers';
+import { RECORDER_PATH, SENDER_PATH } from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
-import { answerHeaders } from './answer-headers';
+import { asksForScript, isScript } from '../exact/script-answer';
+import { ScriptRewriter } from '../exact/script-rewriter';
+import type { ProxySettings } from '../settings';
+import { fetchMap, type Origins } from '../sources/fetch-script';
+import { answerHeaders, type AnswerContext } from './answer-headers';
 import { READABLE_CODINGS, decompressor } from './decompress';
 import { destinationOf, isHtml } from './html-answer';
-import { injectRecorder } from './html-injection';
+import { injectRecorder, type InlineRewriter } from './html-injection';
 import { explainFailure } from './failure-page';
 
 export interface ProxyOptions {
@@ -18,6 +23,7 @@ export interface ProxyOptions {
   readonly proxyOrigin: () => string;
   /** Secret the recorder shows when it connects. */
   readonly secret: string;
+  readonly settings: ProxySettings;
 }
 
 /** An answer may come as late as it likes: event streams and long polls are no failures. */
@@ -25,9 +31,12 @@ const NO_TIME_LIMIT = 2 ** 31 - 1;
 
 /** Passes requests and web sockets on to the app, and puts the recorder into its HTML. */
 export class RecordingProxy {
+  readonly rewriter = new ScriptRewriter();
+  settings: ProxySettings;
   readonly #proxy;
 
   constructor(private readonly options: ProxyOptions) {
+    this.settings = options.settings;
     this.#proxy = createProxyServer({
       target: options.targetOrigin,
       changeOrigin: true,
@@ -53,6 +62,10 @@ export class RecordingProxy {
 
   #prepare(upstream: HeaderTarget, request: IncomingMessage): void {
     this.#restoreOrigin(upstream);
+    if (this.settings.mode === 'exact' && asksForScript(request)) {
+      for (const name of ['if-none-match', 'if-modified-since', 'range']) upstream.removeHeader(name);
+      upstream.setHeader('accept-encoding', READABLE_CODINGS);
+    }
     if (destinationOf(request) === 'other') return;
     const accepts = /\btext\/html\b|\*\/\*/.test(request.headers.accept ?? '*/*');
     if (accepts && request.headers['accept-encoding'] !== undefined) {
@@ -74,24 +87,104 @@ export class RecordingProxy {
   #answer(answer: IncomingMessage, request: IncomingMessage, response: ServerResponse): void {
     const destination = destinationOf(request);
     const readable = decompressor(answer.headers['content-encoding']);
-    const inject = destination !== 'other' && isHtml(answer, request.method) && readable !== undefined;
-    const proxyOrigin = this.options.proxyOrigin();
-    const permit = { recorderUrl: proxyOrigin + RECORDER_PATH, nonce: randomBytes(12).toString('base64url') };
-    const context = { targetOrigin: this.options.targetOrigin, proxyOrigin };
-    const headers = answerHeaders(answer, inject ? { ...context, permit } : context);
-    response.writeHead(answer.statusCode ?? 502, answer.statusMessage, headers.flat());
-    if (!inject) {
+    const isPage = destination !== 'other' && isHtml(answer, request.method) && readable !== undefined;
+    if (isPage) this.#page(answer, request, response, readable);
+    else if (readable !== undefined && this.#isToBeRewritten(answer, request)) {
+      void this.#script(answer, request, response, readable);
+    } else {
+      this.#head(answer, response, this.#context(request));
       pipeline(answer, response, ignore);
-      return;
     }
+  }
+
+  #page(
+    answer: IncomingMessage,
+    request: IncomingMessage,
+    response: ServerResponse,
+    readable: Transform,
+  ): void {
+    const { proxyOrigin } = this.#origins();
+    const permit = {
+      recorderUrl: proxyOrigin + RECORDER_PATH,
+      senderUrl: proxyOrigin + SENDER_PATH,
+      nonce: randomBytes(12).toString('base64url'),
+    };
+    this.#head(answer, response, { ...this.#context(request), permit });
     const injection = injectRecorder({
       ...permit,
       secret: this.options.secret,
-      document: destination === 'document',
+      document: destinationOf(request) === 'document',
+      ...(this.settings.mode === 'exact' ? { rewriteInline: this.#inlineRewriter(answer, request) } : {}),
     });
     readable.setEncoding('latin1');
     injection.setEncoding('utf8');
     pipeline(answer, readable, injection, toBytes, response, ignore);
+  }
+
+  #isToBeRewritten(answer: IncomingMessage, request: IncomingMessage): boolean {
+    if (this.settings.mode !== 'exact' || !asksForScript(request) || !isScript(answer)) return false;
+    const url = this.#urlOf(request).href;
+    const left = this.settings.leaveOut.find((text) => url.includes(text));
+    if (left !== undefined) {
+      this.rewriter.leave(
+        plain(url),
+        `its calls are not recorded: its address holds "${left}", which is left out`,
+      );
+    }
+    return left === undefined;
+  }
+
+  async #script(
+    answer: IncomingMessage,
+    request: IncomingMessage,
+    response: ServerResponse,
+    readable: Transform,
+  ): Promise<void> {
+    try {
+      pipeline(answer, readable, ignore);
+      const original = await text(readable);
+      const url = this.#urlOf(request);
+      const header = answer.headers['sourcemap'] ?? answer.headers['x-sourcemap'] ?? null;
+      const found = await fetchMap(url, original, header as string | null, this.#origins());
+      const { map, mapUrl } = found;
+      const code = this.rewriter.rewrite({ url: plain(url.href), text: original, map, mapUrl });
+      this.#head(answer, response, { ...this.#context(request), rewritten: true });
+      response.end(code);
+    } catch (error) {
+      this.#failed(error as Error, response);
+    }
+  }
+
+  /** Rewrites scripts that stand in a page, unless its policy knows them by their very bytes. */
+  #inlineRewriter(answer: IncomingMessage, request: IncomingMessage): InlineRewriter | undefined {
+    const policy = String(answer.headers['content-security-policy'] ?? '');
+    const page = plain(this.#urlOf(request).href);
+    if (/'sha(256|384|512)-/.test(policy)) {
+      this.rewriter.leave(
+        page,
+        'the calls of scripts in the page are not recorded: its policy allows only their exact text',
+      );
+      return undefined;
+    }
+    return (script, place) => this.rewriter.rewrite({ url: `${page}${place}`, ...script });
+  }
+
+  #context(request: IncomingMessage): AnswerContext {
+    return this.settings.isolate
+      ? { ...this.#origins(), embedderPolicy: embedderPolicyFor(request) }
+      : this.#origins();
+  }
+
+  #origins(): Origins {
+    return { targetOrigin: this.options.targetOrigin, proxyOrigin: this.options.proxyOrigin() };
+  }
+
+  #urlOf(request: IncomingMessage): URL {
+    return new URL(request.url ?? '/', this.options.proxyOrigin());
+  }
+
+  #head(answer: IncomingMessage, response: ServerResponse, context: AnswerContext): void {
+    response.writeHead(answer.statusCode ?? 502, answer.statusMessage, answerHeaders(answer, context).flat());
   }
 
   #failed(error: Error, response: unknown): void {
@@ -105,8 +198,19 @@ export class RecordingProxy {
   }
 }
 
+/** One family of engines knows only the stricter of the two policies that isolate a page. */
+function embedderPolicyFor(request: IncomingMessage): string {
+  const agent = request.headers['user-agent'] ?? '';
+  return /AppleWebKit/.test(agent) && !/Chrom/.test(agent) ? 'require-corp' : 'credentialless';
+}
+
+function plain(url: string): string {
+  return url.replace(/[?#].*$/, '');
+}
+
 /** What of an outgoing request is used here. */
 interface HeaderTarget {
+  removeHeader(name: string): void;
   getHeader(name: string): unknown;
   setHeader(name: string, value: string): unknown;
 }

@@ -33,7 +33,8 @@ beforeAll(async () => {
 
 afterAll(() => app.close());
 
-const fetched = (path: string) => fetchScript(`${PROXY}${path}`, PROXY, origin);
+const fetched = (path: string) =>
+  fetchScript(`${PROXY}${path}`, { proxyOrigin: PROXY, targetOrigin: origin });
 
 it('finds the source map by comment, by header, inline, and by the last of several comments', async () => {
   for (const path of ['/named.js', '/header.js', '/inline.js', '/twice.js']) {
@@ -53,6 +54,9 @@ it('says why a text or a map is not there', async () => {
   await new Promise<void>((resolve) => gone.listen(0, '127.0.0.1', resolve));
   const { port } = gone.address() as AddressInfo;
   await new Promise((resolve) => gone.close(resolve));
-  const { problem } = await fetchScript(`${PROXY}/plain.js`, PROXY, `http://127.0.0.1:${port}`);
+  const { problem } = await fetchScript(`${PROXY}/plain.js`, {
+    proxyOrigin: PROXY,
+    targetOrigin: `http://127.0.0.1:${port}`,
+  });
   expect(problem).toBe('its text could not be fetched: ECONNREFUSED');
 });

@@ -32,35 +32,53 @@ function reason(error: unknown): string {
   return cause?.code ?? (error as Error).message;
 }
 
+/** Where pages are opened, and where what they load really is. */
+export interface Origins {
+  readonly proxyOrigin: string;
+  readonly targetOrigin: string;
+}
+
+/** The same address at the app behind the proxy. */
+function behind(address: URL, { targetOrigin }: Origins): URL {
+  return new URL(address.pathname + address.search, targetOrigin);
+}
+
+/**
+ * Finds the source map of a script whose text is known.
+ * @param url as the page loaded it
+ * @param header value of the answer's `SourceMap` header
+ */
+export async function fetchMap(
+  url: URL,
+  text: string,
+  header: string | null,
+  origins: Origins,
+): Promise<Pick<ScriptText, 'map' | 'mapUrl' | 'problem'>> {
+  const named = mapAddress(text, header);
+  if (named === undefined) return {};
+  if (named.startsWith('data:')) return { map: inlineMap(named), mapUrl: url.href };
+  const mapUrl = new URL(named, url);
+  if (mapUrl.origin !== origins.proxyOrigin) return { problem: 'its source map is on another origin' };
+  try {
+    const { text: map } = await fetchText(behind(mapUrl, origins));
+    return { map, mapUrl: mapUrl.href };
+  } catch (error) {
+    return { problem: `its source map could not be fetched: ${reason(error)}` };
+  }
+}
+
 /**
  * Fetches a script's text and source map.
- * @param url as the page loaded it, from the proxy
- * @param proxyOrigin only its scripts are fetched, and straight from the app behind it
+ * @param url as the page loaded it, from the proxy: only its scripts are fetched, straight from the app behind it
  */
-export async function fetchScript(
-  url: string,
-  proxyOrigin: string,
-  targetOrigin: string,
-): Promise<ScriptText> {
+export async function fetchScript(url: string, origins: Origins): Promise<ScriptText> {
   const proxied = URL.canParse(url) ? new URL(url) : undefined;
-  if (proxied?.origin !== proxyOrigin) return { url, problem: 'it comes from another origin than the app' };
-  const behind = (address: URL) => new URL(address.pathname + address.search, targetOrigin);
-  let script;
+  if (proxied?.origin !== origins.proxyOrigin)
+    return { url, problem: 'it comes from another origin than the app' };
   try {
-    script = await fetchText(behind(proxied));
+    const { text, mapHeader } = await fetchText(behind(proxied, origins));
+    return { url, text, ...(await fetchMap(proxied, text, mapHeader, origins)) };
   } catch (error) {
     return { url, problem: `its text could not be fetched: ${reason(error)}` };
-  }
-  const { text } = script;
-  const named = mapAddress(text, script.mapHeader);
-  if (named === undefined) return { url, text };
-  if (named.startsWith('data:')) return { url, text, map: inlineMap(named), mapUrl: url };
-  const mapUrl = new URL(named, proxied);
-  if (mapUrl.origin !== proxyOrigin) return { url, text, problem: 'its source map is on another origin' };
-  try {
-    const { text: map } = await fetchText(behind(mapUrl));
-    return { url, text, map, mapUrl: mapUrl.href };
-  } catch (error) {
-    return { url, text, problem: `its source map could not be fetched: ${reason(error)}` };
   }
 }

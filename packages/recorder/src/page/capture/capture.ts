@@ -6,6 +6,8 @@ export interface Capture {
   readonly name: string;
   /** Whether this engine, and this page, have the source. */
   readonly available: boolean;
+  /** Whether it is started all the same, as others write through it. */
+  readonly always?: boolean;
   /** Begins to write into a session. */
   start(session: RecordingSession): void;
   /** Brings what has been collected so far into the session. Called several times a second. */

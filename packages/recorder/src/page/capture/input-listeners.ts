@@ -1,5 +1,7 @@
 import { elementLabel } from '../element-label';
 import type { RecordingSession } from '../session';
+import { NextTask } from '../next-task';
+import { ours } from '../wrap/ours';
 import type { Capture } from './capture';
 
 const POINTER_TYPES = ['pointerdown', 'pointerup', 'click'] as const;
@@ -13,26 +15,6 @@ interface SeenInput {
   processingEndMs: number;
   readonly interaction: number;
   readonly label: string;
-}
-
-/** Calls back in a task of its own, as soon as the present one is done. */
-class NextTask {
-  readonly #channel = new MessageChannel();
-  #waiting: (() => void)[] = [];
-
-  constructor() {
-    this.#channel.port1.onmessage = () => this.#waiting.shift()?.();
-  }
-
-  call(callback: () => void): void {
-    this.#waiting.push(callback);
-    this.#channel.port2.postMessage(null);
-  }
-
-  close(): void {
-    this.#waiting = [];
-    this.#channel.port1.close();
-  }
 }
 
 /**
@@ -66,15 +48,15 @@ export function inputListeners(): Capture {
   };
 
   /** The frame that begins now answers what came before the last one began, and paints what came since. */
-  const onFrame = () => {
+  const onFrame = ours(() => {
     const answeredMs = performance.now();
     for (const input of painting) emit(input, answeredMs);
     painting = arrived;
     arrived = [];
     frame = painting.length > 0 ? requestAnimationFrame(onFrame) : 0;
-  };
+  });
 
-  const onInput = (event: Event) => {
+  const onInput = ours((event: Event) => {
     const processingStartMs = performance.now();
     if (!event.isTrusted) return;
     const device = (KEY_TYPES as readonly string[]).includes(event.type) ? 'key' : 'pointer';
@@ -90,7 +72,7 @@ export function inputListeners(): Capture {
     arrived.push(input);
     tasks?.call(() => (input.processingEndMs = performance.now()));
     if (frame === 0) frame = requestAnimationFrame(onFrame);
-  };
+  });
 
   const types = [...POINTER_TYPES, ...KEY_TYPES];
   return {

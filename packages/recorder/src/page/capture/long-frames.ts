@@ -1,3 +1,4 @@
+import { RECORDER_PATH } from '@nettle-patch/core';
 import { defined } from '../interned';
 import type { RecordingSession } from '../session';
 import { observedCapture } from './observed';
@@ -28,7 +29,7 @@ function micro(ms: number): number {
 
 function emitScript(script: ScriptEntry, session: RecordingSession): void {
   const { sourceURL, sourceFunctionName, sourceCharPosition } = script;
-  const known = sourceURL !== '' && sourceCharPosition >= 0;
+  const known = sourceURL !== '' && sourceCharPosition >= 0 && !sourceURL.includes(RECORDER_PATH);
   const entered = known
     ? session.tables.functionAtOffset(sourceFunctionName, sourceURL, sourceCharPosition)
     : undefined;

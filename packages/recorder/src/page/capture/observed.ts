@@ -1,4 +1,5 @@
 import type { RecordingSession } from '../session';
+import { ours } from '../wrap/ours';
 import type { Capture } from './capture';
 
 /** Options of `observe` beyond those the type libraries know. */
@@ -36,7 +37,9 @@ export function observedCapture<Entry extends PerformanceEntry>(
       PerformanceObserver.supportedEntryTypes.includes(entryType),
     start(session) {
       current = session;
-      observer = new PerformanceObserver((list) => takeAll(list.getEntries()));
+      observer = new PerformanceObserver(
+        ours((list: PerformanceObserverEntryList) => takeAll(list.getEntries())),
+      );
       observer.observe({ type: entryType, buffered: session.startUp, ...options });
     },
     stop() {

@@ -1,22 +1,89 @@
 import { RESERVED_PATH } from '@nettle-patch/core';
 import { plainAddress } from '../address';
 import { defined } from '../interned';
+import type { Capture } from './capture';
+import type { RecordingSession } from '../session';
+import { CallSites } from '../wrap/call-site';
+import type { Entries } from '../wrap/entries';
 import { observedCapture } from './observed';
 
-/** Requests the page made (W3C Resource Timing): when, for what, how large; never their content. */
-export const requests = observedCapture<PerformanceResourceTiming>('resource', (entry, session) => {
-  if (new URL(entry.name).pathname.startsWith(RESERVED_PATH)) return;
-  session.emit({
-    kind: 'request',
-    thread: session.thread,
-    startMs: session.time(entry.startTime),
-    durationMs: Math.round(entry.duration * 1000) / 1000,
-    url: plainAddress(entry.name),
-    initiator: entry.initiatorType,
-    ...defined({
-      responseStartMs: entry.responseStart > 0 ? session.time(entry.responseStart) : undefined,
-      bytes: entry.transferSize > 0 ? entry.transferSize : undefined,
-      status: entry.responseStatus || undefined,
-    }),
+interface Asked {
+  readonly atMs: number;
+  readonly by: number | undefined;
+  readonly functionId: number | undefined;
+}
+
+/** Requests that script asks for at once may wait for their turn. */
+const MOST_ASKED = 500;
+
+/** Who asked for each request that script makes, until the browser tells of the request. */
+export class Initiators {
+  #asked: { readonly url: string; readonly asked: Asked }[] = [];
+  #sites: CallSites | undefined;
+
+  constructor(private readonly entries: () => Entries) {}
+
+  start(session: RecordingSession): void {
+    this.#sites = new CallSites(session);
+    this.#asked = [];
+  }
+
+  stop(): void {
+    this.#sites = undefined;
+  }
+
+  /** Notes that script asks for an address now. The address is kept only until the browser tells of it. */
+  ask(url: string): void {
+    if (this.#sites === undefined) return;
+    const asked = {
+      atMs: performance.now(),
+      by: this.entries().currentId(),
+      functionId: this.#sites.current(),
+    };
+    this.#asked.push({ url: new URL(url, document.baseURI).href, asked });
+    if (this.#asked.length > MOST_ASKED) this.#asked.shift();
+  }
+
+  /** Who asked for a request that began at a time. */
+  take(url: string, startMs: number): Asked | undefined {
+    const at = this.#asked.findIndex(({ url: of, asked }) => of === url && asked.atMs <= startMs + 1);
+    return at < 0 ? undefined : this.#asked.splice(at, 1)[0]!.asked;
+  }
+}
+
+/**
+ * Requests the page made (W3C Resource Timing): when, for what, how large and asked for by whom; never their
+ * content.
+ */
+export function requests(initiators: Initiators): Capture {
+  const observed = observedCapture<PerformanceResourceTiming>('resource', (entry, session) => {
+    if (new URL(entry.name).pathname.startsWith(RESERVED_PATH)) return;
+    const asked = initiators.take(entry.name, entry.startTime);
+    session.emit({
+      kind: 'request',
+      thread: session.thread,
+      startMs: session.time(entry.startTime),
+      durationMs: session.length(entry.duration),
+      url: plainAddress(entry.name),
+      initiator: entry.initiatorType,
+      ...defined({
+        responseStartMs: entry.responseStart > 0 ? session.time(entry.responseStart) : undefined,
+        bytes: entry.transferSize > 0 ? entry.transferSize : undefined,
+        status: entry.responseStatus || undefined,
+        by: asked?.by,
+        function: asked?.functionId,
+      }),
+    });
   });
-});
+  return {
+    ...observed,
+    start(session) {
+      initiators.start(session);
+      observed.start(session);
+    },
+    stop() {
+      initiators.stop();
+      return observed.stop();
+    },
+  };
+}

@@ -1,13 +1,6 @@
-import { NO_STACK, RECORDER_PATH, packSamples, toMicroseconds } from '@nettle-patch/core';
+import type { ProfilerTrace } from '../../messages';
 import type { RecordingSession } from '../session';
 import type { Capture } from './capture';
-
-interface ProfilerTrace {
-  readonly resources: readonly string[];
-  readonly frames: readonly { name: string; resourceId?: number; line?: number; column?: number }[];
-  readonly stacks: readonly { frameId: number; parentId?: number }[];
-  readonly samples: readonly { timestamp: number; stackId?: number }[];
-}
 
 interface Profiler {
   readonly sampleInterval: number;
@@ -24,39 +17,11 @@ const FETCH_EVERY_MS = 200;
 
 const constructorOf = () => (globalThis as { Profiler?: ProfilerConstructor }).Profiler;
 
-/** A profiler samples the moment it is started in, which is the recorder's own; its cost is measured apart. */
-const isRecorder = (url: string | undefined) => url?.includes(RECORDER_PATH) ?? false;
-
-function emitTrace(trace: ProfilerTrace, intervalMs: number, session: RecordingSession): void {
-  const { tables } = session;
-  const functionIds = trace.frames.map((frame) => {
-    const url = frame.resourceId === undefined ? '' : (trace.resources[frame.resourceId] ?? '');
-    return isRecorder(url) ? NO_STACK : tables.functionAt(frame.name, url, frame.line, frame.column);
-  });
-  const stackIds: number[] = [];
-  const ofRecorder: boolean[] = [];
-  for (const { frameId, parentId } of trace.stacks) {
-    const parent = parentId === undefined ? NO_STACK : stackIds[parentId]!;
-    const { resourceId = -1 } = trace.frames[frameId]!;
-    ofRecorder.push(
-      isRecorder(trace.resources[resourceId]) || (parentId !== undefined && ofRecorder[parentId]!),
-    );
-    stackIds.push(ofRecorder.at(-1) ? NO_STACK : tables.stack(functionIds[frameId]!, parent));
-  }
-  const samples = trace.samples.filter(
-    ({ timestamp, stackId }) =>
-      timestamp >= session.originMs && !(stackId !== undefined && ofRecorder[stackId]),
-  );
-  if (samples.length === 0) return;
-  const packed = packSamples(session.thread, intervalMs, {
-    timesUs: samples.map((sample) => toMicroseconds(session.time(sample.timestamp))),
-    stacks: samples.map((sample) => (sample.stackId === undefined ? NO_STACK : stackIds[sample.stackId]!)),
-  });
-  session.emit({ kind: 'samples', ...packed });
-}
+/** Takes a trace of a session, with the interval it was sampled at. */
+export type TraceSink = (session: RecordingSession, intervalMs: number, trace: ProfilerTrace) => void;
 
 /** Call stacks every 10 ms (WICG JS Self-Profiling). */
-export function sampling(): Capture {
+export function sampling(sink: TraceSink): Capture {
   let session: RecordingSession | undefined;
   let profiler: Profiler | undefined;
   let startedMs = 0;
@@ -70,7 +35,7 @@ export function sampling(): Capture {
   /** Fetches what `ending` has sampled. Its successor is already running, so that sampling has no gap. */
   const fetchFrom = async (ending: Profiler, into: RecordingSession) => {
     const trace = await ending.stop();
-    into.charged(() => emitTrace(trace, ending.sampleInterval, into));
+    into.charged(() => sink(into, ending.sampleInterval, trace));
   };
 
   return {

@@ -1,4 +1,5 @@
 import { elementLabel } from '../element-label';
+import { ours } from '../wrap/ours';
 
 const TYPES = [
   'pointerdown',
@@ -25,14 +26,14 @@ export interface UsedElement {
  */
 export class UsedElements {
   readonly #latest: UsedElement[] = [];
-  readonly #listener = (event: Event) => {
+  readonly #listener = ours((event: Event) => {
     this.#latest.push({
       type: event.type,
       timeStamp: event.timeStamp,
       label: elementLabel(event.composedPath()[0]),
     });
     if (this.#latest.length > REMEMBERED) this.#latest.shift();
-  };
+  });
 
   start(): void {
     for (const type of TYPES) addEventListener(type, this.#listener, { capture: true, passive: true });

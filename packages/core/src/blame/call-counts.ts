@@ -1,0 +1,21 @@
+import { callsOf, type Recording, type TimeRange } from '../recording/recording';
+import { canonicalFunction } from './call-path';
+
+/**
+ * How often each function was called in a range, as exact calls tell; those that began before it count where they
+ * reach into it.
+ */
+export function callCounts(recording: Recording, thread: number, range: TimeRange): Map<number, number> {
+  const calls = callsOf(recording, thread);
+  const ofStack = new Map<number, number>();
+  const count = (at: number) => ofStack.set(calls.stacks[at]!, (ofStack.get(calls.stacks[at]!) ?? 0) + 1);
+  const [startUs, endUs] = [range.startMs * 1000, range.endMs * 1000];
+  calls.openAt(startUs).forEach(count);
+  for (let at = calls.firstFrom(startUs); at < calls.length && calls.startsUs[at]! < endUs; at++) count(at);
+  const counts = new Map<number, number>();
+  for (const [stack, times] of ofStack) {
+    const functionId = canonicalFunction(recording, recording.stacks.functionOf(stack));
+    counts.set(functionId, (counts.get(functionId) ?? 0) + times);
+  }
+  return counts;
+}

@@ -1,0 +1,89 @@
+import { plainAddress } from '../address';
+import type { RecordingSession } from '../session';
+import { ours } from '../wrap/ours';
+import { replaceMethod } from '../wrap/replace';
+import type { Capture } from './capture';
+import { observedCapture } from './observed';
+
+type StateType = 'visibility' | 'route' | 'load' | 'freeze';
+
+/** Routes within the page, its visibility (a hidden page draws nothing), and the stages of its life. */
+export function lifeCycle(): Capture & { install(): void } {
+  let session: RecordingSession | undefined;
+
+  const emit = (type: StateType, value: string) => {
+    const startMs = session?.time(performance.now());
+    session?.emit({ kind: 'state', thread: session.thread, startMs: startMs!, type, value });
+  };
+  const route = () => emit('route', plainAddress(location.href));
+  const told: readonly (readonly [EventTarget, string, () => void])[] =
+    typeof document === 'undefined'
+      ? []
+      : [
+          [document, 'visibilitychange', ours(() => emit('visibility', document.visibilityState))],
+          [document, 'freeze', ours(() => emit('freeze', 'frozen'))],
+          [document, 'resume', ours(() => emit('freeze', 'resumed'))],
+          [document, 'DOMContentLoaded', ours(() => emit('load', 'document parsed'))],
+          [globalThis, 'load', ours(() => emit('load', 'loaded'))],
+          [globalThis, 'popstate', ours(route)],
+          [globalThis, 'hashchange', ours(route)],
+        ];
+
+  return {
+    name: 'life-cycle',
+    available: true,
+    install() {
+      for (const name of ['pushState', 'replaceState']) {
+        replaceMethod(
+          History.prototype,
+          name,
+          (original) =>
+            function (this: unknown) {
+              const before = location.href;
+              const value: unknown = Reflect.apply(original, this, arguments);
+              if (session !== undefined && location.href !== before) route();
+              return value;
+            },
+        );
+      }
+    },
+    start(into) {
+      session = into;
+      emit('visibility', document.visibilityState);
+      route();
+      for (const [target, type, listener] of told) target.addEventListener(type, listener);
+    },
+    stop() {
+      for (const [target, type, listener] of told) target.removeEventListener(type, listener);
+      session = undefined;
+    },
+  };
+}
+
+/** First and largest pictures of the page (W3C Paint Timing, Largest Contentful Paint). */
+export const paints = ['paint', 'largest-contentful-paint'].map((type) =>
+  observedCapture(type, (entry, session) => {
+    session.emit({
+      kind: 'state',
+      thread: session.thread,
+      startMs: session.time(entry.startTime),
+      type: 'paint',
+      value: entry.name || type,
+    });
+  }),
+);
+
+/** Moves of content nobody asked for (W3C Layout Instability). */
+export const shifts = observedCapture<PerformanceEntry & { value: number; hadRecentInput: boolean }>(
+  'layout-shift',
+  (entry, session) => {
+    if (entry.hadRecentInput) return;
+    session.emit({
+      kind: 'state',
+      thread: session.thread,
+      startMs: session.time(entry.startTime),
+      type: 'shift',
+      value: entry.value.toFixed(4),
+    });
+  },
+);

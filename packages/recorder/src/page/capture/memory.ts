@@ -1,0 +1,68 @@
+import type { RecordingSession } from '../session';
+import { ours } from '../wrap/ours';
+import type { Capture } from './capture';
+
+interface HeapMeasure {
+  readonly usedJSHeapSize: number;
+  readonly jsHeapSizeLimit: number;
+}
+
+const EVERY_MS = 1000;
+const KB = 1024;
+
+const heap = () => (performance as { memory?: HeapMeasure }).memory;
+
+/** Memory in use by script, once a second, where the engine tells it. */
+export function memory(): Capture {
+  let session: RecordingSession | undefined;
+  let nextMs = 0;
+  return {
+    name: 'memory',
+    available: typeof performance !== 'undefined' && heap() !== undefined,
+    start(into) {
+      session = into;
+      nextMs = 0;
+    },
+    collect() {
+      const nowMs = performance.now();
+      if (session === undefined || nowMs < nextMs) return;
+      nextMs = nowMs + EVERY_MS;
+      const { usedJSHeapSize, jsHeapSizeLimit } = heap()!;
+      session.emit({
+        kind: 'memory',
+        thread: session.thread,
+        startMs: session.time(nowMs),
+        usedKb: Math.round(usedJSHeapSize / KB),
+        limitKb: Math.min(2 ** 31 - 1, Math.round(jsHeapSizeLimit / KB)),
+      });
+    },
+    stop() {
+      session = undefined;
+    },
+  };
+}
+
+/** Moments at which a collection of memory was noticed: something left unused on purpose was gone. */
+export function collections(): Capture {
+  let session: RecordingSession | undefined;
+  let registry: FinalizationRegistry<RecordingSession> | undefined;
+  const plant = () => session !== undefined && registry?.register({}, session);
+  return {
+    name: 'collections',
+    available: typeof FinalizationRegistry === 'function',
+    start(into) {
+      session = into;
+      registry ??= new FinalizationRegistry(
+        ours((of: RecordingSession) => {
+          if (of !== session) return;
+          of.emit({ kind: 'collection', thread: of.thread, startMs: of.time(performance.now()) });
+          plant();
+        }),
+      );
+      plant();
+    },
+    stop() {
+      session = undefined;
+    },
+  };
+}

@@ -1,0 +1,51 @@
+import { NextTask } from '../next-task';
+import type { RecordingSession } from '../session';
+import type { Entries } from '../wrap/entries';
+import type { Capture } from './capture';
+
+/** Shorter ones are no long tasks (W3C Long Tasks, section 1). */
+const LONG_MS = 50;
+
+/**
+ * Long tasks where the engine does not tell of them: from the entry into script until a message sent then
+ * arrives, which is when the thread is free again.
+ */
+export function ownTasks(entries: Entries): Capture {
+  let session: RecordingSession | undefined;
+  let next: NextTask | undefined;
+  let waiting = false;
+
+  const onFree = (startMs: number) => {
+    waiting = false;
+    entries.endResumed();
+    const durationMs = performance.now() - startMs;
+    if (session === undefined || durationMs <= LONG_MS) return;
+    session.emit({
+      kind: 'task',
+      thread: session.thread,
+      startMs: session.time(startMs),
+      durationMs: session.length(durationMs),
+      source: 'own',
+    });
+  };
+  const onEntry = (startMs: number) => {
+    if (session === undefined || waiting) return;
+    waiting = true;
+    next?.call(() => onFree(startMs));
+  };
+  entries.onOutermost(onEntry);
+
+  return {
+    name: 'own-tasks',
+    available: true,
+    start(into) {
+      session = into;
+      next = new NextTask();
+    },
+    stop() {
+      session = undefined;
+      next?.close();
+      waiting = false;
+    },
+  };
+}

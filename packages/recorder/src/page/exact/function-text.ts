@@ -1,0 +1,33 @@
+import { withoutInsertions } from '@nettle-patch/core';
+
+const nativeText = Function.prototype.toString;
+const originals = new WeakMap<object, object>();
+
+/** Has a function the recorder put in place of another tell that one's text. */
+export function standsFor(replacement: object, original: object): void {
+  originals.set(replacement, original);
+}
+
+/** The text of a function as the app wrote it. */
+export function originalText(of: object): string {
+  return withoutInsertions(Reflect.apply(nativeText, originals.get(of) ?? of, []) as string);
+}
+
+/**
+ * Makes functions show the text they had before they were rewritten, and replaced ones that of the function
+ * they stand for, as programs compare or evaluate it.
+ */
+export function keepFunctionText(): void {
+  const { toString } = {
+    toString(this: object): string {
+      return originalText(this);
+    },
+  };
+  standsFor(toString, nativeText);
+  Object.defineProperty(Function.prototype, 'toString', {
+    value: toString,
+    writable: true,
+    configurable: true,
+    enumerable: false,
+  });
+}

@@ -1,0 +1,222 @@
+import { FORCED_LAYOUT_FUNCTION, FORCED_STYLE_FUNCTION } from '@nettle-patch/core';
+import type { Capture } from '../capture/capture';
+import { elementLabel } from '../element-label';
+import type { CallRing } from '../exact/call-ring';
+import { defined } from '../interned';
+import type { RecordingSession } from '../session';
+import { CallSites } from '../wrap/call-site';
+import type { Entries } from '../wrap/entries';
+import { replaceAccessor, replaceMethod, type AnyFunction } from '../wrap/replace';
+import { FORCING_MEMBERS, SHEET_MEMBERS, WRITING_MEMBERS, type Forces } from './forcing-members';
+import type { LastWrite, Mutations } from './mutations';
+import type { ProbeSteps } from './probe-steps';
+
+/** Reads of one kind in one task that must come from one place before it is taken for the place of all. */
+const SURE_AFTER = 6;
+/** How often that is looked at again. */
+const LOOK_AGAIN = 16;
+
+/** Where reads of one kind come from in one task: asking the engine for a stack costs more than many a read. */
+interface ReadsOfTask {
+  forced: Forced | undefined;
+  count: number;
+  /** Whether they came from more than one place. */
+  mixed: boolean;
+}
+
+interface Forced {
+  readonly startMs: number;
+  readonly read: string;
+  readonly functionId: number | undefined;
+  endMs: number;
+  count: number;
+  styleMs: number;
+  layoutMs: number;
+  write: LastWrite | undefined;
+  writer: number | undefined;
+}
+
+function ownerNamed(name: string): object | undefined {
+  if (name === 'window') return globalThis;
+  return (globalThis as unknown as Record<string, { prototype: object } | undefined>)[name]?.prototype;
+}
+
+/**
+ * Layout forced by script: where, by which read, after which write, and what it cost in style and in layout. Costs
+ * next to nothing while nothing has changed. What happens at one place in one task becomes one row.
+ */
+export class ForcedLayout implements Capture {
+  readonly name = 'forced-layout';
+  readonly available = true;
+  #session: RecordingSession | undefined;
+  #sites: CallSites | undefined;
+  #inside = false;
+  /** The place of the next write is wanted, as layout has just been forced and will be again because of it. */
+  #wantsWriter = false;
+  #forced: Forced | undefined;
+  readonly #ofTask = new Map<string, Forced>();
+  readonly #reads = new Map<string, ReadsOfTask>();
+
+  constructor(
+    private readonly mutations: Mutations,
+    private readonly steps: ProbeSteps,
+    private readonly ring: CallRing,
+    entries: Entries,
+  ) {
+    entries.onOutermost(() => this.#writeRows());
+  }
+
+  install(): void {
+    for (const { owner, forces = 'layout', getters, setters, methods } of FORCING_MEMBERS) {
+      this.#replaceAll(owner, { getters, setters, methods }, (name, original) =>
+        this.#trap(name, original, forces),
+      );
+    }
+    for (const { owner, getters, setters, methods } of WRITING_MEMBERS) {
+      this.#replaceAll(owner, { getters, setters, methods }, (_name, original) => this.#noteWriter(original));
+    }
+    for (const name of SHEET_MEMBERS) {
+      replaceMethod(CSSStyleSheet.prototype, name, (original) => this.#noteSheet(name, original));
+    }
+  }
+
+  start(session: RecordingSession): void {
+    this.steps.prepare();
+    this.mutations.start();
+    this.#session = session;
+    this.#sites = new CallSites(session);
+  }
+
+  collect(): void {
+    this.#writeRows();
+  }
+
+  stop(): void {
+    this.#writeRows();
+    this.mutations.stop();
+    this.#session = undefined;
+  }
+
+  #replaceAll(
+    ownerName: string,
+    members: { getters?: string | undefined; setters?: string | undefined; methods?: string | undefined },
+    make: (name: string, original: AnyFunction) => AnyFunction,
+  ): void {
+    const owner = ownerNamed(ownerName);
+    const each = (names: string | undefined, replace: (name: string) => void) =>
+      names?.split(' ').forEach(replace);
+    each(members.getters, (name) =>
+      replaceAccessor(owner, name, { get: (original) => make(name, original) }),
+    );
+    each(members.setters, (name) =>
+      replaceAccessor(owner, name, { set: (original) => make(name, original) }),
+    );
+    each(members.methods, (name) => replaceMethod(owner, name, (original) => make(name, original)));
+  }
+
+  #trap(name: string, original: AnyFunction, forces: Forces): AnyFunction {
+    const force = () => this.#force(name, forces);
+    const wanted = () => this.#session !== undefined && !this.#inside && this.mutations.isDirty();
+    return function (this: unknown) {
+      if (wanted()) force();
+      return Reflect.apply(original, this, arguments) as unknown;
+    };
+  }
+
+  #noteWriter(original: AnyFunction): AnyFunction {
+    const note = () => {
+      this.#wantsWriter = false;
+      if (this.#forced !== undefined) this.#forced.writer = this.#sites?.current();
+    };
+    const wanted = () => this.#wantsWriter && !this.#inside;
+    return function (this: unknown) {
+      if (wanted()) note();
+      return Reflect.apply(original, this, arguments) as unknown;
+    };
+  }
+
+  #noteSheet(name: string, original: AnyFunction): AnyFunction {
+    const noted = this.#noteWriter(original);
+    const wrote = () => this.mutations.wrote(name, document);
+    return function (this: unknown) {
+      wrote();
+      return Reflect.apply(noted, this, arguments) as unknown;
+    };
+  }
+
+  #force(read: string, forces: Forces): void {
+    const session = this.#session!;
+    const write = this.mutations.last;
+    this.#inside = true;
+    const startMs = performance.now();
+    this.steps.style();
+    const styledMs = performance.now();
+    if (forces === 'layout') this.steps.layout();
+    const endMs = performance.now();
+    this.#inside = false;
+    this.ring.enterAt(FORCED_STYLE_FUNCTION, startMs);
+    this.ring.leaveAt(styledMs);
+    if (forces === 'layout') {
+      this.ring.enterAt(FORCED_LAYOUT_FUNCTION, styledMs);
+      this.ring.leaveAt(endMs);
+      this.mutations.clean();
+    }
+    const beganMs = performance.now();
+    const forced = this.#forcedAt(read, startMs);
+    forced.count++;
+    forced.endMs = endMs;
+    forced.styleMs += styledMs - startMs;
+    forced.layoutMs += endMs - styledMs;
+    forced.write = write;
+    this.#wantsWriter = forced.writer === undefined;
+    this.#forced = forced;
+    session.charge(performance.now() - beganMs);
+  }
+
+  /** What is known of the place that reads now. */
+  #forcedAt(read: string, startMs: number): Forced {
+    const within = `${this.ring.current() ?? ''} ${read}`;
+    let reads = this.#reads.get(within);
+    if (reads === undefined) this.#reads.set(within, (reads = { forced: undefined, count: 0, mixed: false }));
+    const sure = reads.count >= SURE_AFTER && reads.count % LOOK_AGAIN !== 0;
+    reads.count++;
+    if (reads.forced !== undefined && sure && !reads.mixed) return reads.forced;
+    const functionId = this.#sites!.current();
+    const key = `${functionId} ${read}`;
+    let forced = this.#ofTask.get(key);
+    if (forced === undefined) {
+      const none = { endMs: startMs, count: 0, styleMs: 0, layoutMs: 0, write: undefined, writer: undefined };
+      this.#ofTask.set(key, (forced = { startMs, read, functionId, ...none }));
+    }
+    if (reads.forced !== undefined && reads.forced !== forced) reads.mixed = true;
+    return (reads.forced = forced);
+  }
+
+  #writeRows(): void {
+    const session = this.#session;
+    if (session === undefined || this.#ofTask.size === 0) return;
+    for (const forced of this.#ofTask.values()) {
+      const { write, styleMs, layoutMs } = forced;
+      session.emit({
+        kind: 'forced',
+        thread: session.thread,
+        startMs: session.time(forced.startMs),
+        durationMs: session.length(forced.endMs - forced.startMs),
+        count: forced.count,
+        costMs: session.length(styleMs + layoutMs),
+        styleMs: session.length(styleMs),
+        layoutMs: session.length(layoutMs),
+        read: forced.read,
+        ...defined({
+          function: forced.functionId,
+          write: write?.what,
+          writer: forced.writer,
+          target: write === undefined ? undefined : elementLabel(write.target),
+        }),
+      });
+    }
+    this.#ofTask.clear();
+    this.#reads.clear();
+    this.#forced = undefined;
+  }
+}

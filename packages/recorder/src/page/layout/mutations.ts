@@ -1,0 +1,96 @@
+import { ours } from '../wrap/ours';
+import { replaceMethod } from '../wrap/replace';
+
+const WATCHED: MutationObserverInit = {
+  subtree: true,
+  childList: true,
+  attributes: true,
+  attributeOldValue: true,
+  characterData: true,
+  characterDataOldValue: true,
+};
+
+/** What was changed last before a moment. */
+export interface LastWrite {
+  /** "style", "class", "children", "text", or the name of another attribute. */
+  readonly what: string;
+  readonly target: Node;
+}
+
+/** Sees every change of the document, at once when asked and else when the browser tells. */
+export class Mutations {
+  readonly #observer: MutationObserver;
+  readonly #listeners: ((records: readonly MutationRecord[]) => void)[] = [];
+  readonly #roots: Node[] = [];
+  #watching = false;
+  #dirty = false;
+  last: LastWrite | undefined;
+
+  constructor() {
+    this.#observer = new MutationObserver(ours((records) => this.#take(records)));
+  }
+
+  /** Has every shadow tree that is made be watched too: changes in it are not told to its host's observers. */
+  install(): void {
+    const watch = this.#watchRoot.bind(this);
+    replaceMethod(
+      Element.prototype,
+      'attachShadow',
+      (original) =>
+        function (this: unknown) {
+          const root = Reflect.apply(original, this, arguments) as ShadowRoot;
+          watch(root);
+          return root;
+        },
+    );
+  }
+
+  onChange(listener: (records: readonly MutationRecord[]) => void): void {
+    this.#listeners.push(listener);
+  }
+
+  start(): void {
+    this.#watching = true;
+    for (const root of [document, ...this.#roots]) this.#observer.observe(root, WATCHED);
+  }
+
+  stop(): void {
+    this.#watching = false;
+    this.#observer.disconnect();
+    this.clean();
+  }
+
+  /** Whether anything has changed since style and layout were last known to be done. */
+  isDirty(): boolean {
+    if (!this.#watching) return false;
+    const records = this.#observer.takeRecords();
+    if (records.length > 0) this.#take(records);
+    return this.#dirty;
+  }
+
+  /** Style and layout have been done. */
+  clean(): void {
+    this.#dirty = false;
+    this.last = undefined;
+  }
+
+  /** Notes a change that no observer is told of. */
+  wrote(what: string, target: Node): void {
+    if (!this.#watching) return;
+    this.#dirty = true;
+    this.last = { what, target };
+  }
+
+  #watchRoot(root: Node): void {
+    this.#roots.push(root);
+    if (this.#watching) this.#observer.observe(root, WATCHED);
+  }
+
+  #take(records: readonly MutationRecord[]): void {
+    this.#dirty = true;
+    const { type, attributeName, target } = records.at(-1)!;
+    const what = type === 'attributes' ? attributeName! : type === 'childList' ? 'children' : 'text';
+    this.last = { what, target };
+    for (const listener of this.#listeners) listener(records);
+  }
+}

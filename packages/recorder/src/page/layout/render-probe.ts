@@ -1,0 +1,112 @@
+import type { Capture } from '../capture/capture';
+import type { RecordingSession } from '../session';
+import type { Entries } from '../wrap/entries';
+import { ours } from '../wrap/ours';
+import type { PendingFrames } from '../wrap/scheduling';
+import type { Mutations } from './mutations';
+import type { ProbeSteps } from './probe-steps';
+
+/** Script that ran as long as this may have changed what no observer tells of. */
+const WORTH_A_LOOK_MS = 1;
+
+/** What a frame cost, with the times of `performance.now()` between its steps. */
+export interface RenderedFrame {
+  readonly startMs: number;
+  readonly styledMs: number;
+  readonly laidOutMs: number;
+  readonly paintedMs: number;
+}
+
+/**
+ * Style, layout and paint of each frame in which something happened: at the end of its last frame callback does
+ * what the browser is about to do and times it, which costs the frame nothing, as the results are kept. It is
+ * armed only by what happens, so a page at rest stays at rest.
+ */
+export class RenderProbe implements Capture {
+  readonly name = 'render-probe';
+  readonly available = true;
+  readonly #channel = new MessageChannel();
+  readonly #onRendered: ((frame: RenderedFrame) => void)[] = [];
+  readonly #onLaidOut: (() => void)[] = [];
+  #session: RecordingSession | undefined;
+  #armed = 0;
+  #measuring: Omit<RenderedFrame, 'paintedMs'> | undefined;
+
+  constructor(
+    private readonly steps: ProbeSteps,
+    private readonly mutations: Mutations,
+    private readonly frames: PendingFrames,
+    entries: Entries,
+  ) {
+    this.#channel.port1.onmessage = ours(() => this.#painted());
+    mutations.onChange(() => this.arm());
+    entries.onEnd((durationMs) => {
+      if (durationMs >= WORTH_A_LOOK_MS) this.arm();
+    });
+    frames.onLast(() => this.#probe());
+  }
+
+  /** @param listener is called with each frame that was probed, once its picture has been handed on */
+  onRendered(listener: (frame: RenderedFrame) => void): void {
+    this.#onRendered.push(listener);
+  }
+
+  /** @param listener is called when layout is done, while asking for geometry costs nothing */
+  onLaidOut(listener: () => void): void {
+    this.#onLaidOut.push(listener);
+  }
+
+  start(session: RecordingSession): void {
+    this.#session = session;
+  }
+
+  stop(): void {
+    this.#session = undefined;
+    cancelAnimationFrame(this.#armed);
+    this.#armed = 0;
+  }
+
+  /** Has the next frame probed. */
+  arm(): void {
+    if (this.#session === undefined || this.#armed !== 0) return;
+    this.#armed = requestAnimationFrame(
+      ours(() => {
+        this.#armed = 0;
+        if (this.frames.count === 0) this.#probe();
+      }),
+    );
+  }
+
+  #probe(): void {
+    if (this.#session === undefined || this.#measuring !== undefined) return;
+    const startMs = performance.now();
+    this.steps.style();
+    const styledMs = performance.now();
+    this.steps.layout();
+    const laidOutMs = performance.now();
+    this.mutations.isDirty();
+    this.mutations.clean();
+    for (const listener of this.#onLaidOut) listener();
+    this.#measuring = { startMs, styledMs, laidOutMs };
+    this.#channel.port2.postMessage(null);
+  }
+
+  #painted(): void {
+    const measured = this.#measuring;
+    const session = this.#session;
+    this.#measuring = undefined;
+    if (measured === undefined || session === undefined) return;
+    const frame = { ...measured, paintedMs: performance.now() };
+    const { startMs, styledMs, laidOutMs, paintedMs } = frame;
+    session.emit({
+      kind: 'render',
+      thread: session.thread,
+      startMs: session.time(startMs),
+      durationMs: session.length(paintedMs - startMs),
+      styleMs: session.length(styledMs - startMs),
+      layoutMs: session.length(laidOutMs - styledMs),
+      paintMs: session.length(paintedMs - laidOutMs),
+    });
+    for (const listener of this.#onRendered) listener(frame);
+  }
+}

@@ -1,0 +1,221 @@
+import type { RowOfKind } from '@nettle-patch/core';
+import type { Capture } from '../capture/capture';
+import type { CallRing } from '../exact/call-ring';
+import { defined } from '../interned';
+import type { RecordingSession } from '../session';
+import type { AnyFunction } from './replace';
+
+/** A shorter entry is of interest only where something else came of it. */
+const WORTH_MS = 1;
+/** Links of a chain of causes that are kept. */
+const LONGEST_CHAIN = 12;
+
+/** Something that was asked for, and will call back. */
+export interface Scheduled {
+  readonly type: RowOfKind<'schedule'>['type'];
+  readonly startMs: number;
+  readonly by: Entry | undefined;
+  readonly callback: unknown;
+  readonly functionId: number | undefined;
+  readonly delayMs: number | undefined;
+  readonly url: string | undefined;
+  id: number;
+}
+
+/** How script is entered: the standard's names for it (W3C Long Animation Frames, invoker types). */
+export type EntryType = 'event-listener' | 'user-callback' | 'resolve-promise';
+
+/** One entry into script. */
+interface Entry {
+  readonly type: EntryType;
+  readonly schedule: Scheduled | undefined;
+  readonly startMs: number;
+  readonly chain: number;
+  readonly callback: unknown;
+  /** Who called it, in words; of an event, told only when it is wanted. */
+  invoker: string | (() => string);
+  durationMs: number;
+  /** Given when it is written, or has been referred to. */
+  id: number;
+  ended: boolean;
+  written: boolean;
+}
+
+/** What is told of an entry beyond its callback. */
+export interface EntryAbout {
+  readonly type: EntryType;
+  readonly invoker: string | (() => string);
+  readonly schedule?: Scheduled | undefined;
+}
+
+/** Entries into script, each with what scheduled it: how long they took, and what they came from. */
+export class Entries implements Capture {
+  readonly name = 'handlers';
+  readonly available = true;
+  #session: RecordingSession | undefined;
+  #current: Entry | undefined;
+  #resumed: Entry | undefined;
+  #nextId = 1;
+  readonly #onOutermost: ((startMs: number) => void)[] = [];
+  readonly #onEnd: ((durationMs: number) => void)[] = [];
+
+  constructor(private readonly ring: CallRing) {}
+
+  /** @param listener is called when script is entered from outside, with the time of `performance.now()` */
+  onOutermost(listener: (startMs: number) => void): void {
+    this.#onOutermost.push(listener);
+  }
+
+  /** @param listener is called when script entered from outside has ended, with how long it took */
+  onEnd(listener: (durationMs: number) => void): void {
+    this.#onEnd.push(listener);
+  }
+
+  get recording(): boolean {
+    return this.#session !== undefined;
+  }
+
+  start(session: RecordingSession): void {
+    this.#session = session;
+  }
+
+  stop(): void {
+    this.#session = undefined;
+    this.#current = undefined;
+    this.#resumed = undefined;
+  }
+
+  /** Notes that something was asked for now, by what runs now. */
+  schedule(
+    type: Scheduled['type'],
+    callback: unknown,
+    about: { delayMs?: number | undefined; url?: string } = {},
+  ): Scheduled | undefined {
+    if (this.#session === undefined) return undefined;
+    const current = this.#current;
+    const again = current?.schedule !== undefined && current.schedule.callback === callback;
+    const by = again ? current.schedule!.by : current;
+    return {
+      type,
+      startMs: performance.now(),
+      by: by !== undefined && by.chain < LONGEST_CHAIN ? by : undefined,
+      callback,
+      functionId: this.ring.current(),
+      delayMs: about.delayMs,
+      url: about.url,
+      id: 0,
+    };
+  }
+
+  /** Calls a callback of the app. */
+  run(callback: AnyFunction, self: unknown, args: ArrayLike<unknown>, about: EntryAbout): unknown {
+    if (this.#session === undefined) return Reflect.apply(callback, self, args);
+    if (this.#resumed !== undefined) this.endResumed();
+    const outer = this.#current;
+    const entry = this.#enter(callback, about);
+    if (outer !== undefined) {
+      try {
+        return Reflect.apply(callback, self, args);
+      } finally {
+        this.#leave(entry, outer);
+      }
+    }
+    this.ring.unwind();
+    for (const listener of this.#onOutermost) listener(entry.startMs);
+    try {
+      return Reflect.apply(callback, self, args);
+    } finally {
+      this.#leave(entry, undefined);
+      for (const listener of this.#onEnd) listener(entry.durationMs);
+    }
+  }
+
+  /**
+   * Notes that a promise of the browser's goes on, and with it code that nobody can be seen calling. It is taken
+   * to run until `endResumed` is called or other script is entered.
+   */
+  resume(about: EntryAbout): void {
+    if (this.#session === undefined || this.#current?.ended === false) return;
+    this.endResumed();
+    this.#resumed = this.#enter(undefined, about);
+    this.#resumed.ended = true;
+  }
+
+  endResumed(): void {
+    const resumed = this.#resumed;
+    if (resumed === undefined) return;
+    this.#resumed = undefined;
+    this.#leave(resumed, this.#current === resumed ? undefined : this.#current);
+  }
+
+  /** Id of what runs now, for rows that refer to it. */
+  currentId(): number | undefined {
+    const current = this.#current;
+    if (current === undefined) return undefined;
+    return (current.id ||= this.#nextId++);
+  }
+
+  #enter(callback: unknown, { type, invoker, schedule }: EntryAbout): Entry {
+    return (this.#current = {
+      type,
+      invoker,
+      schedule,
+      callback,
+      startMs: performance.now(),
+      chain: (schedule?.by?.chain ?? 0) + 1,
+      durationMs: 0,
+      id: 0,
+      ended: false,
+      written: false,
+    });
+  }
+
+  #leave(entry: Entry, outer: Entry | undefined): void {
+    entry.durationMs = performance.now() - entry.startMs;
+    entry.ended = true;
+    this.#current = outer;
+    if (entry.durationMs >= WORTH_MS || entry.id > 0) this.#write(entry);
+    else if (typeof entry.invoker === 'function') entry.invoker = '';
+  }
+
+  #write(entry: Entry): void {
+    const session = this.#session;
+    if (session === undefined || entry.written) return;
+    entry.written = true;
+    entry.id ||= this.#nextId++;
+    const { type, schedule, callback, startMs, durationMs, id } = entry;
+    session.emit({
+      kind: 'handler',
+      thread: session.thread,
+      startMs: session.time(startMs),
+      durationMs: session.length(durationMs),
+      type,
+      invoker: typeof entry.invoker === 'function' ? entry.invoker() : entry.invoker,
+      id,
+      ...defined({
+        schedule: schedule && this.#writeSchedule(schedule, session),
+        function:
+          typeof callback === 'function' ? session.tables.functionLike(callback, callback.name) : undefined,
+      }),
+    });
+  }
+
+  #writeSchedule(schedule: Scheduled, session: RecordingSession): number {
+    if (schedule.id > 0) return schedule.id;
+    schedule.id = this.#nextId++;
+    const { by, functionId, delayMs, url } = schedule;
+    if (by !== undefined) {
+      by.id ||= this.#nextId++;
+      if (by.ended) this.#write(by);
+    }
+    session.emit({
+      kind: 'schedule',
+      thread: session.thread,
+      startMs: session.time(schedule.startMs),
+      id: schedule.id,
+      type: schedule.type,
+      ...defined({ by: by?.id, delayMs, url, function: functionId }),
+    });
+    return schedule.id;
+  }
+}

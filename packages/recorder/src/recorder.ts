@@ -1,0 +1,3 @@
+import { startPage } from './page/start';
+
+startPage();

@@ -1,0 +1,3 @@
+import { startSender } from './sender/start';
+
+startSender();

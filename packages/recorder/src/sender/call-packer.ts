@@ -1,0 +1,114 @@
+import {
+  CALL_END,
+  FORCED_LAYOUT_FUNCTION,
+  FORCED_STYLE_FUNCTION,
+  packCalls,
+  toMicroseconds,
+  type Row,
+  type ScriptRegistration,
+} from '@nettle-patch/core';
+import type { CallChunk } from '../page/exact/call-ring';
+
+/** Events of one row: small enough for a batch to be sent and read without a stall. */
+const EVENTS_A_ROW = 32_768;
+
+interface ChunkOfThread extends CallChunk {
+  readonly recordingId: string;
+  readonly thread: number;
+  /** What the page's clock showed at time 0 of the recording. */
+  readonly originMs: number;
+}
+
+interface Registered {
+  readonly firstId: number;
+  readonly told: string;
+  script?: ScriptRegistration;
+}
+
+/** Turns chunks of exact calls into rows, each function told of when it is first met. */
+export class CallPacker {
+  /** In order of their ids. */
+  readonly #registered: Registered[] = [];
+  /** Functions and scripts a recording knows of already, by its id. */
+  readonly #told = new Map<string, Set<number>>();
+  /** Calls that were open at the end of the latest chunk, the outermost first. */
+  #open: number[] = [];
+
+  register(firstId: number, told: string): void {
+    if (this.#registered.some((known) => known.firstId === firstId)) return;
+    this.#registered.push({ firstId, told });
+    this.#registered.sort((a, b) => a.firstId - b.firstId);
+  }
+
+  /** Functions that were running when the latest chunk ended, the outermost first. */
+  get open(): readonly number[] {
+    return this.#open;
+  }
+
+  forget(recordingId: string): void {
+    this.#told.delete(recordingId);
+    this.#open = [];
+  }
+
+  /** Rows for one chunk: what is new about its functions, what was lost before it, and its events. */
+  pack({ recordingId, thread, originMs, ids, timesMs, count, lost }: ChunkOfThread): Row[] {
+    const rows: Row[] = this.functionRows(recordingId, ids.subarray(0, count));
+    const at = (ms: number) => toMicroseconds(ms - originMs);
+    if (lost > 0) {
+      this.#open = [];
+      const startMs = at(timesMs[0]!) / 1000;
+      rows.push({
+        kind: 'drop',
+        startMs,
+        count: lost,
+        reason: 'events of calls came faster than they could be taken',
+      });
+    }
+    for (let from = 0; from < count; from += EVENTS_A_ROW) {
+      const to = Math.min(count, from + EVENTS_A_ROW);
+      const timesUs = Float64Array.from(timesMs.subarray(from, to), at);
+      const packed = packCalls(thread, { timesUs, functions: ids.subarray(from, to) });
+      rows.push({ kind: 'calls', ...packed, ...(lost > 0 && from === 0 ? { fresh: true } : {}) });
+    }
+    for (let event = 0; event < count; event++) {
+      if (ids[event] === CALL_END) this.#open.pop();
+      else this.#open.push(ids[event]!);
+    }
+    return rows;
+  }
+
+  /** Rows about those of some functions that a recording does not know of yet. */
+  functionRows(recordingId: string, ids: Int32Array | readonly number[]): Row[] {
+    let told = this.#told.get(recordingId);
+    if (told === undefined) this.#told.set(recordingId, (told = new Set()));
+    const rows: Row[] = [];
+    for (const id of ids) {
+      if (id === CALL_END || told.has(id)) continue;
+      told.add(id);
+      rows.push(...this.#rowsOf(id, told));
+    }
+    return rows;
+  }
+
+  #rowsOf(id: number, told: Set<number>): Row[] {
+    if (id === FORCED_STYLE_FUNCTION || id === FORCED_LAYOUT_FUNCTION) {
+      const activity = id === FORCED_STYLE_FUNCTION ? 'style' : 'layout';
+      return [{ kind: 'function', id, name: `forced ${activity}`, owner: 'browser', activity }];
+    }
+    const known = this.#registered.findLast(({ firstId }) => firstId <= id);
+    if (known === undefined) return [{ kind: 'function', id, name: '' }];
+    const { firstId } = known;
+    const script = (known.script ??= JSON.parse(known.told) as ScriptRegistration);
+    const [name, file, line, column, library] = script.functions[id - firstId] ?? script.functions[0]!;
+    const source = firstId;
+    const rows: Row[] = [];
+    if (!told.has(-source)) {
+      told.add(-source);
+      rows.push({ kind: 'source', id: source, url: script.url, exact: true });
+    }
+    const original = { originalFile: script.files[file]!, originalLine: line, originalColumn: column };
+    const owner = library === 1 ? 'library' : 'own';
+    rows.push({ kind: 'function', id, name, source, originalName: name, ...original, owner });
+    return rows;
+  }
+}

@@ -1,0 +1,61 @@
+import { NO_STACK, RECORDER_PATH, packSamples, toMicroseconds, type Row } from '@nettle-patch/core';
+import type { ProfilerTrace, SampledTrace } from '../messages';
+import { InternedTables } from '../page/interned';
+
+/** Ids of scripts, functions and stacks that are given here, above those the page gives. */
+const FIRST_ID = 2 ** 21;
+
+/** A profiler samples the moment it is started in, which is the recorder's own; its cost is measured apart. */
+const isRecorder = (url: string | undefined) => url?.includes(RECORDER_PATH) ?? false;
+
+/** Turns traces of the engine's profiler (WICG JS Self-Profiling) into rows. */
+export class TraceRows {
+  #rows: Row[] = [];
+  readonly #tables = new Map<string, InternedTables>();
+
+  forget(recordingId: string): void {
+    this.#tables.delete(recordingId);
+  }
+
+  /** Rows for one trace: what is new about its scripts, functions and stacks, and its samples. */
+  rows({ recordingId, thread, originMs, intervalMs, trace }: SampledTrace): Row[] {
+    const stackIds = this.#stackIds(trace, this.#tablesOf(recordingId));
+    const samples = trace.samples.flatMap(({ timestamp, stackId }) => {
+      const stack = stackId === undefined ? NO_STACK : stackIds[stackId];
+      return timestamp < originMs || stack === undefined ? [] : [{ timestamp, stack }];
+    });
+    if (samples.length > 0) {
+      const timesUs = samples.map(({ timestamp }) => toMicroseconds(timestamp - originMs));
+      const stacks = samples.map(({ stack }) => stack);
+      this.#rows.push({ kind: 'samples', ...packSamples(thread, intervalMs, { timesUs, stacks }) });
+    }
+    const rows = this.#rows;
+    this.#rows = [];
+    return rows;
+  }
+
+  #tablesOf(recordingId: string): InternedTables {
+    let tables = this.#tables.get(recordingId);
+    if (tables === undefined) {
+      tables = new InternedTables((row) => this.#rows.push(row), FIRST_ID);
+      this.#tables.set(recordingId, tables);
+    }
+    return tables;
+  }
+
+  /**
+   * Ids of the trace's stacks. The recorder's own frames between those of the app are passed over; undefined is
+   * given for stacks of which it is all there is.
+   */
+  #stackIds({ resources, frames, stacks }: ProfilerTrace, tables: InternedTables): (number | undefined)[] {
+    const ids: (number | undefined)[] = [];
+    for (const { frameId, parentId } of stacks) {
+      const { name, resourceId, line, column } = frames[frameId]!;
+      const url = resourceId === undefined ? '' : (resources[resourceId] ?? '');
+      const parent = parentId === undefined ? undefined : ids[parentId];
+      if (isRecorder(url)) ids.push(parent);
+      else ids.push(tables.stack(tables.functionAt(name, url, line, column), parent ?? NO_STACK));
+    }
+    return ids;
+  }
+}

@@ -1,0 +1,22 @@
+import type { IncomingMessage } from 'node:http';
+
+/** What a browser asks scripts for that are run in a page or a worker of it (W3C Fetch Metadata). */
+const SCRIPT_DESTINATIONS = new Set(['script', 'worker', 'sharedworker']);
+
+/** Media types of JavaScript (RFC 9239, and those it makes obsolete). */
+const SCRIPT_TYPE =
+  /^\s*(?:text|application)\/(?:x-)?(?:javascript|ecmascript|jscript|livescript)(?:1\.\d)?\s*(?:;|$)/i;
+
+/** Whether a request is for a script that the page or a worker of it will run. */
+export function asksForScript(request: IncomingMessage): boolean {
+  const destination = request.headers['sec-fetch-dest'];
+  if (typeof destination === 'string') return SCRIPT_DESTINATIONS.has(destination);
+  return /\.[cm]?js(?:$|\?)/.test(request.url ?? '');
+}
+
+/** Whether an answer is a whole script in an encoding that can be read. */
+export function isScript(answer: IncomingMessage): boolean {
+  const type = answer.headers['content-type'] ?? '';
+  const utf8 = !/charset\s*=/i.test(type) || /charset\s*=\s*"?utf-?8/i.test(type);
+  return answer.statusCode === 200 && SCRIPT_TYPE.test(type) && utf8;
+}

@@ -1,0 +1,71 @@
+import type { InlineRewriter } from './html-injection';
+
+interface StartTag {
+  readonly tagName: string;
+  attrs: { name: string; value: string }[];
+}
+
+const SCRIPT_TYPES = /^$|^module$|^(?:text|application)\/(?:x-)?(?:java|ecma)script$/i;
+
+/** Finds the scripts that stand in a page and has them rewritten; the text is given as bytes (latin1). */
+export class InlineScripts {
+  #text: string | undefined;
+  #isModule = false;
+  #line = 0;
+  #count = 0;
+
+  constructor(private readonly rewrite: InlineRewriter) {}
+
+  startTag(token: StartTag, raw: string): void {
+    this.passes(raw);
+    if (token.tagName !== 'script') return;
+    const type = token.attrs.find(({ name }) => name === 'type')?.value.trim() ?? '';
+    const isInline = !token.attrs.some(({ name }) => name === 'src');
+    if (!isInline || !SCRIPT_TYPES.test(type)) return;
+    this.#text = '';
+    this.#isModule = /^module$/i.test(type);
+  }
+
+  /** Counts the lines of what is passed on. */
+  passes(raw: string): void {
+    this.#line += raw.split('\n').length - 1;
+  }
+
+  /** Whether a text belongs to a script, and so is kept back until its end. */
+  takes(raw: string): boolean {
+    if (this.#text === undefined) {
+      this.passes(raw);
+      return false;
+    }
+    this.#text += raw;
+    return true;
+  }
+
+  /** The rewritten text of the script that ends here; empty where none does. */
+  endTag(): string {
+    const bytes = this.#text;
+    this.#text = undefined;
+    if (bytes === undefined || bytes.trim() === '') return bytes ?? '';
+    const text = Buffer.from(bytes, 'latin1').toString('utf8');
+    const isReadable = Buffer.from(text, 'utf8').toString('latin1') === bytes;
+    const before = '\n'.repeat(this.#line);
+    this.passes(bytes);
+    if (!isReadable) return bytes;
+    const code = this.rewrite({ text: before + text, isModule: this.#isModule }, `#inline-${++this.#count}`);
+    return Buffer.from(withoutLines(code, before.length), 'utf8').toString('latin1');
+  }
+
+  /** Takes from a script the hash of its very bytes (W3C Subresource Integrity), as it will have others. */
+  drops(token: StartTag): boolean {
+    const attributes = token.attrs.filter(({ name }) => name !== 'integrity');
+    if (token.tagName !== 'script' || attributes.length === token.attrs.length) return false;
+    token.attrs = attributes;
+    return true;
+  }
+}
+
+/** Takes away the empty lines that stood for the page before the script; they may have moved behind its head. */
+function withoutLines(code: string, count: number): string {
+  let left = count;
+  return code.replace(/\n/g, (line) => (left-- > 0 ? '' : line));
+}

@@ -1,0 +1,15 @@
+import { array, boolean, object, string, type InferType } from 'yup';
+
+export const settingsSchema = object({
+  /** "exact" has scripts rewritten on their way, so that every call is recorded. */
+  mode: string<'everyday' | 'exact'>().oneOf(['everyday', 'exact']).default('everyday'),
+  /** Whether pages are isolated (HTML, cross-origin isolation), so that a hang can be looked into. */
+  isolate: boolean().default(false),
+  /** Scripts whose address holds one of these texts are never rewritten. */
+  leaveOut: array(string().min(1).max(200).required()).max(50).default([]),
+}).noUnknown();
+
+/** How the proxy treats the pages it passes on. */
+export type ProxySettings = InferType<typeof settingsSchema>;
+
+export const DEFAULT_SETTINGS: ProxySettings = settingsSchema.getDefault();

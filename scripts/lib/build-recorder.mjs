@@ -1,0 +1,31 @@
+/** Builds the two files of the recorder: the one that is put into pages, and the one that runs as its worker. */
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+import { minify } from 'terser';
+
+const path = (relative) => fileURLToPath(new URL(`../../${relative}`, import.meta.url));
+
+/** @returns the files, each with its name and its text: as small as can be, as every page loads them */
+export async function buildRecorder() {
+  const { outputFiles } = await build({
+    entryPoints: [path('packages/recorder/src/recorder.ts'), path('packages/recorder/src/sender.ts')],
+    outdir: 'dist',
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2022',
+    write: false,
+    logLevel: 'warning',
+    alias: { '@nettle-patch/core': path('packages/core/src/index.ts') },
+  });
+  return Promise.all(
+    outputFiles.map(async ({ path: file, text }) => {
+      const { code } = await minify(text, {
+        ecma: 2022,
+        module: true,
+        compress: { passes: 4, unsafe_arrows: true, unsafe_methods: true, keep_fargs: false },
+      });
+      return { name: file.split('/').pop(), text: code };
+    }),
+  );
+}
