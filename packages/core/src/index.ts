@@ -15,6 +15,7 @@ export * from './format/packed-samples';
 export * from './format/rows';
 export * from './format/version';
 export * from './exact/insertions';
+export * from './exact/left-alone';
 export * from './exact/registration';
 export * from './sources/text-part';
 export * from './inputs/interactions';

@@ -1,4 +1,5 @@
 import { Command, InvalidArgumentError } from 'commander';
+import { addRecordCommand } from './drive/record-command';
 import { BadAddressError, serve } from './serve';
 import type { ProxySettings } from './settings';
 
@@ -66,6 +67,8 @@ program
     'isolate pages, so that a hang can be looked into; what comes from other origins may not load then',
   )
   .action(runServe);
+
+addRecordCommand(program);
 
 try {
   await program.parseAsync();

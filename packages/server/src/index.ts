@@ -2,4 +2,8 @@
 export { serve, targetOriginOf, BadAddressError, type Running, type ServeOptions } from './serve';
 export { fetchScript } from './sources/fetch-script';
 export { RecordingClient } from './client/recording-client';
+export { recordScript } from './drive/record';
+export { BROWSER_NAMES, missingFor, openLocalBrowser } from './drive/local-browsers';
+export { readSteps } from './drive/steps';
+export { takeSteps } from './drive/perform';
 export * from '@nettle-patch/core';

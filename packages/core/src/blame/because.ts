@@ -49,7 +49,7 @@ export function timesBudget(feltMs: number, budgetMs: number): string {
 
 /** How sure it is that a share of the time was a function's. */
 function knownAs({ exactMs, inferredMs, savedMs }: Culprit): string {
-  if (exactMs > savedMs / 2) return '';
+  if (exactMs > savedMs * 0.9) return '';
   return inferredMs > savedMs / 2 ? 'probably about ' : 'by samples about ';
 }
 

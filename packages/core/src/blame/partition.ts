@@ -31,15 +31,38 @@ class Partitioner {
       kind = { activity: recorded?.activity ?? 'script', owner: ownerOf(recorded) };
       this.#kindOf.set(stack, kind);
     }
-    this.segments.push({ endMs, ...kind, certainty: 'measured', stack, entry: UNKNOWN_FUNCTION });
+    const alone = kind.activity !== 'script' && this.recording.stacks.parentOf(stack) === NO_STACK;
+    const caller = alone ? this.#around(this.segments.endMs) : { stack, entry: UNKNOWN_FUNCTION };
+    this.segments.push({ endMs, ...kind, certainty: 'measured', ...caller });
+  }
+
+  /** Who ran at a time at which work of the engine is known exactly, but not what called for it. */
+  #around(ms: number): Pick<Segment, 'stack' | 'entry'> {
+    const { layer, startMs, endMs } = this.#stretchAt(ms);
+    const entry = layer.kind === 'script' ? layer.entry : UNKNOWN_FUNCTION;
+    const next = this.#samples.firstAtOrAfter(ms);
+    const near = [next, next - 1].filter(
+      (at) =>
+        at >= 0 &&
+        at < this.#samples.length &&
+        this.#samples.hasScript(at) &&
+        this.#samples.timeMs(at) >= startMs &&
+        this.#samples.timeMs(at) <= endMs &&
+        Math.abs(this.#samples.timeMs(at) - ms) <= 2 * this.#samples.intervalMs,
+    );
+    return { stack: near.length > 0 ? this.#samples.stacks[near[0]!]! : NO_STACK, entry };
+  }
+
+  #stretchAt(ms: number): LayerStretch {
+    while (this.#stretches[this.#nextStretch]!.endMs <= ms) this.#nextStretch++;
+    return this.#stretches[this.#nextStretch]!;
   }
 
   /** Until `endMs` there was no exact call: the other sources tell what they can. */
   others(endMs: number): void {
     while (this.segments.endMs < endMs) {
       const startMs = this.segments.endMs;
-      while (this.#stretches[this.#nextStretch]!.endMs <= startMs) this.#nextStretch++;
-      const stretch = this.#stretches[this.#nextStretch]!;
+      const stretch = this.#stretchAt(startMs);
       this.#stretch({ ...stretch, startMs, endMs: Math.min(stretch.endMs, endMs) });
     }
   }
@@ -57,8 +80,10 @@ class Partitioner {
     const first = this.#samples.firstAtOrAfter(range.startMs);
     const end = this.#samples.firstAtOrAfter(range.endMs);
     const filled = fillUnseen(this.recording.stacks, Array.from(this.#samples.stacks.subarray(first, end)));
-    if (filled === undefined)
-      this.#scriptPiece(range.endMs, { stack: NO_STACK, seen: true }, entry, forcedShare);
+    if (filled === undefined) {
+      const { stack } = this.#around((range.startMs + range.endMs) / 2);
+      this.#scriptPiece(range.endMs, { stack, seen: true }, entry, forcedShare);
+    }
     filled?.forEach((sample, index) => {
       const at = first + index;
       const endMs =

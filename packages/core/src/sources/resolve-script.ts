@@ -1,6 +1,7 @@
 import { TraceMap, originalPositionFor, sourceContentFor } from '@jridgewell/trace-mapping';
 import type { Program } from 'acorn';
 import type { Owner, RecordedFunction } from '../recording/functions';
+import { withoutInsertions } from '../exact/insertions';
 import { functionSites, siteAt, sitesIn, type FunctionSite } from './function-sites';
 import { isLibraryPath, originalPath } from './original-path';
 import { LineIndex, type TextPosition } from './text-position';
@@ -99,7 +100,8 @@ export class ScriptResolver {
     return this.#sites
       .filter(({ start, end }) => {
         if (end - start < partLength) return false;
-        return hashText(text.slice(end - partLength, end)) === partHash;
+        const own = withoutInsertions(text.slice(start, end));
+        return own.length >= partLength && hashText(own.slice(-partLength)) === partHash;
       })
       .map(({ start }) => start);
   }

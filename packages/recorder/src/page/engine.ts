@@ -10,7 +10,7 @@ interface BrandedNavigator extends Navigator {
 export function engineName(): string {
   const { userAgent } = navigator;
   const version = (pattern: RegExp) => pattern.exec(userAgent)?.[1] ?? '';
-  if ('MozAppearance' in document.documentElement.style) return `Gecko ${version(/rv:(\d+)/)}`.trim();
+  if ('mozInnerScreenX' in globalThis) return `Gecko ${version(/rv:(\d+)/)}`.trim();
   if (/Chrom(e|ium)\//.test(userAgent)) return `Blink ${version(/Chrom(?:e|ium)\/(\d+)/)}`.trim();
   return `WebKit ${version(/AppleWebKit\/(\d+)/)}`.trim();
 }

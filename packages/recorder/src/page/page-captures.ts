@@ -71,7 +71,7 @@ export function pageCaptures(sink: CallSink, traces: TraceSink): PageCaptures {
     probe,
     new Redraws(mutations, probe, steps),
     inputs,
-    ...(inputs.available ? [] : [inputListeners()]),
+    ...(inputs.available ? [] : [inputListeners(probe)]),
     longTasks,
     ...(longTasks.available ? [] : [ownTasks(entries)]),
     longFrames,

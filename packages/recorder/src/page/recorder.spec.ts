@@ -38,7 +38,6 @@ beforeEach(() => {
   });
   vi.stubGlobal('location', { href: 'http://localhost:4781/board?token=1' });
   vi.stubGlobal('navigator', { userAgent: 'Chromium/156.0', maxTouchPoints: 0 });
-  vi.mock('./clock-step', () => ({ measureClockStep: () => 0.1 }));
   sent = [];
   onChange.mockReset();
 });

@@ -1,6 +1,7 @@
 import { RESERVED_PATH, SENDER_PATH, TARGET_SOCKET_PATH, writeBatch } from '@nettle-patch/core';
 import type { FromSender } from '../messages';
 import { pageCaptures } from './page-captures';
+import { measureClockStep } from './clock-step';
 import { takeArmedRecording } from './next-load';
 import { Recorder, type OutgoingBatch } from './recorder';
 import { measureRefresh } from './refresh';
@@ -94,6 +95,7 @@ export function startPage(): void {
     ours(() => {
       introduce();
       measureRefresh();
+      measureClockStep();
     }),
   );
   document.addEventListener('visibilitychange', introduce);

@@ -1,7 +1,7 @@
 import { FORMAT_NAME, FORMAT_VERSION, type Header, type Target } from '@nettle-patch/core';
 import { plainAddress } from './address';
 import type { Capture } from './capture/capture';
-import { measureClockStep } from './clock-step';
+import { clockStep } from './clock-step';
 import { deviceName, engineName } from './engine';
 import { refreshInterval } from './refresh';
 
@@ -54,7 +54,7 @@ export function describeRecording(
     title,
     mode: capabilities.available.includes('exact-calls') ? 'exact' : 'everyday',
     startUp,
-    clockStepMs: measureClockStep(),
+    clockStepMs: clockStep(),
     refreshMs: refreshInterval(),
     target: { title, url: plainAddress(location.href), engine: engineName(), device: deviceName() },
     ...capabilities,

@@ -4,6 +4,10 @@ import {
   RecordingDecoder,
   RecordingBuilder,
   isBatch,
+  leftAloneRows,
+  type LeftAlone,
+  type Recording,
+  type Row,
   readBatch,
   resolveFunctions,
   sourcesToFetch,
@@ -75,15 +79,20 @@ export class RecordingClient {
     const recording = builder.build();
     const scripts = new Map<string, ScriptText>();
     for (const { url } of sourcesToFetch(recording)) {
-      const answer = await fetch(
-        `${this.running.interfaceOrigin}/api/script?url=${encodeURIComponent(url)}`,
-        {
-          headers: { authorization: `Bearer ${this.running.secret}` },
-        },
-      );
-      scripts.set(url, (await answer.json()) as ScriptText);
+      scripts.set(url, (await this.#ask(`script?url=${encodeURIComponent(url)}`)) as ScriptText);
     }
-    return resolveFunctions(recording, scripts).map((row) => JSON.stringify(row));
+    const rows = [...(await this.#leftAloneRows(recording)), ...resolveFunctions(recording, scripts)];
+    return rows.map((row) => JSON.stringify(row));
+  }
+
+  async #leftAloneRows(recording: Recording): Promise<Row[]> {
+    if (recording.header.mode !== 'exact') return [];
+    return leftAloneRows((await this.#ask('left-alone')) as LeftAlone[]);
+  }
+
+  async #ask(what: string): Promise<unknown> {
+    const headers = { authorization: `Bearer ${this.running.secret}` };
+    return (await fetch(`${this.running.interfaceOrigin}/api/${what}`, { headers })).json();
   }
 
   #take(text: string): void {

@@ -1,12 +1,6 @@
 import { createHash } from 'node:crypto';
-import { FIRST_EXACT_FUNCTION, type ScriptText } from '@nettle-patch/core';
+import { FIRST_EXACT_FUNCTION, type LeftAlone, type ScriptText } from '@nettle-patch/core';
 import { UnrewritableError, rewriteScript, type RewrittenScript } from '@nettle-patch/instrument';
-
-/** A script that was left as it was, and why. */
-export interface LeftAlone {
-  readonly url: string;
-  readonly problem: string;
-}
 
 /** What is to be rewritten. */
 export interface ScriptToRewrite {

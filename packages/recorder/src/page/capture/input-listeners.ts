@@ -1,6 +1,7 @@
 import { elementLabel } from '../element-label';
-import type { RecordingSession } from '../session';
+import type { RenderProbe } from '../layout/render-probe';
 import { NextTask } from '../next-task';
+import type { RecordingSession } from '../session';
 import { ours } from '../wrap/ours';
 import type { Capture } from './capture';
 
@@ -12,7 +13,8 @@ interface SeenInput {
   readonly type: string;
   readonly startMs: number;
   readonly processingStartMs: number;
-  processingEndMs: number;
+  /** Undefined until the task that dispatched it has ended. */
+  processingEndMs: number | undefined;
   readonly interaction: number;
   readonly label: string;
 }
@@ -20,40 +22,33 @@ interface SeenInput {
 /**
  * Inputs and their delay, where the engine has no Event Timing: the recorder's own listeners at the window's
  * capture phase, which as those of the first script come before all others. Handling ends with the task that
- * dispatched the event. The answer is taken to be on the screen when the frame after the one that painted it
- * begins: engines begin it once the display has taken the picture. That is up to a frame or two earlier than
- * the moment Event Timing gives.
+ * dispatched the event. The answer is taken to be on the screen when the render probe finds the next frame
+ * painted, which is up to a frame before the moment Event Timing gives, as the display has yet to take it.
  */
-export function inputListeners(): Capture {
+export function inputListeners(probe: RenderProbe): Capture {
   let session: RecordingSession | undefined;
   let tasks: NextTask | undefined;
-  let arrived: SeenInput[] = [];
-  let painting: SeenInput[] = [];
-  let frame = 0;
+  let waiting: SeenInput[] = [];
   const interactionOf = { pointer: 0, key: 0 };
   let interactions = 0;
 
-  const emit = (input: SeenInput, answeredMs: number) => {
-    session?.emit({
-      kind: 'input',
-      thread: session.thread,
-      startMs: session.time(input.startMs),
-      durationMs: Math.max(0, Math.round((answeredMs - input.startMs) * 1000) / 1000),
-      type: input.type,
-      processingStartMs: session.time(input.processingStartMs),
-      processingEndMs: session.time(input.processingEndMs),
-      interaction: input.interaction,
-      target: input.label,
-    });
-  };
-
-  /** The frame that begins now answers what came before the last one began, and paints what came since. */
-  const onFrame = ours(() => {
-    const answeredMs = performance.now();
-    for (const input of painting) emit(input, answeredMs);
-    painting = arrived;
-    arrived = [];
-    frame = painting.length > 0 ? requestAnimationFrame(onFrame) : 0;
+  probe.onRendered(({ startMs, paintedMs }) => {
+    const answered = waiting.filter((input) => input.processingStartMs <= startMs);
+    waiting = waiting.filter((input) => input.processingStartMs > startMs);
+    for (const input of answered) {
+      session?.emit({
+        kind: 'input',
+        thread: session.thread,
+        startMs: session.time(input.startMs),
+        durationMs: session.length(paintedMs - input.startMs),
+        type: input.type,
+        processingStartMs: session.time(input.processingStartMs),
+        processingEndMs: session.time(input.processingEndMs ?? startMs),
+        interaction: input.interaction,
+        target: input.label,
+      });
+    }
+    if (waiting.length > 0) probe.arm();
   });
 
   const onInput = ours((event: Event) => {
@@ -65,13 +60,13 @@ export function inputListeners(): Capture {
       type: event.type,
       startMs: event.timeStamp,
       processingStartMs,
-      processingEndMs: processingStartMs,
+      processingEndMs: undefined,
       interaction: interactionOf[device],
       label: elementLabel(event.composedPath()[0]),
     };
-    arrived.push(input);
+    waiting.push(input);
     tasks?.call(() => (input.processingEndMs = performance.now()));
-    if (frame === 0) frame = requestAnimationFrame(onFrame);
+    probe.arm();
   });
 
   const types = [...POINTER_TYPES, ...KEY_TYPES];
@@ -85,12 +80,9 @@ export function inputListeners(): Capture {
     },
     stop() {
       for (const type of types) removeEventListener(type, onInput, { capture: true });
-      cancelAnimationFrame(frame);
       tasks?.close();
       tasks = undefined;
-      frame = 0;
-      arrived = [];
-      painting = [];
+      waiting = [];
       session = undefined;
     },
   };

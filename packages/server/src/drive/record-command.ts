@@ -1,0 +1,113 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { gzipSync } from 'node:zlib';
+import { withChecks } from '@nettle-patch/core';
+import { Option, type Command } from 'commander';
+import type { ProxySettings } from '../settings';
+import { BrowserError } from './browser';
+import { BROWSER_NAMES, type BrowserName } from './local-browsers';
+import { recordScript } from './record';
+import { BadStepsError, readSteps } from './steps';
+
+/** How the command ends, for scripts that call it. */
+export const EXIT = { written: 0, badArguments: 2, noBrowser: 3, stepFailed: 4, notRecorded: 5 } as const;
+
+interface RecordFlags {
+  steps: string;
+  mode: ProxySettings['mode'];
+  browser: BrowserName;
+  driver?: string;
+  repeat: number;
+  out: string;
+  title?: string;
+  isolate?: boolean;
+  leaveOut?: string[];
+}
+
+/** Thrown for arguments that cannot be used. */
+class BadArgumentError extends Error {
+  override readonly name = 'BadArgumentError';
+}
+
+function urlFrom(text: string, what: string): URL {
+  if (!URL.canParse(text) || !/^https?:$/.test(new URL(text).protocol)) {
+    throw new BadArgumentError(
+      `${what} "${text}" is no address. Expected something like http://localhost:3000/.`,
+    );
+  }
+  return new URL(text);
+}
+
+async function stepsFrom(file: string): Promise<ReturnType<typeof readSteps>> {
+  try {
+    return readSteps(await readFile(file, 'utf8'));
+  } catch (error) {
+    if (error instanceof BadStepsError) throw new BadStepsError(`${file}: ${error.message}`);
+    throw new BadArgumentError(`${file} could not be read: ${(error as Error).message}`);
+  }
+}
+
+async function runRecord(address: string, flags: RecordFlags): Promise<void> {
+  const { mode, isolate, leaveOut, repeat, out, title } = flags;
+  const { lines, browser, failure } = await recordScript({
+    url: urlFrom(address, 'the address'),
+    steps: await stepsFrom(flags.steps),
+    settings: { mode, isolate: isolate ?? false, leaveOut: leaveOut ?? [] },
+    browser: flags.driver === undefined ? flags.browser : urlFrom(flags.driver, 'the driver'),
+    repeat,
+    ...(title === undefined ? {} : { title }),
+  });
+  const text = [...withChecks(lines)].map((line) => `${line}\n`).join('');
+  await writeFile(out, out.endsWith('.gz') ? gzipSync(text) : text);
+  console.error(`${lines.length} rows from ${browser} written to ${out}.`);
+  if (failure === undefined) return;
+  console.error(`${failure.message}. The recording holds what came before.`);
+  process.exitCode = EXIT.stepFailed;
+}
+
+function exitCodeOf(error: unknown): number {
+  if (error instanceof BadStepsError || error instanceof BadArgumentError) return EXIT.badArguments;
+  return error instanceof BrowserError ? EXIT.noBrowser : EXIT.notRecorded;
+}
+
+function parseRepeat(text: string): number {
+  const times = Number(text);
+  if (!Number.isInteger(times) || times < 1 || times > 1000) {
+    throw new BadArgumentError(`--repeat takes a whole number from 1 to 1000, got "${text}".`);
+  }
+  return times;
+}
+
+/** Adds `nettle-patch record`. */
+export function addRecordCommand(program: Command): void {
+  program
+    .command('record')
+    .description('record a page while a browser takes steps in it')
+    .argument('<url>', 'address of the page, such as http://localhost:3000/')
+    .requiredOption('--steps <file>', 'file of steps, as docs/steps.md describes')
+    .addOption(
+      new Option('--mode <mode>', 'how closely to look').choices(['everyday', 'exact']).default('everyday'),
+    )
+    .addOption(
+      new Option('--browser <name>', 'browser of this machine').choices(BROWSER_NAMES).default('chromium'),
+    )
+    .option('--driver <address>', 'any WebDriver end point instead, such as that of a phone')
+    .option('--repeat <times>', 'take the steps so many times', '1')
+    .option('--out <file>', 'file to write; ".gz" at its end compresses it', 'recording.nettle.jsonl.gz')
+    .option('--title <text>', 'title of the recording')
+    .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
+    .option('--isolate', 'isolate the page, so that a hang can be looked into')
+    .addHelpText(
+      'after',
+      `
+Exit codes: ${EXIT.written} written; ${EXIT.badArguments} wrong arguments or steps; ${EXIT.noBrowser} no browser or driver; ${EXIT.stepFailed} a step failed, what came before
+is written; ${EXIT.notRecorded} nothing could be recorded.`,
+    )
+    .action(async (address: string, flags: Omit<RecordFlags, 'repeat'> & { repeat: string }) => {
+      try {
+        await runRecord(address, { ...flags, repeat: parseRepeat(flags.repeat) });
+      } catch (error) {
+        console.error((error as Error).message);
+        process.exitCode = exitCodeOf(error);
+      }
+    });
+}

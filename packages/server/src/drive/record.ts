@@ -1,0 +1,78 @@
+import { randomUUID } from 'node:crypto';
+import { RecordingClient } from '../client/recording-client';
+import { serve } from '../serve';
+import type { ProxySettings } from '../settings';
+import type { Browser } from './browser';
+import { openLocalBrowser, type BrowserName } from './local-browsers';
+import { takeSteps } from './perform';
+import type { Step } from './steps';
+import { WebDriverBrowser } from './webdriver';
+
+export interface ScriptedRecording {
+  /** Address of the page, where the app itself serves it. */
+  readonly url: URL;
+  readonly steps: readonly Step[];
+  readonly settings: Partial<ProxySettings>;
+  /** A browser of this machine, or the address of a WebDriver end point. */
+  readonly browser: BrowserName | URL;
+  /** How often the steps are taken, within one recording. */
+  readonly repeat: number;
+  readonly title?: string;
+}
+
+/** What came of it: the lines of the recording, and what went wrong while the steps were taken. */
+export interface RecordedScript {
+  readonly lines: string[];
+  readonly browser: string;
+  readonly failure?: Error;
+}
+
+/** What comes late, such as the delay of the last input, is waited for. */
+const SETTLE_MS = 700;
+
+/**
+ * Records a page while steps are taken in it by a browser.
+ * @throws BrowserError when there is no browser to be had; Error when the page does not join
+ */
+export async function recordScript(wanted: ScriptedRecording): Promise<RecordedScript> {
+  const running = await serve({
+    target: wanted.url.origin,
+    port: 0,
+    proxyPort: 0,
+    settings: wanted.settings,
+  });
+  let browser: Browser | undefined;
+  let client: RecordingClient | undefined;
+  try {
+    client = await RecordingClient.connect(running);
+    browser = await (wanted.browser instanceof URL
+      ? WebDriverBrowser.open(wanted.browser.href, {})
+      : openLocalBrowser(wanted.browser));
+    const openUrl = (address: string) => {
+      const url = new URL(address, wanted.url);
+      return url.origin === wanted.url.origin
+        ? running.proxyOrigin + url.pathname + url.search + url.hash
+        : url.href;
+    };
+    await browser.navigate(openUrl(wanted.url.href));
+    const target = await client.target();
+    const recordingId = randomUUID();
+    await client.start(target, recordingId);
+    let failure: Error | undefined;
+    try {
+      for (let round = 0; round < wanted.repeat; round++) await takeSteps(browser, wanted.steps, openUrl);
+    } catch (error) {
+      failure = error as Error;
+    }
+    await new Promise((resolve) => setTimeout(resolve, SETTLE_MS));
+    const lines = await client.stop(target, recordingId);
+    if (wanted.title !== undefined) {
+      lines[0] = JSON.stringify({ ...(JSON.parse(lines[0]!) as object), title: wanted.title });
+    }
+    return { lines, browser: browser.name, ...(failure === undefined ? {} : { failure }) };
+  } finally {
+    await browser?.close();
+    client?.close();
+    running.close();
+  }
+}

@@ -1,0 +1,103 @@
+import { BrowserError, type Browser, type ElementReference, type InputSource } from './browser';
+
+const ELEMENT = 'element-6066-11e4-a52e-4f735466cecf';
+const VIEWPORT = { width: 1280, height: 800 };
+
+interface Answer {
+  readonly value: unknown;
+}
+
+/** Thrown when the driver refuses a command; `code` is the standard's (WebDriver, section 6.6). */
+export class WebDriverError extends Error {
+  override readonly name = 'WebDriverError';
+
+  constructor(
+    readonly code: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/** A browser behind any end point of the W3C WebDriver protocol: a driver on this machine, a farm, a phone. */
+export class WebDriverBrowser implements Browser {
+  private constructor(
+    private readonly session: string,
+    readonly name: string,
+  ) {}
+
+  /**
+   * @param endPoint address of the driver
+   * @param capabilities asked for (WebDriver, section 7)
+   * @throws BrowserError
+   */
+  static async open(endPoint: string, capabilities: object): Promise<WebDriverBrowser> {
+    const base = endPoint.replace(/\/$/, '');
+    try {
+      const value = (await send('POST', `${base}/session`, {
+        capabilities: { alwaysMatch: capabilities },
+      })) as { sessionId: string; capabilities: { browserName?: string; browserVersion?: string } };
+      const { browserName = 'browser', browserVersion = '' } = value.capabilities;
+      const browser = new WebDriverBrowser(
+        `${base}/session/${value.sessionId}`,
+        `${browserName} ${browserVersion}`,
+      );
+      await browser.#resize();
+      return browser;
+    } catch (error) {
+      throw new BrowserError(`no browser could be had from ${base}: ${reasonOf(error)}`);
+    }
+  }
+
+  async navigate(url: string): Promise<void> {
+    await this.#send('POST', '/url', { url });
+  }
+
+  async find(selector: string): Promise<ElementReference | undefined> {
+    const found = await this.#send('POST', '/elements', { using: 'css selector', value: selector });
+    return (found as ElementReference[])[0];
+  }
+
+  originOf(element: ElementReference): unknown {
+    return { [ELEMENT]: element[ELEMENT] };
+  }
+
+  async perform(sources: readonly InputSource[]): Promise<void> {
+    await this.#send('POST', '/actions', { actions: sources });
+  }
+
+  async scrollIntoView(element: ElementReference): Promise<void> {
+    const script = 'arguments[0].scrollIntoView({ block: "center", inline: "center" })';
+    await this.#send('POST', '/execute/sync', { script, args: [element] });
+  }
+
+  async close(): Promise<void> {
+    await this.#send('DELETE', '').catch(() => undefined);
+  }
+
+  /** A phone has the size it has, and says so. */
+  async #resize(): Promise<void> {
+    await this.#send('POST', '/window/rect', VIEWPORT).catch(() => undefined);
+  }
+
+  #send(method: string, path: string, body?: object): Promise<unknown> {
+    return send(method, this.session + path, body);
+  }
+}
+
+async function send(method: string, url: string, body?: object): Promise<unknown> {
+  const answer = await fetch(url, {
+    method,
+    headers: { 'content-type': 'application/json; charset=utf-8' },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
+  const { value } = (await answer.json()) as Answer;
+  if (answer.ok) return value;
+  const { error, message } = value as { error: string; message: string };
+  throw new WebDriverError(error, message.split('\n')[0]!);
+}
+
+function reasonOf(error: unknown): string {
+  const cause = (error as Error).cause as { code?: string } | undefined;
+  return cause?.code ?? (error as Error).message;
+}
