@@ -30,6 +30,7 @@ export * from './recording/sources';
 export * from './relay/frames';
 export * from './relay/paths';
 export * from './relay/protocol';
+export * from './relay/settings';
 export * from './sources/resolve';
 export { ScriptResolver, type ScriptText } from './sources/resolve-script';
 export { isLibraryPath, originalPath } from './sources/original-path';

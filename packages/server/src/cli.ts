@@ -1,7 +1,7 @@
 import { Command, InvalidArgumentError } from 'commander';
 import { addRecordCommand } from './drive/record-command';
 import { BadAddressError, serve } from './serve';
-import type { ProxySettings } from './settings';
+import type { ProxySettings } from '@nettle-patch/core';
 
 const DEFAULT_PORT = 4780;
 

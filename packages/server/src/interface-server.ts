@@ -1,6 +1,6 @@
 import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
-import { INTERFACE_SOCKET_PATH } from '@nettle-patch/core';
+import { INTERFACE_SOCKET_PATH, settingsSchema, type ProxySettings } from '@nettle-patch/core';
 import express from 'express';
 import { ValidationError } from 'yup';
 import { builtPath } from './assets';
@@ -8,7 +8,6 @@ import type { ScriptRewriter } from './exact/script-rewriter';
 import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
-import { settingsSchema, type ProxySettings } from './settings';
 import { fetchScript } from './sources/fetch-script';
 
 export interface InterfaceServerOptions {

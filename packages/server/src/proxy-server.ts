@@ -7,13 +7,13 @@ import {
   RESERVED_PATH,
   SENDER_PATH,
   TARGET_SOCKET_PATH,
+  type ProxySettings,
 } from '@nettle-patch/core';
 import { builtPath } from './assets';
 import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
 import { RecordingProxy } from './proxy/proxy';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
-import type { ProxySettings } from './settings';
 
 const LARGEST_BODY = 8 * 1024 * 1024;
 

@@ -3,7 +3,7 @@ import { LOOPBACK, listenNear } from './listen';
 import { newSecret } from './guard';
 import { ProxyServer } from './proxy-server';
 import { Relay } from './relay/relay';
-import { DEFAULT_SETTINGS, type ProxySettings } from './settings';
+import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
 
 export interface ServeOptions {
   /** Address of the app's own server. */

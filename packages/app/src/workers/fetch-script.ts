@@ -1,4 +1,4 @@
-import type { ScriptText } from '@nettle-patch/core';
+import type { LeftAlone, ScriptText } from '@nettle-patch/core';
 
 /** Asks the server for a script's text and source map. Never fails: what went wrong becomes the script's problem. */
 export async function fetchScript(origin: string, secret: string, url: string): Promise<ScriptText> {
@@ -10,5 +10,17 @@ export async function fetchScript(origin: string, secret: string, url: string): 
     return { url, problem: `its text could not be fetched: the server answered ${answer.status}` };
   } catch {
     return { url, problem: 'its text could not be fetched: the server was not there' };
+  }
+}
+
+/** Asks the server which scripts it did not rewrite; none where it is not there. */
+export async function fetchLeftAlone(origin: string, secret: string): Promise<LeftAlone[]> {
+  try {
+    const answer = await fetch(`${origin}/api/left-alone`, {
+      headers: { authorization: `Bearer ${secret}` },
+    });
+    return answer.ok ? ((await answer.json()) as LeftAlone[]) : [];
+  } catch {
+    return [];
   }
 }

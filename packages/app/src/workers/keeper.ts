@@ -1,10 +1,12 @@
 import {
   RecordingBuilder,
   RecordingDecoder,
+  leftAloneRows,
   readHeader,
   resolveFunctions,
   sourcesToFetch,
   type Batch,
+  type LeftAlone,
   type Row,
   type RowOfKind,
   type ScriptText,
@@ -27,6 +29,8 @@ export interface KeeperEvents {
   onEnd(reason: string): void;
   onError(error: Error): void;
   fetchScript(url: string): Promise<ScriptText>;
+  /** Scripts that were not rewritten in exact mode. */
+  leftAlone(): Promise<LeftAlone[]>;
 }
 
 /** How long a batch that is missing between others is waited for. */
@@ -142,7 +146,8 @@ export class Keeper {
     for (const { url } of sourcesToFetch(recording)) {
       scripts.set(url, await this.events.fetchScript(url));
     }
-    return resolveFunctions(recording, scripts).map((row) => JSON.stringify(row));
+    const left = recording.header.mode === 'exact' ? leftAloneRows(await this.events.leftAlone()) : [];
+    return [...left, ...resolveFunctions(recording, scripts)].map((row) => JSON.stringify(row));
   }
 
   /** Work on the store happens one piece after the other. After an error nothing more is written. */

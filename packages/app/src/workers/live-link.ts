@@ -1,14 +1,15 @@
 import { isBatch, readBatch, type Command, type ServerMessage, type Target } from '@nettle-patch/core';
 import type { KeptRecording } from '../store/database';
 import { StoreFullError, type RecordingStore } from '../store/recording-store';
-import { Keeper } from './keeper';
+import { Keeper, type KeeperEvents } from './keeper';
 import { INITIAL_LIVE_STATE, type LiveProblem, type LiveRecordingState, type LiveState } from './live-state';
 import { RelaySocket } from './relay-socket';
-import { fetchScript } from './fetch-script';
+import { fetchLeftAlone, fetchScript } from './fetch-script';
 
 /** How long a page may take to begin or end a recording before it is said not to answer. */
 const ANSWER_MS = 6000;
 const TELL_EVERY_MS = 100;
+const ROOM_EVERY_MS = 10_000;
 
 interface Current {
   readonly keeper: Keeper;
@@ -30,6 +31,7 @@ export class LiveLink {
   #origin = '';
   #answerTimer: ReturnType<typeof setTimeout> | undefined;
   #told = false;
+  #roomBytes: number | undefined;
 
   constructor(
     private readonly store: RecordingStore,
@@ -50,6 +52,13 @@ export class LiveLink {
     });
     this.#socket.connect();
     setInterval(() => this.#current && this.#changed(), TELL_EVERY_MS * 2);
+    void this.#lookForRoom();
+    setInterval(() => void this.#lookForRoom(), ROOM_EVERY_MS);
+  }
+
+  /** Has a page loaded again. */
+  reload(targetId: string): void {
+    this.#send({ type: 'reload', targetId, recordingId: 'none' });
   }
 
   /** Begins a recording, at once or with the page's next load. */
@@ -97,10 +106,23 @@ export class LiveLink {
     return this.#current !== undefined && !['ended', 'failed'].includes(this.#current.state);
   }
 
+  async #lookForRoom(): Promise<void> {
+    const { quota, usage } = (await navigator.storage?.estimate?.()) ?? {};
+    if (quota !== undefined && usage !== undefined) this.#roomBytes = quota - usage;
+  }
+
   #forget(): void {
     this.#current = undefined;
     clearTimeout(this.#answerTimer);
     this.#changed();
+  }
+
+  /** What a keeper asks of the server. */
+  #server(): Pick<KeeperEvents, 'fetchScript' | 'leftAlone'> {
+    return {
+      fetchScript: (url) => fetchScript(this.#origin, this.#secret, url),
+      leftAlone: () => fetchLeftAlone(this.#origin, this.#secret),
+    };
   }
 
   #follow(target: Target, recordingId: string, state: LiveRecordingState, kept?: KeptRecording): void {
@@ -118,7 +140,7 @@ export class LiveLink {
         onChange: () => this.#progress(current),
         onEnd: (reason) => void this.#ended(current, reason),
         onError: (error) => this.#failed(current, error),
-        fetchScript: (url) => fetchScript(this.#origin, this.#secret, url),
+        ...this.#server(),
       },
       kept,
     );
@@ -185,7 +207,7 @@ export class LiveLink {
           onChange: () => undefined,
           onEnd: () => undefined,
           onError: () => undefined,
-          fetchScript: (url: string) => fetchScript(this.#origin, this.#secret, url),
+          ...this.#server(),
         };
         new Keeper(kept.id, this.store, events, kept).end('interrupted');
       }
@@ -280,6 +302,8 @@ export class LiveLink {
       busyHistory: summary.history(),
       inputs: summary.inputs(),
       costShare: summary.costShare,
+      ...(summary.hang === undefined || state !== 'recording' ? {} : { hang: summary.hang }),
+      ...(this.#roomBytes === undefined ? {} : { roomBytes: this.#roomBytes }),
       ...(problem === undefined ? {} : { problem }),
     };
   }

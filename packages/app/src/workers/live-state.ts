@@ -10,6 +10,13 @@ export interface LiveInput {
   readonly measured: boolean;
 }
 
+/** A hang while it lasts; the calls it hangs in, the innermost first, where they can be seen. */
+export interface LiveHang {
+  readonly startMs: number;
+  readonly durationMs: number;
+  readonly calls: readonly { readonly name: string; readonly place: string }[];
+}
+
 export type LiveRecordingState =
   'starting' | 'waiting-for-load' | 'recording' | 'paused' | 'stopping' | 'ended' | 'failed';
 
@@ -27,6 +34,9 @@ export interface LiveRecording {
   readonly busyHistory: readonly number[];
   /** The latest inputs, newest first. */
   readonly inputs: readonly LiveInput[];
+  readonly hang?: LiveHang;
+  /** Bytes the browser still has room for, as it estimates. */
+  readonly roomBytes?: number;
   /** Share of the main thread the recorder itself took. */
   readonly costShare: number;
   /** Why it ended other than by being stopped. */

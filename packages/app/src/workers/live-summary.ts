@@ -1,5 +1,6 @@
 import { type Row, unpackSamples, actionLabel, actionOf } from '@nettle-patch/core';
-import type { LiveInput } from './live-state';
+import { LiveHangs } from './live-hang';
+import type { LiveHang, LiveInput } from './live-state';
 
 const STEP_MS = 250;
 const HISTORY_STEPS = 160;
@@ -16,6 +17,7 @@ export class LiveSummary {
   /** Busy milliseconds by step from the start. */
   readonly #busyMs = new Map<number, number>();
   readonly #inputs = new Map<string, LiveInput>();
+  readonly #hangs = new LiveHangs();
   #lastMs: number;
   #costMs = 0;
   #costSpanMs = 0;
@@ -33,7 +35,12 @@ export class LiveSummary {
     return this.#costSpanMs === 0 ? 0 : this.#costMs / this.#costSpanMs;
   }
 
+  get hang(): LiveHang | undefined {
+    return this.#hangs.now();
+  }
+
   take(row: Row): void {
+    this.#hangs.take(row);
     switch (row.kind) {
       case 'samples':
         this.#samples(row);

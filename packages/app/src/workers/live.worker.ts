@@ -21,6 +21,10 @@ export class LiveWorker {
     this.#link?.command(type, text);
   }
 
+  reload(targetId: string): void {
+    this.#link?.reload(targetId);
+  }
+
   dismiss(): void {
     this.#link?.dismiss();
   }

@@ -25,7 +25,17 @@ export type Target = InferType<typeof targetSchema>;
 /** From the interface to one target; the server passes it on. */
 const commandSchema = object({
   type: string()
-    .oneOf(['start', 'start-with-next-load', 'pause', 'go-on', 'stop', 'follow', 'acknowledge', 'note'])
+    .oneOf([
+      'start',
+      'start-with-next-load',
+      'pause',
+      'go-on',
+      'stop',
+      'follow',
+      'acknowledge',
+      'note',
+      'reload',
+    ])
     .required(),
   targetId: id(),
   recordingId: id(),

@@ -46,8 +46,8 @@ export interface PageCaptures {
 }
 
 /** The forced-layout rows and the exact calls go through one ring, which is switched on before all others. */
-export function pageCaptures(sink: CallSink, traces: TraceSink): PageCaptures {
-  const exact = new ExactCalls(sink);
+export function pageCaptures(sink: CallSink, traces: TraceSink, isExact: boolean): PageCaptures {
+  const exact = new ExactCalls(sink, isExact);
   const entries = new Entries(exact.ring);
   const steps = new ProbeSteps();
   const mutations = new Mutations();

@@ -80,6 +80,7 @@ export class Recorder {
   obey(command: Command): void {
     if (command.type === 'start') this.start(command.recordingId, false);
     else if (command.type === 'start-with-next-load') armNextLoad(command.recordingId);
+    else if (command.type === 'reload') location.reload();
     else if (command.recordingId !== this.#running?.session.id) return;
     else if (command.type === 'pause') this.#pause();
     else if (command.type === 'go-on') this.#goOn();

@@ -31,6 +31,7 @@ export function startPage(): void {
   if (element === null || scope[INSTALLED]) return;
   scope[INSTALLED] = true;
   const secret = element.dataset['secret'] ?? '';
+  const isExact = element.dataset['mode'] === 'exact';
   const scriptUrl = element.src;
   element.remove();
 
@@ -52,6 +53,7 @@ export function startPage(): void {
     },
     ({ id, thread, originMs }, intervalMs, trace) =>
       post(worker, { type: 'trace', recordingId: id, thread, originMs, intervalMs, trace }),
+    isExact,
   );
   const recorder = new Recorder(
     captures,

@@ -1,8 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { gzipSync } from 'node:zlib';
-import { withChecks } from '@nettle-patch/core';
+import { withChecks, type ProxySettings } from '@nettle-patch/core';
 import { Option, type Command } from 'commander';
-import type { ProxySettings } from '../settings';
 import { BrowserError } from './browser';
 import { BROWSER_NAMES, type BrowserName } from './local-browsers';
 import { recordScript } from './record';

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { RecordingClient } from '../client/recording-client';
 import { serve } from '../serve';
-import type { ProxySettings } from '../settings';
+import type { ProxySettings } from '@nettle-patch/core';
 import type { Browser } from './browser';
 import { openLocalBrowser, type BrowserName } from './local-browsers';
 import { takeSteps } from './perform';

@@ -8,6 +8,8 @@ export interface InjectionOptions extends RecorderPermit {
   readonly secret: string;
   /** Whether the browser asked for a document; else only what is a whole document gets the recorder. */
   readonly document: boolean;
+  /** Whether the page's scripts are rewritten, so that the recorder knows before the first of them runs. */
+  readonly exact?: boolean;
   /** Rewrites the scripts that stand in the text, where they are to be rewritten. */
   readonly rewriteInline?: InlineRewriter | undefined;
 }
@@ -28,6 +30,7 @@ export function recorderElement(options: InjectionOptions): string {
     ['src', options.recorderUrl],
     ['nonce', options.nonce],
     ['data-secret', options.secret],
+    ['data-mode', options.exact ? 'exact' : 'everyday'],
   ] as const;
   const written = attributes.map(([name, value]) => `${name}="${escapeAttribute(value)}"`).join(' ');
   return `<script ${written}></script>`;

@@ -10,7 +10,7 @@ import { buffer } from 'node:stream/consumers';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { WebSocket, WebSocketServer } from 'ws';
-import { DEFAULT_SETTINGS } from '../settings';
+import { DEFAULT_SETTINGS } from '@nettle-patch/core';
 import { RecordingProxy } from './proxy';
 
 const PAGE = '<!doctype html><html><head><title>B\u00e5t</title></head><body>quay</body></html>';

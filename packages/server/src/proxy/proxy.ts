@@ -3,12 +3,11 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { pipeline, type Transform } from 'node:stream';
 import { text } from 'node:stream/consumers';
-import { RECORDER_PATH, SENDER_PATH } from '@nettle-patch/core';
+import { RECORDER_PATH, SENDER_PATH, type ProxySettings } from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
 import { asksForScript, isScript } from '../exact/script-answer';
 import { ScriptRewriter } from '../exact/script-rewriter';
-import type { ProxySettings } from '../settings';
 import { fetchMap, type Origins } from '../sources/fetch-script';
 import { answerHeaders, type AnswerContext } from './answer-headers';
 import { READABLE_CODINGS, decompressor } from './decompress';
@@ -114,6 +113,7 @@ export class RecordingProxy {
       ...permit,
       secret: this.options.secret,
       document: destinationOf(request) === 'document',
+      exact: this.settings.mode === 'exact',
       ...(this.settings.mode === 'exact' ? { rewriteInline: this.#inlineRewriter(answer, request) } : {}),
     });
     readable.setEncoding('latin1');

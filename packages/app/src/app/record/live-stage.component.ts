@@ -6,6 +6,7 @@ import { LiveService } from '../services/live.service';
 import { formatBytes, formatClock, formatDuration, formatPercent } from '../shared/format';
 import { IconComponent } from '../shared/icon.component';
 import { problemWords } from '../shared/words';
+import { HangComponent } from './hang.component';
 import { LiveSkylineComponent } from './live-skyline.component';
 
 const TITLES: Record<LiveRecording['state'], string> = {
@@ -18,10 +19,14 @@ const TITLES: Record<LiveRecording['state'], string> = {
   failed: 'Recording failed',
 };
 
+/** Before, a rate would be a guess. */
+const FIRST_RATE_MS = 3000;
+
 /** A recording while it runs: how long, how busy, what was done and how long that took. */
 @Component({
   selector: 'np-live-stage',
-  imports: [MatButtonModule, IconComponent, LiveSkylineComponent],
+  imports: [MatButtonModule, IconComponent, HangComponent, LiveSkylineComponent],
+  host: { '(document:keydown)': 'onKey($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './live-stage.component.html',
   styleUrl: './live-stage.component.scss',
@@ -37,8 +42,10 @@ export class LiveStageComponent {
     return problem === undefined ? undefined : problemWords(problem);
   });
   protected readonly figures = computed(() => {
-    const { elapsedMs, bytes, busyShare, costShare } = this.recording();
+    const { elapsedMs, bytes, busyShare, costShare, roomBytes } = this.recording();
     return {
+      rate: elapsedMs < FIRST_RATE_MS ? '–' : formatBytes((bytes / elapsedMs) * 60_000),
+      room: roomBytes === undefined ? '' : formatBytes(roomBytes),
       elapsed: formatClock(elapsedMs),
       size: formatBytes(bytes),
       busy: formatPercent(busyShare),
@@ -48,6 +55,14 @@ export class LiveStageComponent {
   protected readonly budgetMs = DEFAULT_THRESHOLDS.responseMs;
   protected readonly duration = formatDuration;
   protected readonly clock = formatClock;
+
+  protected onKey(event: KeyboardEvent): void {
+    const { key, ctrlKey, metaKey, altKey, target } = event;
+    const typing = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement;
+    if (key !== 'm' || ctrlKey || metaKey || altKey || typing || this.recording().state !== 'recording')
+      return;
+    this.mark();
+  }
 
   protected mark(): void {
     this.live.note(`mark at ${formatClock(this.recording().elapsedMs)}`);

@@ -5,7 +5,9 @@ import { MatRadioModule } from '@angular/material/radio';
 import { Router } from '@angular/router';
 import { LiveService } from '../services/live.service';
 import { RecordingService } from '../services/recording.service';
+import { SettingsService } from '../services/settings.service';
 import { IconComponent } from '../shared/icon.component';
+import { ClosenessComponent, isLoadedFor } from './closeness.component';
 import { LiveStageComponent } from './live-stage.component';
 import { TargetCardComponent } from './target-card.component';
 
@@ -19,6 +21,7 @@ import { TargetCardComponent } from './target-card.component';
     IconComponent,
     TargetCardComponent,
     LiveStageComponent,
+    ClosenessComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './record.component.html',
@@ -27,6 +30,7 @@ import { TargetCardComponent } from './target-card.component';
 export class RecordComponent {
   readonly #live = inject(LiveService);
   readonly #router = inject(Router);
+  readonly #settings = inject(SettingsService);
   protected readonly recordings = inject(RecordingService);
   protected readonly state = this.#live.state;
   protected readonly withNextLoad = signal(false);
@@ -40,6 +44,13 @@ export class RecordComponent {
   });
 
   protected readonly recording = computed(() => this.state().recording);
+
+  /** What begins with the next load may begin in a page that was loaded otherwise. */
+  protected readonly canStart = computed(() => {
+    const target = this.chosen();
+    const exact = this.#settings.settings().mode === 'exact';
+    return target !== undefined && (this.withNextLoad() || isLoadedFor(target, exact));
+  });
 
   constructor() {
     effect(() => {

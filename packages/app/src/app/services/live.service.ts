@@ -25,6 +25,11 @@ export class LiveService {
     void this.#worker.start(targetId, withNextLoad);
   }
 
+  /** Has a page loaded again. */
+  reload(targetId: string): void {
+    void this.#worker.reload(targetId);
+  }
+
   pause(): void {
     void this.#worker.command('pause');
   }

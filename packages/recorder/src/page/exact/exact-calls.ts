@@ -16,7 +16,11 @@ export class ExactCalls implements Capture {
   #session: RecordingSession | undefined;
   #registered = 0;
 
-  constructor(private readonly sink: CallSink) {
+  /** @param expected whether the page's scripts are known to come rewritten */
+  constructor(
+    private readonly sink: CallSink,
+    private readonly expected: boolean,
+  ) {
     this.ring = createCallRing((chunk) => {
       if (this.#session !== undefined) sink.calls(this.#session, chunk);
     });
@@ -27,7 +31,7 @@ export class ExactCalls implements Capture {
 
   /** Whether rewritten scripts have run in this page. */
   get available(): boolean {
-    return this.#registered > 0;
+    return this.expected || this.#registered > 0;
   }
 
   /** Provides the functions that rewritten scripts call. */

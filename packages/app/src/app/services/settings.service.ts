@@ -1,0 +1,37 @@
+import { Injectable, inject, signal } from '@angular/core';
+import type { ProxySettings } from '@nettle-patch/core';
+import { SecretService } from './secret.service';
+
+const USUAL: ProxySettings = { mode: 'everyday', isolate: false, leaveOut: [] };
+
+/** How the proxy treats the pages it passes on: how closely they can be looked at. */
+@Injectable({ providedIn: 'root' })
+export class SettingsService {
+  readonly #secret = inject(SecretService).secret;
+  readonly settings = signal<ProxySettings>(USUAL);
+  /** Why the latest change did not take effect; empty when it did. */
+  readonly problem = signal('');
+
+  constructor() {
+    void this.#ask('GET');
+  }
+
+  /** Changes some of the settings. They hold for pages that are loaded from then on. */
+  change(part: Partial<ProxySettings>): void {
+    void this.#ask('PUT', { ...this.settings(), ...part });
+  }
+
+  async #ask(method: 'GET' | 'PUT', wanted?: ProxySettings): Promise<void> {
+    try {
+      const answer = await fetch('/api/settings', {
+        method,
+        headers: { authorization: `Bearer ${this.#secret}`, 'content-type': 'application/json' },
+        ...(wanted === undefined ? {} : { body: JSON.stringify(wanted) }),
+      });
+      if (answer.ok) this.settings.set((await answer.json()) as ProxySettings);
+      this.problem.set(answer.ok || method === 'GET' ? '' : `Not changed: ${await answer.text()}`);
+    } catch {
+      this.problem.set(method === 'GET' ? '' : 'Not changed: the server is not there. Start it again.');
+    }
+  }
+}
