@@ -6,6 +6,7 @@ import type { Sting } from '../stings/sting';
 import { callCounts } from './call-counts';
 import { blameOf, clipSegments, type Blame } from './blame';
 import { callBlocks, libraryStems, type CallBlock, type LibraryStem } from './call-blocks';
+import { coarsen } from './coarsen';
 import { culpritsOf, unseenMs, type Culprit } from './culprits';
 import { partition } from './partition';
 import type { Segment } from './segments';
@@ -23,6 +24,9 @@ export interface Phase extends TimeRange {
   readonly culprits: readonly Culprit[];
 }
 
+/** Twice what a wide drawing has room for. */
+const DRAWN_STEPS = 2500;
+
 /** Something that came while the thread was taken and had to wait for it. */
 export interface Queued extends TimeRange {
   readonly label: string;
@@ -33,6 +37,7 @@ export interface Anatomy {
   readonly sting: Sting;
   readonly phases: readonly Phase[];
   readonly blame: Blame;
+  /** What took the time, piece by piece, no finer than can be drawn. */
   readonly segments: readonly Segment[];
   readonly culprits: readonly Culprit[];
   readonly blocks: readonly CallBlock[];
@@ -88,6 +93,7 @@ function sumOf<Key extends string>(rows: readonly { readonly [K in Key]?: number
 /** Takes a sting apart: where its time went, in which phase, by whom. */
 export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
   const segments = [...partition(recording, sting.thread, sting)];
+  const drawn = coarsen(segments, sting, DRAWN_STEPS);
   const handling = handlingRange(recording, sting);
   const ranges: readonly TimeRange[] = [
     { startMs: sting.startMs, endMs: handling.startMs },
@@ -113,10 +119,10 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
     sting,
     phases,
     blame: blameOf(segments),
-    segments,
+    segments: drawn,
     culprits: culpritsOf(recording, segments, callCounts(recording, sting.thread, sting)),
-    blocks: callBlocks(recording, segments),
-    stems: libraryStems(recording, segments),
+    blocks: callBlocks(recording, drawn),
+    stems: libraryStems(recording, drawn),
     handlers,
     forcedMs: forced.length > 0 ? sumOf(forced, 'costMs') : sumOf(handlers, 'forcedMs'),
     forced,

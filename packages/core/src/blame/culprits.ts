@@ -35,6 +35,18 @@ function chargedIndex(recording: Recording, path: readonly number[]): number {
   return path.length - 1;
 }
 
+interface ChargedPath {
+  readonly path: readonly number[];
+  readonly functions: readonly number[];
+  /** Place in the path of the function that is charged. */
+  readonly charged: number;
+}
+
+function chargedPath(recording: Recording, segment: Segment): ChargedPath {
+  const path = callPath(recording, segment);
+  return { path, functions: [...new Set(path)], charged: chargedIndex(recording, path) };
+}
+
 /**
  * Functions ranked by the time that would be saved at most without them. Every moment with a known stack is
  * charged once, so the savings of all culprits sum to the time with known code.
@@ -64,12 +76,15 @@ export function culpritsOf(
     }
     return tally;
   };
+  const known = new Map<number, ChargedPath>();
   for (const segment of segments) {
-    const path = callPath(recording, segment);
+    const key = segment.stack === NO_STACK ? -2 - segment.entry : segment.stack;
+    let charge = known.get(key);
+    if (charge === undefined) known.set(key, (charge = chargedPath(recording, segment)));
+    const { path, functions, charged } = charge;
     if (path.length === 0) continue;
     const lengthMs = segment.endMs - segment.startMs;
-    for (const functionId of new Set(path)) tallyOf(functionId).totalMs += lengthMs;
-    const charged = chargedIndex(recording, path);
+    for (const functionId of functions) tallyOf(functionId).totalMs += lengthMs;
     const tally = tallyOf(path[charged]!);
     tally.savedMs += lengthMs;
     if (isInferredScript(segment)) tally.inferredMs += lengthMs;

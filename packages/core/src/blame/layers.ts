@@ -64,7 +64,8 @@ function* claimsOf(recording: Recording, thread: number, range: TimeRange): Gene
   }
   for (const row of frame.overlapping(startMs, endMs)) {
     if (row.thread !== thread) continue;
-    yield { ...extent(row), layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
+    // A frame of a hidden page lasts until the page is shown, which keeps nobody busy.
+    if (row.blockingMs !== 0) yield { ...extent(row), layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
     if (row.styleStartMs === undefined) continue;
     const drawing = { ...extent(row), startMs: row.styleStartMs };
     yield { ...drawing, layer: { kind: 'drawing' }, closeness: CLOSENESS.drawing };

@@ -11,6 +11,8 @@ class Partitioner {
   readonly #samples: Samples;
   readonly #stretches: readonly LayerStretch[];
   readonly #kindOf = new Map<number, Pick<Segment, 'activity' | 'owner'>>();
+  /** Whether every entry into script was watched, so that where there was none there was no script. */
+  readonly #seesAllScript: boolean;
   #nextStretch = 0;
 
   constructor(
@@ -21,6 +23,7 @@ class Partitioner {
   ) {
     this.#samples = samplesOf(recording, thread);
     this.#stretches = layerStretches(recording, thread, range);
+    this.#seesAllScript = recording.header.available.includes('handlers');
   }
 
   /** Until `endMs` an exact call was the innermost. */
@@ -127,6 +130,7 @@ class Partitioner {
   /** Until `endMs`, nothing but the layer tells what was done. */
   #unsampled(stretch: LayerStretch, endMs: number): void {
     if (stretch.layer.kind === 'drawing') this.#push(endMs, 'drawing', 'measured');
+    else if (stretch.layer.kind === 'none' && this.#seesAllScript) this.#push(endMs, 'idle', 'inferred');
     else this.#push(endMs, 'unexplained', stretch.layer.kind === 'busy' ? 'measured' : 'inferred');
   }
 
@@ -146,7 +150,8 @@ class Partitioner {
  * Covers a range of one thread with segments that do not overlap and sum to it exactly. Where sources
  * disagree the closer look wins: exact calls, then rendering that was timed, then entries into script, then
  * rendering as the engine tells of it, then samples, then busy time as such.
- * Idle is only what a sample saw idle; the rest is unexplained.
+ * Idle is only what a sample saw idle, or where no script was entered though all entries were watched; the rest
+ * is unexplained.
  */
 export function partition(recording: Recording, thread: number, range: TimeRange): SegmentList {
   const segments = new SegmentList(range.startMs);

@@ -1,4 +1,5 @@
 import type { RowContent } from '../format/rows';
+import { originalPath } from '../sources/original-path';
 import { displayName } from '../recording/functions';
 import type { Recording, TimeRange } from '../recording/recording';
 
@@ -32,6 +33,7 @@ export function entryLabel(recording: Recording, thread: number, range: TimeRang
   const longest = handlers.reduce((a, b) => (b.durationMs > a.durationMs ? b : a));
   const entered = longest.function === undefined ? undefined : recording.functions.get(longest.function);
   const name = displayName(entered);
+  if (longest.invoker.startsWith('fetch ')) return `Answer to ${originalPath(longest.invoker.slice(6))}`;
   return name === '(anonymous)'
     ? `${entryName(longest)} of ${longest.invoker}`
     : `${entryName(longest)} ${name}`;

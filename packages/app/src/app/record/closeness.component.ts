@@ -30,7 +30,7 @@ export function isLoadedFor(target: Target, exact: boolean): boolean {
       <mat-radio-button value="exact">
         <strong>Exact calls</strong>
         <span class="soft">
-          Scripts are rewritten on their way: every call is recorded, in any browser. The page runs slower.
+          Every call is recorded, in any browser. Scripts are rewritten on their way, and run slower.
         </span>
       </mat-radio-button>
     </mat-radio-group>
@@ -43,8 +43,7 @@ export function isLoadedFor(target: Target, exact: boolean): boolean {
           See into hangs while they last
         </mat-checkbox>
         <p class="soft">
-          Isolates the page, so that its memory can be read while it hangs. What it loads from other origins,
-          and sign-in windows of theirs, may then not work.
+          Isolates the page. What it loads from other origins, and their sign-in windows, may then not work.
         </p>
         <label>
           Leave scripts alone whose address holds
@@ -82,7 +81,7 @@ export class ClosenessComponent {
   protected readonly everyday = computed(() =>
     this.target()?.missing.includes('js-self-profiling')
       ? 'Light. This browser gives no call stacks: handlers, forced layout and drawing are still measured.'
-      : 'Light. Call stacks are sampled every 10 ms: they show the shape of long work and can miss short calls.',
+      : 'Light. Call stacks are sampled every 10 ms: short calls can be missed.',
   );
 
   protected leaveOut(text: string): void {

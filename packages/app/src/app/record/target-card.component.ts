@@ -3,6 +3,16 @@ import type { Target } from '@nettle-patch/core';
 import { IconComponent } from '../shared/icon.component';
 import { sourceWords } from '../shared/words';
 
+const SHOWN_SOURCES = 7;
+
+/** What the recorder's own measuring stands in for, where the engine lacks it. */
+const REPLACED_BY: Record<string, string> = { event: 'input-listeners', longtask: 'own-tasks' };
+
+/** Exact calls are chosen beside the card; the list of scripts is of no interest by itself. */
+function isTold(source: string): boolean {
+  return source !== 'exact-calls' && source !== 'scripts';
+}
+
 /** A page that can be recorded, and what its engine can give. */
 @Component({
   selector: 'np-target-card',
@@ -21,7 +31,7 @@ import { sourceWords } from '../shared/words';
           · in the background
         }
       </span>
-      <span class="gives soft">Gives {{ available() }}.</span>
+      <span class="gives soft" [title]="available().join(', ')">Gives {{ shown() }}.</span>
       @if (missing(); as missing) {
         <span class="gives over">Lacks {{ missing }}.</span>
       }
@@ -68,11 +78,16 @@ export class TargetCardComponent {
   readonly target = input.required<Target>();
   readonly chosen = input(false);
   readonly choose = output();
-  protected readonly available = computed(() => this.target().available.map(sourceWords).join(', '));
+  protected readonly available = computed(() => this.target().available.filter(isTold).map(sourceWords));
+  protected readonly shown = computed(() => {
+    const all = this.available();
+    const more = all.length - SHOWN_SOURCES;
+    return all.slice(0, SHOWN_SOURCES).join(', ') + (more > 0 ? ` and ${more} more` : '');
+  });
   protected readonly missing = computed(() => this.#lacking().map(sourceWords).join(', '));
   /** What is missing and not replaced by something else. */
   readonly #lacking = computed(() => {
     const { available, missing } = this.target();
-    return missing.filter((source) => source !== 'event' || !available.includes('input-listeners'));
+    return missing.filter((source) => isTold(source) && !available.includes(REPLACED_BY[source] ?? ''));
   });
 }

@@ -18,7 +18,8 @@ export function formatClock(ms: number): string {
 export function formatBytes(bytes: number): string {
   if (bytes < KIB) return `${bytes} B`;
   if (bytes < KIB * KIB) return `${(bytes / KIB).toFixed(0)} kB`;
-  return `${(bytes / KIB / KIB).toFixed(1)} MB`;
+  if (bytes < KIB * KIB * KIB) return `${(bytes / KIB / KIB).toFixed(1)} MB`;
+  return `${(bytes / KIB / KIB / KIB).toFixed(1)} GB`;
 }
 
 export function formatPercent(share: number): string {

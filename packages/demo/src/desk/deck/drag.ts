@@ -1,21 +1,23 @@
 import type { FaultSwitches } from '../faults';
 
-/** Moves every vehicle out of the way of the dragged one, and reads its size after each write. */
-function makeRoomOneByOne(dragged: HTMLElement, others: readonly HTMLElement[]): void {
-  const left = dragged.offsetLeft;
+/** How far a vehicle moves aside for one that is dragged past at some distance, as CSS pixels. */
+function roomFor(distance: number): string {
+  return `${(24 / (1 + distance / 30)).toFixed(2)}px`;
+}
+
+/** Moves every vehicle out of the way of the dragged one, and reads its place after each write. */
+function makeRoomOneByOne(dragged: HTMLElement, shift: number, others: readonly HTMLElement[]): void {
+  const left = dragged.offsetLeft + shift;
   for (const other of others) {
-    other.style.marginLeft = Math.abs(other.offsetLeft - left) < other.offsetWidth ? '2px' : '0px';
+    other.style.marginLeft = roomFor(Math.abs(other.offsetLeft - left));
   }
 }
 
-/** Reads all places first and writes only what changes. */
-function makeRoomAtOnce(dragged: HTMLElement, others: readonly HTMLElement[]): void {
-  const left = dragged.offsetLeft;
-  const near = others.map((other) => Math.abs(other.offsetLeft - left) < other.offsetWidth);
-  others.forEach((other, index) => {
-    const margin = near[index] ? '2px' : '0px';
-    if (other.style.marginLeft !== margin) other.style.marginLeft = margin;
-  });
+/** Reads all places first and writes only then. */
+function makeRoomAtOnce(dragged: HTMLElement, shift: number, others: readonly HTMLElement[]): void {
+  const left = dragged.offsetLeft + shift;
+  const rooms = others.map((other) => roomFor(Math.abs(other.offsetLeft - left)));
+  others.forEach((other, index) => (other.style.marginLeft = rooms[index]!));
 }
 
 /** Lets vehicles be dragged over the plan. */
@@ -25,10 +27,11 @@ export function letDrag(plan: HTMLElement, switches: FaultSwitches): void {
 
   function onDragMove(event: PointerEvent): void {
     if (dragged === undefined) return;
-    dragged.style.transform = `translate(${event.clientX - grabbed.x}px, ${event.clientY - grabbed.y}px)`;
+    const shift = event.clientX - grabbed.x;
+    dragged.style.transform = `translate(${shift}px, ${event.clientY - grabbed.y}px)`;
     const others = [...plan.querySelectorAll<HTMLElement>('.vehicle')].filter((other) => other !== dragged);
-    if (switches.isMended('deck-drag')) makeRoomAtOnce(dragged, others);
-    else makeRoomOneByOne(dragged, others);
+    if (switches.isMended('deck-drag')) makeRoomAtOnce(dragged, shift, others);
+    else makeRoomOneByOne(dragged, shift, others);
   }
 
   function onDragEnd(): void {

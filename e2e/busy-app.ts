@@ -1,0 +1,68 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+
+/** Functions that keep the thread for set times, in each way script can be entered. */
+export const BUSY_MS = { inHandler: 90, inTimer: 60, inFrame: 45, inPromise: 70, inMicrotask: 35 } as const;
+
+const SCRIPT = `
+function spin(ms) {
+  const until = performance.now() + ms;
+  while (performance.now() < until) Math.sqrt(until);
+}
+${Object.entries(BUSY_MS)
+  .map(([name, ms]) => `function ${name}() { spin(${ms}); }`)
+  .join('\n')}
+function startAll() {
+  inHandler();
+  setTimeout(inTimer, 150);
+  setTimeout(() => requestAnimationFrame(inFrame), 400);
+  setTimeout(() => fetch('/answer').then((answer) => answer.text()).then(inPromise), 600);
+  setTimeout(() => queueMicrotask(inMicrotask), 900);
+}
+function loopForever() {
+  for (let ever = true; ever; ) spin(10);
+}
+document.getElementById('start').addEventListener('click', startAll);
+document.getElementById('forever').addEventListener('click', function onForever() { loopForever(); });
+document.getElementById('login').addEventListener('submit', (event) => {
+  event.preventDefault();
+  document.cookie = 'session=cookie-secret';
+  history.pushState(null, '', '/home?token=route-secret#fragment-secret');
+  fetch('/answer?key=query-secret', { method: 'POST', headers: { authorization: 'Bearer header-secret' }, body: 'body-secret' })
+    .then(() => { document.getElementById('out').textContent = 'Hello text-secret'; spin(60); });
+});
+globalThis.rows = document.getElementById('rows');
+for (let row = 0; row < 4000; row++) rows.append(Object.assign(document.createElement('p'), { textContent: 'row ' + row }));
+document.getElementById('restyle').addEventListener('click', () => rows.classList.toggle('other'));
+`;
+
+const PAGE = `<!doctype html><html><head><title>Quay clock</title><link rel="icon" href="data:,">
+<style>#rows p { margin: 2px; float: left; width: 60px } #rows.other p { width: 64px; color: navy; box-shadow: 0 0 3px gray }</style></head>
+<body><button id="start">Start</button> <button id="forever">Forever</button> <button id="restyle">Restyle</button>
+<form id="login"><input id="user" name="user"><input id="word" type="password" name="word"><button>Go</button></form>
+<output id="out"></output><div id="rows"></div><script src="/busy.js"></script></body></html>`;
+
+export interface BusyApp {
+  readonly url: string;
+  close(): void;
+}
+
+/** A page made to be measured, with its server. */
+export async function startBusyApp(): Promise<BusyApp> {
+  const server: Server = createServer((request, response) => {
+    if (request.url === '/busy.js')
+      response.writeHead(200, { 'content-type': 'text/javascript' }).end(SCRIPT);
+    else if (request.url?.startsWith('/answer')) response.end('ahoy');
+    else {
+      response.writeHead(200, { 'content-type': 'text/html', 'set-cookie': 'sid=server-secret' }).end(PAGE);
+    }
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  return {
+    url: `http://localhost:${(server.address() as AddressInfo).port}/`,
+    close() {
+      server.close();
+      server.closeAllConnections();
+    },
+  };
+}

@@ -1,0 +1,53 @@
+import { test } from '@playwright/test';
+import {
+  DEFAULT_THRESHOLDS,
+  anatomyOf,
+  displayName,
+  findStings,
+  missingFor,
+  readRecording,
+  readSteps,
+  recordScript,
+  type Anatomy,
+  type Recording,
+} from '../packages/server/dist/index.js';
+
+export type Engine = 'chromium' | 'firefox' | 'webkit';
+export const ENGINES: readonly Engine[] = ['chromium', 'firefox', 'webkit'];
+
+/** Skips a test, and says so, where its browser is not installed. */
+export function needs(engine: Engine): void {
+  const missing = missingFor(engine);
+  test.skip(missing !== undefined, `${engine} is not installed here: apt-get install ${missing ?? ''}`);
+}
+
+/** Records a page in a browser of this machine while steps are taken in it. */
+export async function recordIn(
+  engine: Engine,
+  url: string,
+  mode: 'everyday' | 'exact',
+  steps: object[],
+  settings: object = {},
+): Promise<Recording> {
+  const { lines, failure } = await recordScript({
+    url: new URL(url),
+    steps: readSteps(JSON.stringify({ steps })),
+    settings: { mode, ...settings },
+    browser: engine,
+    repeat: 1,
+  });
+  if (failure !== undefined) throw failure;
+  return readRecording([new TextEncoder().encode(lines.map((line) => `${line}\n`).join(''))]).recording;
+}
+
+/** The worst sting with a label, taken apart. */
+export function worst(recording: Recording, label: string): Anatomy | undefined {
+  const sting = findStings(recording, DEFAULT_THRESHOLDS).find((candidate) => candidate.label === label);
+  return sting && anatomyOf(recording, sting);
+}
+
+/** A function as "name file:line". */
+export function where(recording: Recording, functionId: number | undefined): string {
+  const recorded = functionId === undefined ? undefined : recording.functions.get(functionId);
+  return `${displayName(recorded)} ${recorded?.originalFile}:${recorded?.originalLine}`;
+}
