@@ -6,10 +6,15 @@ import type { Recording, TimeRange } from '../recording/recording';
 export type Layer =
   | { readonly kind: 'script'; readonly entry: number; readonly forcedShare: number }
   | { readonly kind: 'known'; readonly activity: EngineActivity }
-  | { readonly kind: 'drawing' }
+  | { readonly kind: 'drawing'; readonly certainty: 'measured' | 'inferred' }
+  /** The watchdog saw this stack. */
+  | { readonly kind: 'seen'; readonly stack: number }
   | { readonly kind: 'busy' }
   | { readonly kind: 'paused' }
   | { readonly kind: 'none' };
+
+/** A probe that took no longer found style and layout done already. */
+const LITTLE_LEFT_MS = 1;
 
 export interface LayerStretch extends TimeRange {
   readonly layer: Layer;
@@ -21,7 +26,16 @@ interface Claim extends TimeRange {
   readonly closeness: number;
 }
 
-const CLOSENESS = { paused: 7, rendered: 6, script: 5, entered: 4, painted: 3, drawing: 2, busy: 1 } as const;
+const CLOSENESS = {
+  paused: 7,
+  rendered: 6,
+  script: 5,
+  entered: 4,
+  painted: 3,
+  drawing: 2,
+  seen: 1.5,
+  busy: 1,
+} as const;
 
 function clip(claim: Claim, range: TimeRange): Claim | undefined {
   const startMs = Math.max(claim.startMs, range.startMs);
@@ -39,6 +53,33 @@ function handlerClaim(handler: RowContent<'handler'>): Claim {
   };
 }
 
+/**
+ * Rendering as the engine tells of it. Style and layout may be due before the frame callbacks, as when the mouse
+ * rests on something that may have moved: then the render probe finds nothing left to do, and what lies between the
+ * last script and the callbacks is concluded to be drawing too.
+ */
+function* drawingClaims(recording: Recording, thread: number, row: RowContent<'frame'>): Generator<Claim> {
+  const { startMs, endMs } = extent(row);
+  const { styleStartMs, renderStartMs = styleStartMs } = row;
+  if (styleStartMs === undefined || renderStartMs === undefined) return;
+  const { drawing: closeness } = CLOSENESS;
+  yield { startMs: styleStartMs, endMs, layer: { kind: 'drawing', certainty: 'measured' }, closeness };
+  const probes = [...recording.events.render.overlapping(renderStartMs, endMs)];
+  const probe = probes.find((render) => render.thread === thread && render.startMs >= renderStartMs);
+  if (probe === undefined || probe.styleMs + probe.layoutMs > LITTLE_LEFT_MS) return;
+  let scriptEndMs = renderStartMs;
+  for (const handler of recording.events.handler.overlapping(startMs, renderStartMs)) {
+    const handledMs = handler.startMs + handler.durationMs;
+    scriptEndMs = scriptEndMs === renderStartMs ? handledMs : Math.max(scriptEndMs, handledMs);
+  }
+  yield {
+    startMs: scriptEndMs,
+    endMs: probe.startMs,
+    layer: { kind: 'drawing', certainty: 'inferred' },
+    closeness,
+  };
+}
+
 /** Style and layout come inside a frame callback, paint after it, when other script may run first. */
 function* renderClaims(row: RowContent<'render'>): Generator<Claim> {
   let startMs = row.startMs;
@@ -50,6 +91,19 @@ function* renderClaims(row: RowContent<'render'>): Generator<Claim> {
   for (const [activity, lengthMs, closeness] of parts) {
     yield { startMs, endMs: startMs + lengthMs, layer: { kind: 'known', activity }, closeness };
     startMs += lengthMs;
+  }
+}
+
+/** What the watchdog saw while the thread hung: each look speaks for the time since the one before it. */
+function* hangClaims(recording: Recording, thread: number, range: TimeRange): Generator<Claim> {
+  let before: RowContent<'hang'> | undefined;
+  for (const row of recording.events.hang.overlapping(range.startMs, range.endMs)) {
+    if (row.thread !== thread) continue;
+    const startMs = row.startMs + (before?.startMs === row.startMs ? before.durationMs : 0);
+    const layer: Layer = row.stack === undefined ? { kind: 'busy' } : { kind: 'seen', stack: row.stack };
+    const closeness = row.stack === undefined ? CLOSENESS.busy : CLOSENESS.seen;
+    yield { startMs, endMs: row.startMs + row.durationMs, layer, closeness };
+    before = row;
   }
 }
 
@@ -66,9 +120,7 @@ function* claimsOf(recording: Recording, thread: number, range: TimeRange): Gene
     if (row.thread !== thread) continue;
     // A frame of a hidden page lasts until the page is shown, which keeps nobody busy.
     if (row.blockingMs !== 0) yield { ...extent(row), layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
-    if (row.styleStartMs === undefined) continue;
-    const drawing = { ...extent(row), startMs: row.styleStartMs };
-    yield { ...drawing, layer: { kind: 'drawing' }, closeness: CLOSENESS.drawing };
+    yield* drawingClaims(recording, thread, row);
   }
   for (const row of task.overlapping(startMs, endMs)) {
     if (row.thread === thread) yield { ...extent(row), layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
@@ -79,6 +131,7 @@ function* claimsOf(recording: Recording, thread: number, range: TimeRange): Gene
     const dispatch = { startMs: processingStartMs, endMs: processingEndMs };
     yield { ...dispatch, layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
   }
+  yield* hangClaims(recording, thread, range);
   for (const row of pause.overlapping(startMs, endMs)) {
     yield { ...extent(row), layer: { kind: 'paused' }, closeness: CLOSENESS.paused };
   }

@@ -73,6 +73,7 @@ class Partitioner {
   #stretch(stretch: LayerStretch): void {
     const { layer } = stretch;
     if (layer.kind === 'known') this.#push(stretch.endMs, layer.activity, 'measured');
+    else if (layer.kind === 'seen') this.#push(stretch.endMs, 'script', 'sampled', layer.stack);
     else if (layer.kind === 'script') this.#script(stretch, layer.entry, layer.forcedShare);
     else if (layer.kind === 'paused') this.#push(stretch.endMs, 'unexplained', 'inferred');
     else this.#sampledAmong(stretch);
@@ -129,7 +130,7 @@ class Partitioner {
 
   /** Until `endMs`, nothing but the layer tells what was done. */
   #unsampled(stretch: LayerStretch, endMs: number): void {
-    if (stretch.layer.kind === 'drawing') this.#push(endMs, 'drawing', 'measured');
+    if (stretch.layer.kind === 'drawing') this.#push(endMs, 'drawing', stretch.layer.certainty);
     else if (stretch.layer.kind === 'none' && this.#seesAllScript) this.#push(endMs, 'idle', 'inferred');
     else this.#push(endMs, 'unexplained', stretch.layer.kind === 'busy' ? 'measured' : 'inferred');
   }

@@ -155,6 +155,9 @@ export class RecordingBuilder implements RowSink {
 
   #addEvent(row: Extract<Row, { kind: EventKind }>): string | undefined {
     if (!eventKinds.has(row.kind)) return 'its kind holds no events';
+    if (row.kind === 'hang' && row.stack !== undefined && !this.#stacks.has(row.stack)) {
+      return `stack ${row.stack} is unknown`;
+    }
     this.#events[row.kind].push(row as unknown as Record<string, unknown>);
     if (row.kind === 'end') this.#reach(row.startMs);
     else this.#reach(row.startMs + ('durationMs' in row ? row.durationMs : 0));

@@ -30,7 +30,7 @@ export class ProbeSteps {
     const { width, height } = Reflect.apply(this.#box, document.documentElement, []) as DOMRect;
     const view = visualViewport ?? { width, height };
     const shown = box.bottom > 0 && box.right > 0 && box.top < view.height && box.left < view.width;
-    return shown && box.width * box.height > 0;
+    return shown && box.width + box.height > 0;
   }
 
   /** In a closed shadow tree, whose changes no observer of the app is told of. */

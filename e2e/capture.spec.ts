@@ -1,0 +1,131 @@
+import { expect, test } from '@playwright/test';
+import type { Recording } from '../packages/server/dist/index.js';
+import { BUSY_MS, startBusyApp, type BusyApp } from './busy-app';
+import { ENGINES, needs, recordIn, where } from './scripted';
+
+let app: BusyApp;
+
+test.beforeAll(async () => {
+  app = await startBusyApp();
+});
+test.afterAll(() => app.close());
+
+/** Milliseconds of the calls of one function. */
+function callsOf(recording: Recording, name: string): number[] {
+  const calls = recording.calls.get(0)!;
+  return Array.from(calls.startsUs, (startUs, at) => ({ at, lengthMs: (calls.endsUs[at]! - startUs) / 1000 }))
+    .filter(({ at }) =>
+      where(recording, recording.stacks.functionOf(calls.stacks[at]!)).startsWith(`${name} `),
+    )
+    .map(({ lengthMs }) => lengthMs);
+}
+
+for (const engine of ENGINES) {
+  test(`${engine}: known busy times are accounted for within 2 %, each with what it came from`, async () => {
+    needs(engine);
+    const recording = await recordIn(engine, app.url, 'exact', [
+      { do: 'wait', ms: 400 },
+      { do: 'click', on: '#start' },
+      { do: 'wait', ms: 1600 },
+    ]);
+    for (const [name, knownMs] of Object.entries(BUSY_MS)) {
+      const [lengthMs, ...others] = callsOf(recording, name);
+      expect(others, name).toEqual([]);
+      const within = Math.max(knownMs * 0.02, recording.header.clockStepMs);
+      expect(Math.abs(lengthMs! - knownMs), `${name}: ${lengthMs} ms`).toBeLessThanOrEqual(within);
+    }
+
+    const schedules = new Map([...recording.events.schedule.rows()].map((row) => [row.id, row]));
+    const handlers = [...recording.events.handler.rows()].filter(({ id }) => id !== undefined);
+    const clicked = handlers.find(({ invoker }) => invoker === 'BUTTON#start.onclick')!;
+    const causeOf = (schedule: number | undefined): string[] => {
+      const row = schedule === undefined ? undefined : schedules.get(schedule);
+      const by = row && handlers.find(({ id }) => id === row.by);
+      return row === undefined ? [] : [row.type, ...(by === undefined ? [] : causeOf(by.schedule))];
+    };
+    const chains = handlers.map((handler) => causeOf(handler.schedule).join(' of '));
+    expect(chains).toContain('timer');
+    expect(chains).toContain('frame of timer');
+    expect(chains).toContain('request of timer');
+    expect(chains).toContain('microtask of timer');
+    const timer = [...schedules.values()].find(({ type, delayMs }) => type === 'timer' && delayMs === 150)!;
+    expect(timer.by).toBe(clicked.id);
+  });
+
+  test(`${engine}: nothing secret is in the file of a recording`, async () => {
+    needs(engine);
+    const recording = await recordIn(engine, app.url, 'exact', [
+      { do: 'type', on: '#user', text: 'typed-secret', everyMs: 10 },
+      { do: 'type', on: '#word', text: 'word-secret', everyMs: 10 },
+      { do: 'key', key: 'Enter' },
+      { do: 'wait', ms: 800 },
+    ]);
+    expect(recording.events.request.length).toBeGreaterThan(0);
+    expect([...recording.events.state.rows()].map(({ type, value }) => `${type} ${value}`).join()).toContain(
+      '/home',
+    );
+    const { header, sources, functions, threads, events, unknownLines } = recording;
+    const rows = Object.values(events).map((table) => [...table.rows()]);
+    const all = JSON.stringify([
+      header,
+      [...sources.values()],
+      [...functions.values()],
+      [...threads.values()],
+      rows,
+      unknownLines,
+    ]);
+    expect(all.match(/[\w-]*-?secret/g) ?? []).toEqual([]);
+    expect(all).not.toContain('typed');
+  });
+}
+
+test('the cost of a frame is told in its parts, as by hand', async ({ browser }) => {
+  const page = await browser.newPage();
+  await page.goto(app.url);
+  const byHand = await page.evaluate(async () => {
+    const { rows } = globalThis as unknown as { rows: HTMLElement };
+    const sums = { style: 0, layout: 0 };
+    for (let turn = 0; turn < 4; turn++) {
+      await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 30)));
+      rows.classList.toggle('other');
+      const startMs = performance.now();
+      void getComputedStyle(rows.lastElementChild!).color;
+      const styledMs = performance.now();
+      void document.documentElement.offsetHeight;
+      sums.style += (styledMs - startMs) / 4;
+      sums.layout += (performance.now() - styledMs) / 4;
+    }
+    return sums;
+  });
+  await page.close();
+  // By key: where the mouse rests on the page, the browser has style and layout done before frame callbacks.
+  const restyle = [
+    { do: 'key', key: 'Enter' },
+    { do: 'wait', ms: 250 },
+  ];
+  const tab = { do: 'key', key: 'Tab' };
+  const recording = await recordIn('chromium', app.url, 'everyday', [
+    { do: 'wait', ms: 300 },
+    tab,
+    tab,
+    tab,
+    ...restyle,
+    ...restyle,
+    ...restyle,
+    ...restyle,
+  ]);
+  const worst = [...recording.events.render.rows()].sort((a, b) => b.layoutMs - a.layoutMs).slice(0, 4);
+  const mean = (part: 'styleMs' | 'layoutMs') => worst.reduce((sum, row) => sum + row[part] / 4, 0);
+  for (const [measured, known] of [
+    [mean('styleMs'), byHand.style],
+    [mean('layoutMs'), byHand.layout],
+  ] as const) {
+    expect(known).toBeGreaterThan(3);
+    expect(measured / known, `${measured} ms measured, ${known} ms by hand`).toBeGreaterThan(0.5);
+    expect(measured / known, `${measured} ms measured, ${known} ms by hand`).toBeLessThan(2);
+  }
+  expect(worst.every(({ paintMs }) => paintMs > 0)).toBe(true);
+  const changed = [...recording.events.redraw.rows()].filter(({ target }) => target?.includes('Rows'));
+  expect(changed).toHaveLength(4);
+  expect(changed.every((row) => row.attributes === 1 && row.changed && row.inView)).toBe(true);
+});
