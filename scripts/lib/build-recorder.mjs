@@ -1,4 +1,4 @@
-/** Builds the two files of the recorder: the one that is put into pages, and the one that runs as its worker. */
+/** Builds the recorder: what is put into pages, what sends from a worker of its own, and what is put into workers. */
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 import { minify } from 'terser';
@@ -8,7 +8,11 @@ const path = (relative) => fileURLToPath(new URL(`../../${relative}`, import.met
 /** @returns the files, each with its name and its text: as small as can be, as every page loads them */
 export async function buildRecorder() {
   const { outputFiles } = await build({
-    entryPoints: [path('packages/recorder/src/recorder.ts'), path('packages/recorder/src/sender.ts')],
+    entryPoints: [
+      path('packages/recorder/src/recorder.ts'),
+      path('packages/recorder/src/sender.ts'),
+      path('packages/recorder/src/worker.ts'),
+    ],
     outdir: 'dist',
     bundle: true,
     minify: true,

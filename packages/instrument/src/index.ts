@@ -1,6 +1,7 @@
 /** The public face: rewriting of scripts so that they tell of every call. */
 export {
   rewriteScript,
+  withPrelude,
   UnrewritableError,
   type RewriteOptions,
   type RewrittenScript,

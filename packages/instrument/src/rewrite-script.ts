@@ -22,6 +22,8 @@ export interface RewriteOptions {
   readonly firstId: number;
   /** Whether it is a module; undefined where only its text can tell. */
   readonly isModule?: boolean;
+  /** Script that is to run before it, in a worker. */
+  readonly prelude?: string;
   /** The script's own source map, as JSON text, and its address. */
   readonly map?: string;
   readonly mapUrl?: string;
@@ -56,7 +58,10 @@ export function rewriteScript(text: string, options: RewriteOptions): RewrittenS
   const closed = !rewriter.waitsAtTopLevel;
   const head = `${registerCall(options.firstId, registration)}${closed ? scriptBegin(options.firstId) : ''}`;
   const at = headOffset(text, program);
-  edited.prependRight(at, at > 0 ? `;${head}` : head);
+  edited.prependRight(
+    at,
+    `${at > 0 ? ';' : ''}${options.prelude === undefined ? '' : `${options.prelude};`}${head}`,
+  );
   for (const { index, 0: comment } of text.matchAll(MAP_COMMENT)) {
     if (!isInside(program, index)) edited.remove(index, index + comment.length);
   }
@@ -66,6 +71,15 @@ export function rewriteScript(text: string, options: RewriteOptions): RewrittenS
     idCount: rewriter.sites.length + 1,
     map: () => composeMaps(edited, options),
   };
+}
+
+/**
+ * Puts a script before another, behind its directives, and changes nothing else.
+ * @throws UnrewritableError when it cannot be parsed
+ */
+export function withPrelude(text: string, prelude: string): string {
+  const at = headOffset(text, parsed(text, undefined).program);
+  return `${text.slice(0, at)}${at > 0 ? ';' : ''}${prelude};${text.slice(at)}`;
 }
 
 function parsed(text: string, isModule: boolean | undefined): ReturnType<typeof parseScript> {

@@ -58,8 +58,40 @@ export type ToSender =
       /** A page that is hidden, paused or ending is not watched. */
       readonly watch: boolean;
     }
+  /** A worker of the page has begun to run; what it records comes by the port. */
+  | {
+      readonly type: 'worker-began';
+      readonly thread: number;
+      readonly name: string;
+      readonly port: MessagePort;
+    }
+  /** Workers of the page are to record as the page does; undefined, to end. */
+  | { readonly type: 'workers'; readonly recording: WorkerRecording | undefined }
   /** Where the page's open calls can be read while it hangs. */
   | { readonly type: 'open-calls'; readonly open: Int32Array };
+
+/** What a worker is told of the recording it takes part in. */
+export interface WorkerRecording {
+  readonly recordingId: string;
+  /** Time 0 of the recording, in milliseconds since the epoch of the clock all threads share. */
+  readonly originEpochMs: number;
+}
+
+/** The first message of a worker, which its recorder takes before any listener of the app. */
+export interface WorkerGreeting {
+  readonly nettlePatch: 'worker-recorder';
+  readonly thread: number;
+}
+
+/** From the sender to a worker's recorder. */
+export type ToWorker =
+  | { readonly type: 'record'; readonly recording: WorkerRecording | undefined }
+  | ({ readonly type: 'buffers' } & ChunkBuffers);
+
+/** From a worker's recorder to the sender. */
+export type FromWorker =
+  | Extract<ToSender, { type: 'register' | 'calls' }>
+  | { readonly type: 'rows'; readonly recordingId: string; readonly rows: readonly Row[] };
 
 /** From the sender to the page. */
 export type FromSender =

@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 const BUILT = {
   recorder: '../../recorder/dist/recorder.js',
   sender: '../../recorder/dist/sender.js',
+  worker: '../../recorder/dist/worker.js',
   interface: '../../app/dist/browser',
 } as const;
 

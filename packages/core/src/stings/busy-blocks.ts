@@ -14,7 +14,7 @@ export interface BusyBlock extends TimeRange {
 export function busyBlocks(recording: Recording, minMs: number): BusyBlock[] {
   const blocks: BusyBlock[] = [];
   for (const task of recording.events.task.rows()) {
-    if (task.durationMs < minMs) continue;
+    if (task.durationMs < minMs || isWorker(recording, task.thread)) continue;
     blocks.push({ thread: task.thread, startMs: task.startMs, endMs: task.startMs + task.durationMs });
   }
   for (const hang of longestHangs(recording)) {
@@ -24,6 +24,11 @@ export function busyBlocks(recording: Recording, minMs: number): BusyBlock[] {
       blocks.push({ thread: hang.thread, startMs: hang.startMs, endMs });
   }
   return blocks;
+}
+
+/** Nobody waits for the thread of a worker. */
+function isWorker(recording: Recording, thread: number): boolean {
+  return recording.threads.get(thread)?.type === 'worker';
 }
 
 /** A hang is told of again and again while it lasts; the last word on each counts. */

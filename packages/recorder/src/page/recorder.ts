@@ -53,12 +53,14 @@ export class Recorder {
    * @param captures all there are; those this engine lacks are passed over
    * @param send takes each batch
    * @param onChange is called when a recording starts, pauses, goes on or ends
+   * @param tellWorkers is called with the recording that workers are to take part in, and with undefined to end
    * @param tick is called as long as the main thread is alive
    */
   constructor(
     private readonly all: readonly Capture[],
     private readonly send: (batch: OutgoingBatch) => void,
     private readonly onChange: () => void,
+    private readonly tellWorkers: (running: RecordingSession | undefined) => void = () => {},
     private readonly tick: (tick: Tick) => void = () => {},
   ) {}
 
@@ -103,6 +105,7 @@ export class Recorder {
       ours(() => this.#flush()),
       FLUSH_EVERY_MS,
     );
+    this.tellWorkers(session);
     this.#tick();
     this.onChange();
   }
@@ -119,6 +122,7 @@ export class Recorder {
     const running = this.#running!;
     if (running.pausedAtMs !== undefined) return;
     running.pausedAtMs = running.session.time(performance.now());
+    this.tellWorkers(undefined);
     for (const capture of this.#captures) void capture.stop();
     this.#emitCost(running);
     this.onChange();
@@ -128,6 +132,7 @@ export class Recorder {
     const running = this.#running!;
     this.#closePause(running);
     for (const capture of this.#captures) capture.start(running.session);
+    this.tellWorkers(running.session);
     this.onChange();
   }
 
@@ -151,6 +156,7 @@ export class Recorder {
     if (running.ending) return;
     running.ending = true;
     const endMs = running.session.time(performance.now());
+    this.tellWorkers(undefined);
     const wasPaused = running.pausedAtMs !== undefined;
     this.#closePause(running);
     if (!wasPaused) {

@@ -1,10 +1,13 @@
 import { MAIN_THREAD, type Row } from '@nettle-patch/core';
 import { InternedTables } from './interned';
 
+/** Ids of scripts and functions that workers of the page give, above those of all other parts. */
+const FIRST_WORKER_ID = 2 ** 25;
+const IDS_A_WORKER = 2 ** 16;
+
 /** What capture modules write into while a recording runs. */
 export class RecordingSession {
-  readonly thread = MAIN_THREAD;
-  readonly tables = new InternedTables((row) => this.#rows.push(row));
+  readonly tables: InternedTables;
   #rows: Row[] = [];
   #busyMs = 0;
   #longestMs = 0;
@@ -12,13 +15,18 @@ export class RecordingSession {
   /**
    * @param id of the recording
    * @param originMs what `performance.now()` was, or is taken to have been, at time 0 of the recording
+   * @param thread that is recorded; each has ids of its own
    * @param startUp whether what happened before this moment belongs to the recording
    */
   constructor(
     readonly id: string,
     readonly originMs: number,
     readonly startUp: boolean,
-  ) {}
+    readonly thread = MAIN_THREAD,
+  ) {
+    const firstId = thread === MAIN_THREAD ? 0 : FIRST_WORKER_ID + thread * IDS_A_WORKER;
+    this.tables = new InternedTables((row) => this.#rows.push(row), firstId);
+  }
 
   /** A time of `performance.now()` on the recording's clock, in whole microseconds. */
   time(nowMs: number): number {

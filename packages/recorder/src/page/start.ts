@@ -54,11 +54,20 @@ export function startPage(): void {
     ({ id, thread, originMs }, intervalMs, trace) =>
       post(worker, { type: 'trace', recordingId: id, thread, originMs, intervalMs, trace }),
     isExact,
+    (began) => post(worker, began, [began.port]),
   );
   const recorder = new Recorder(
     captures,
     ({ recordingId, rows, last }) => post(worker, { type: 'batch', recordingId, rows, last }),
     () => introduce(),
+    (running) =>
+      post(worker, {
+        type: 'workers',
+        recording: running && {
+          recordingId: running.id,
+          originEpochMs: performance.timeOrigin + running.originMs,
+        },
+      }),
     (tick) => post(worker, { type: 'tick', timeOrigin: performance.timeOrigin, ...tick }),
   );
   const introduce = ours(() =>

@@ -1,5 +1,6 @@
 import {
   CALL_END,
+  MAIN_THREAD,
   FORCED_LAYOUT_FUNCTION,
   FORCED_STYLE_FUNCTION,
   packCalls,
@@ -40,7 +41,7 @@ export class CallPacker {
     this.#registered.sort((a, b) => a.firstId - b.firstId);
   }
 
-  /** Functions that were running when the latest chunk ended, the outermost first. */
+  /** Functions that ran on the main thread when its latest chunk ended, the outermost first. */
   get open(): readonly number[] {
     return this.#open;
   }
@@ -55,7 +56,7 @@ export class CallPacker {
     const rows: Row[] = this.functionRows(recordingId, ids.subarray(0, count));
     const at = (ms: number) => toMicroseconds(ms - originMs);
     if (lost > 0) {
-      this.#open = [];
+      if (thread === MAIN_THREAD) this.#open = [];
       const startMs = at(timesMs[0]!) / 1000;
       rows.push({
         kind: 'drop',
@@ -70,6 +71,7 @@ export class CallPacker {
       const packed = packCalls(thread, { timesUs, functions: ids.subarray(from, to) });
       rows.push({ kind: 'calls', ...packed, ...(lost > 0 && from === 0 ? { fresh: true } : {}) });
     }
+    if (thread !== MAIN_THREAD) return rows;
     for (let event = 0; event < count; event++) {
       if (ids[event] === CALL_END) this.#open.pop();
       else this.#open.push(ids[event]!);

@@ -12,6 +12,7 @@ import { CallPacker } from './call-packer';
 import { TraceRows } from './trace-rows';
 import { UnacknowledgedBatches } from './unacknowledged';
 import { Watchdog } from './watchdog';
+import { Workers } from './workers';
 
 const RETRY_MS = 1000;
 const SUBPROTOCOL = 'nettle-patch';
@@ -27,6 +28,7 @@ export class Sender {
   readonly #calls = new CallPacker();
   readonly #traces = new TraceRows();
   readonly #watchdog = new Watchdog(this.#calls);
+  readonly #workers = new Workers(this.#calls, (recordingId, rows) => this.#add(recordingId, rows));
   readonly #sequences = new Map<string, number>();
   /** Rows made here that wait for the page's next batch, or for the page to fall silent. */
   readonly #more = new Map<string, Row[]>();
@@ -63,6 +65,12 @@ export class Sender {
         break;
       case 'tick':
         this.#add(message.recordingId, this.#watchdog.tick(message));
+        break;
+      case 'worker-began':
+        this.#workers.join(message.thread, message.name, message.port);
+        break;
+      case 'workers':
+        this.#workers.record(message.recording);
         break;
       case 'open-calls':
         this.#watchdog.open = message.open;

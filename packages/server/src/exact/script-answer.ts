@@ -14,6 +14,11 @@ export function asksForScript(request: IncomingMessage): boolean {
   return /\.[cm]?js(?:$|\?)/.test(request.url ?? '');
 }
 
+/** Whether a request is for the script that a worker begins with. */
+export function asksForWorker(request: IncomingMessage): boolean {
+  return request.headers['sec-fetch-dest'] === 'worker';
+}
+
 /** Whether an answer is a whole script in an encoding that can be read. */
 export function isScript(answer: IncomingMessage): boolean {
   const type = answer.headers['content-type'] ?? '';

@@ -1,6 +1,11 @@
 import { createHash } from 'node:crypto';
 import { FIRST_EXACT_FUNCTION, type LeftAlone, type ScriptText } from '@nettle-patch/core';
-import { UnrewritableError, rewriteScript, type RewrittenScript } from '@nettle-patch/instrument';
+import {
+  UnrewritableError,
+  rewriteScript,
+  withPrelude,
+  type RewrittenScript,
+} from '@nettle-patch/instrument';
 
 /** What is to be rewritten. */
 export interface ScriptToRewrite {
@@ -8,6 +13,8 @@ export interface ScriptToRewrite {
   readonly url: string;
   readonly text: string;
   readonly isModule?: boolean;
+  /** Script that is to run before it, in a worker. */
+  readonly prelude?: string | undefined;
   readonly map?: string | undefined;
   readonly mapUrl?: string | undefined;
 }
@@ -29,7 +36,13 @@ export class ScriptRewriter {
   /** The rewritten text, or the same text where it cannot be rewritten. */
   rewrite(script: ScriptToRewrite): string {
     const { url, text } = script;
-    const key = createHash('sha256').update(url).update('\0').update(text).digest('base64');
+    const key = createHash('sha256')
+      .update(url)
+      .update('\0')
+      .update(script.prelude ?? '')
+      .update('\0')
+      .update(text)
+      .digest('base64');
     let rewritten = this.#byContent.get(key);
     if (rewritten === undefined) {
       try {
@@ -47,6 +60,17 @@ export class ScriptRewriter {
     return rewritten.code;
   }
 
+  /** A worker's script with the recorder before it, or the same text where it cannot be parsed. */
+  precede(url: string, text: string, prelude: string): string {
+    try {
+      return withPrelude(text, prelude);
+    } catch (error) {
+      if (!(error instanceof UnrewritableError)) throw error;
+      this.leave(url, `it could not be parsed, so its thread is not recorded: ${error.message}`);
+      return text;
+    }
+  }
+
   /** Notes that a script was left as it was. */
   leave(url: string, problem: string): void {
     this.#byUrl.delete(url);
@@ -59,11 +83,12 @@ export class ScriptRewriter {
     return rewritten && { url, text: rewritten.code, map: rewritten.map(), mapUrl: url };
   }
 
-  #rewriteAnew({ url, text, isModule, map, mapUrl }: ScriptToRewrite): RewrittenScript {
+  #rewriteAnew({ url, text, isModule, map, mapUrl, prelude }: ScriptToRewrite): RewrittenScript {
     const rewritten = rewriteScript(text, {
       url,
       firstId: this.#nextId,
       ...(isModule === undefined ? {} : { isModule }),
+      ...(prelude === undefined ? {} : { prelude }),
       ...(map === undefined ? {} : { map, mapUrl: mapUrl ?? url }),
     });
     this.#nextId += rewritten.idCount;

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { pipeline, type Transform } from 'node:stream';
@@ -6,9 +7,10 @@ import { text } from 'node:stream/consumers';
 import { RECORDER_PATH, SENDER_PATH, type ProxySettings } from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
-import { asksForScript, isScript } from '../exact/script-answer';
+import { asksForScript, asksForWorker, isScript } from '../exact/script-answer';
 import { ScriptRewriter } from '../exact/script-rewriter';
 import { fetchMap, type Origins } from '../sources/fetch-script';
+import { builtPath } from '../assets';
 import { answerHeaders, type AnswerContext } from './answer-headers';
 import { READABLE_CODINGS, decompressor } from './decompress';
 import { destinationOf, isHtml } from './html-answer';
@@ -61,7 +63,7 @@ export class RecordingProxy {
 
   #prepare(upstream: HeaderTarget, request: IncomingMessage): void {
     this.#restoreOrigin(upstream);
-    if (this.settings.mode === 'exact' && asksForScript(request)) {
+    if (asksForWorker(request) || (this.settings.mode === 'exact' && asksForScript(request))) {
       for (const name of ['if-none-match', 'if-modified-since', 'range']) upstream.removeHeader(name);
       upstream.setHeader('accept-encoding', READABLE_CODINGS);
     }
@@ -122,7 +124,9 @@ export class RecordingProxy {
   }
 
   #isToBeRewritten(answer: IncomingMessage, request: IncomingMessage): boolean {
-    if (this.settings.mode !== 'exact' || !asksForScript(request) || !isScript(answer)) return false;
+    if (!isScript(answer)) return false;
+    if (asksForWorker(request)) return true;
+    if (this.settings.mode !== 'exact' || !asksForScript(request)) return false;
     const url = this.#urlOf(request).href;
     const left = this.settings.leaveOut.find((text) => url.includes(text));
     if (left !== undefined) {
@@ -144,10 +148,15 @@ export class RecordingProxy {
       pipeline(answer, readable, ignore);
       const original = await text(readable);
       const url = this.#urlOf(request);
+      const prelude = asksForWorker(request) ? await readFile(builtPath('worker'), 'utf8') : undefined;
       const header = answer.headers['sourcemap'] ?? answer.headers['x-sourcemap'] ?? null;
       const found = await fetchMap(url, original, header as string | null, this.#origins());
       const { map, mapUrl } = found;
-      const code = this.rewriter.rewrite({ url: plain(url.href), text: original, map, mapUrl });
+      const script = { url: plain(url.href), text: original, map, mapUrl, prelude };
+      const code =
+        this.settings.mode === 'exact'
+          ? this.rewriter.rewrite(script)
+          : this.rewriter.precede(script.url, original, prelude ?? '');
       this.#head(answer, response, { ...this.#context(request), rewritten: true });
       response.end(code);
     } catch (error) {

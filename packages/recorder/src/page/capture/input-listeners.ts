@@ -1,5 +1,6 @@
 import { elementLabel } from '../element-label';
 import type { RenderProbe } from '../layout/render-probe';
+import { refreshInterval } from '../refresh';
 import { NextTask } from '../next-task';
 import type { RecordingSession } from '../session';
 import { ours } from '../wrap/ours';
@@ -23,7 +24,7 @@ interface SeenInput {
  * Inputs and their delay, where the engine has no Event Timing: the recorder's own listeners at the window's
  * capture phase, which as those of the first script come before all others. Handling ends with the task that
  * dispatched the event. The answer is taken to be on the screen when the render probe finds the next frame
- * painted, which is up to a frame before the moment Event Timing gives, as the display has yet to take it.
+ * painted and the display has had one refresh to take it.
  */
 export function inputListeners(probe: RenderProbe): Capture {
   let session: RecordingSession | undefined;
@@ -40,7 +41,7 @@ export function inputListeners(probe: RenderProbe): Capture {
         kind: 'input',
         thread: session.thread,
         startMs: session.time(input.startMs),
-        durationMs: session.length(paintedMs - input.startMs),
+        durationMs: session.length(paintedMs + refreshInterval() - input.startMs),
         type: input.type,
         processingStartMs: session.time(input.processingStartMs),
         processingEndMs: session.time(input.processingEndMs ?? startMs),

@@ -1,0 +1,89 @@
+import { startBusyApp } from './busy-app';
+import { RecordingClient, readRecording, serve } from '../packages/server/dist/index.js';
+import { expect, test } from './stage';
+
+test('a page at rest stays at rest while it is recorded: nobody asks for a frame', async ({ browser }) => {
+  const app = await startBusyApp();
+  const running = await serve({ target: app.url, port: 0, proxyPort: 0 });
+  const client = await RecordingClient.connect(running);
+  const page = await browser.newPage();
+  await page.addInitScript(() => {
+    const native = globalThis.requestAnimationFrame;
+    const scope = globalThis as unknown as { asked: number };
+    scope.asked = 0;
+    globalThis.requestAnimationFrame = (callback) => {
+      scope.asked++;
+      return native(callback);
+    };
+  });
+  await page.goto(running.proxyOrigin);
+  await page.waitForTimeout(600);
+  const target = await client.target();
+  await client.start(target, 'at-rest');
+  await page.waitForTimeout(400);
+  const asked = () => page.evaluate(() => (globalThis as unknown as { asked: number }).asked);
+  const before = await asked();
+  await page.waitForTimeout(2500);
+  expect(await asked()).toBe(before);
+  await page.mouse.move(30, 30);
+  await page.click('#restyle');
+  await page.waitForTimeout(300);
+  expect(await asked()).toBeGreaterThan(before);
+  const lines = await client.stop(target, 'at-rest');
+  const { recording } = readRecording([new TextEncoder().encode(lines.map((line) => `${line}\n`).join(''))]);
+  const renders = [...recording.events.render.rows()].map(({ startMs }) => startMs);
+  expect(renders.filter((startMs) => startMs > 400 && startMs < 2800)).toEqual([]);
+  expect(renders.length).toBeGreaterThan(0);
+  client.close();
+  running.close();
+  app.close();
+  await page.close();
+});
+
+test('own listeners and the render probe agree with Event Timing within a frame', async ({ browser }) => {
+  const app = await startBusyApp();
+  const running = await serve({ target: app.url, port: 0, proxyPort: 0 });
+  const client = await RecordingClient.connect(running);
+  const page = await browser.newPage();
+  await page.addInitScript(() => {
+    const scope = globalThis as unknown as { told: Record<string, number> };
+    scope.told = {};
+    new PerformanceObserver((list) => {
+      for (const { name, startTime, duration } of list.getEntries())
+        scope.told[`${name} ${startTime}`] = duration;
+    }).observe({ type: 'event', durationThreshold: 16 } as PerformanceObserverInit);
+    const offered = PerformanceObserver.supportedEntryTypes.filter((type) => type !== 'event');
+    Object.defineProperty(PerformanceObserver, 'supportedEntryTypes', { get: () => offered });
+  });
+  await page.goto(running.proxyOrigin);
+  await page.waitForTimeout(500);
+  const target = await client.target();
+  expect(target.available).toContain('input-listeners');
+  await client.start(target, 'own');
+  const originMs = await page.evaluate(() => performance.now());
+  for (const button of ['#start', '#restyle', '#restyle']) {
+    await page.click(button);
+    await page.waitForTimeout(1300);
+  }
+  const told = await page.evaluate(() => (globalThis as unknown as { told: Record<string, number> }).told);
+  const lines = await client.stop(target, 'own');
+  const { recording } = readRecording([new TextEncoder().encode(lines.map((line) => `${line}\n`).join(''))]);
+  const clicks = [...recording.events.input.rows()].filter(({ type }) => type === 'click');
+  const standard = Object.entries(told)
+    .filter(([key]) => key.startsWith('click '))
+    .sort((a, b) => Number(a[0].slice(6)) - Number(b[0].slice(6)))
+    .map(([, durationMs]) => durationMs);
+  expect(standard).toHaveLength(3);
+  expect(originMs).toBeGreaterThan(0);
+  // Event Timing rounds to 8 ms.
+  const FRAME_MS = 1000 / 60;
+  clicks.forEach(({ durationMs }, index) => {
+    const difference = standard[index]! - durationMs;
+    expect(difference, `${durationMs} ms here, ${standard[index]} ms there`).toBeGreaterThan(-FRAME_MS - 8);
+    expect(difference, `${durationMs} ms here, ${standard[index]} ms there`).toBeLessThan(FRAME_MS + 8);
+  });
+  client.close();
+  running.close();
+  app.close();
+  await page.close();
+});

@@ -1,0 +1,66 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { expect, test } from '@playwright/test';
+import { DEFAULT_THRESHOLDS, findStings } from '../packages/server/dist/index.js';
+import { ENGINES, needs, recordIn, where } from './scripted';
+
+const TIDES = `'use strict';
+function interpolateTide(ms) { const until = performance.now() + ms; while (performance.now() < until) Math.sin(until); }
+self.onmessage = (event) => { interpolateTide(event.data); self.postMessage(['tide', typeof this, event.ports.length]); };
+`;
+const PAGE = `<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>
+const worker = new Worker('/tides.js', { name: 'tides' });
+const early = new Worker('/tides.js', { type: 'module' });
+early.postMessage(5);
+const answers = [];
+worker.onmessage = early.onmessage = (event) => { answers.push(event.data.join()); out.textContent = answers.join(' '); if (answers.length === 2) out.className = 'done'; };
+go.addEventListener('click', () => worker.postMessage(140));
+</script>`;
+
+for (const engine of ENGINES) {
+  test(`${engine}: a worker's own work is recorded on a thread of its own, and is no sting`, async () => {
+    needs(engine);
+    const app = createServer((request, response) => {
+      const isScript = request.url === '/tides.js';
+      response
+        .writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' })
+        .end(isScript ? TIDES : PAGE);
+    });
+    await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
+    const url = `http://localhost:${(app.address() as AddressInfo).port}/`;
+    const steps = [
+      { do: 'wait', ms: 500 },
+      { do: 'click', on: '#go' },
+      { do: 'wait-for', on: '#out.done' },
+      { do: 'wait', ms: 300 },
+    ];
+    const recording = await recordIn(engine, url, 'exact', steps);
+    const thread = [...recording.threads.values()].find(({ name }) => name === 'worker: tides')!;
+    expect(thread.type).toBe('worker');
+    const calls = recording.calls.get(thread.id)!;
+    const lengths = Array.from(calls.startsUs, (startUs, at) => ({
+      name: where(recording, recording.stacks.functionOf(calls.stacks[at]!)).split(' ')[0],
+      lengthMs: (calls.endsUs[at]! - startUs) / 1000,
+      startMs: startUs / 1000,
+    }));
+    const tide = lengths.find(({ name }) => name === 'interpolateTide')!;
+    expect(Math.abs(tide.lengthMs - 140)).toBeLessThanOrEqual(Math.max(2.8, recording.header.clockStepMs));
+    const click = [...recording.events.input.rows()].find(
+      ({ type }) => type === 'click' || type === 'pointerup',
+    )!;
+    expect(tide.startMs).toBeGreaterThan(click.startMs - 2 * recording.header.clockStepMs);
+    expect(tide.startMs).toBeLessThan(click.startMs + 250);
+    const task = [...recording.events.task.rows()].find((row) => row.thread === thread.id)!;
+    expect(task.durationMs).toBeGreaterThanOrEqual(138);
+    expect(findStings(recording, DEFAULT_THRESHOLDS).filter((sting) => sting.thread === thread.id)).toEqual(
+      [],
+    );
+
+    const everyday = await recordIn(engine, url, 'everyday', steps);
+    expect([...everyday.threads.values()].map(({ name }) => name)).toContain('worker: tides');
+    const worked = [...everyday.events.task.rows()].filter((row) => row.thread !== 0);
+    expect(worked.map(({ durationMs }) => durationMs > 138)).toEqual([true]);
+    app.close();
+    app.closeAllConnections();
+  });
+}

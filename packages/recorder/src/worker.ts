@@ -1,0 +1,3 @@
+import { startWorker } from './worker/start';
+
+startWorker();
