@@ -6,4 +6,5 @@ export { recordScript } from './drive/record';
 export { BROWSER_NAMES, missingFor, openLocalBrowser } from './drive/local-browsers';
 export { readSteps } from './drive/steps';
 export { takeSteps } from './drive/perform';
+export { parseScript, rewriteScript } from '@nettle-patch/instrument';
 export * from '@nettle-patch/core';

@@ -2,19 +2,24 @@ const ALPHABET = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789
 const PAD = '=';
 const NOT_IN_ALPHABET = 64;
 
+const codeOfValue = Uint8Array.from(ALPHABET, (letter) => letter.charCodeAt(0));
 const valueOfCode = new Uint8Array(128).fill(NOT_IN_ALPHABET);
 for (let value = 0; value < ALPHABET.length; value++) valueOfCode[ALPHABET.charCodeAt(value)] = value;
 
 /** Base64 of RFC 4648, section 4, with padding. */
 export function toBase64(bytes: Uint8Array): string {
-  let text = '';
+  const digits = new Uint8Array(Math.ceil(bytes.length / 3) * 4);
+  let written = 0;
   for (let at = 0; at < bytes.length; at += 3) {
-    const left = bytes.length - at;
     const word = (bytes[at]! << 16) | ((bytes[at + 1] ?? 0) << 8) | (bytes[at + 2] ?? 0);
-    text += ALPHABET[word >> 18]! + ALPHABET[(word >> 12) & 63]!;
-    text += (left > 1 ? ALPHABET[(word >> 6) & 63]! : PAD) + (left > 2 ? ALPHABET[word & 63]! : PAD);
+    digits[written++] = codeOfValue[word >> 18]!;
+    digits[written++] = codeOfValue[(word >> 12) & 63]!;
+    digits[written++] = codeOfValue[(word >> 6) & 63]!;
+    digits[written++] = codeOfValue[word & 63]!;
   }
-  return text;
+  const missing = (3 - (bytes.length % 3)) % 3;
+  for (let pad = 1; pad <= missing; pad++) digits[written - pad] = PAD.charCodeAt(0);
+  return new TextDecoder().decode(digits);
 }
 
 /**

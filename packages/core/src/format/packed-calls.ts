@@ -1,7 +1,10 @@
 import { fromBase64, toBase64 } from './base64';
 import { toMicroseconds } from './packed-samples';
 import type { RowContent } from './rows';
-import { VarintReader, VarintWriter } from './varint';
+import { VarintReader } from './varint';
+
+/** Two varints of a whole number that a double can hold. */
+const MOST_BYTES_AN_EVENT = 16;
 
 /** Stands for the end of the innermost call among the events of a chunk. */
 export const CALL_END = -1;
@@ -18,6 +21,7 @@ export interface CallEvents {
  * Packs call events into one row. For each event a varint: microseconds since the event before it (since
  * `startMs` for the first, so 0) times two, plus one where a call begins; after that one, a varint with the
  * id of the function less the row's `base`, which is the least of them.
+ * @param events in order of time
  */
 export function packCalls(thread: number, events: CallEvents): RowContent<'calls'> {
   const { timesUs, functions } = events;
@@ -25,16 +29,24 @@ export function packCalls(thread: number, events: CallEvents): RowContent<'calls
   let base = Infinity;
   for (let at = 0; at < count; at++) if (functions[at]! >= 0) base = Math.min(base, functions[at]!);
   if (base === Infinity) base = 0;
-  const writer = new VarintWriter();
+  const bytes = new Uint8Array(count * MOST_BYTES_AN_EVENT);
   const firstUs = timesUs[0] ?? 0;
   let before = firstUs;
+  let length = 0;
+  const write = (value: number) => {
+    let rest = value;
+    for (; rest >= 0x80; rest = Math.floor(rest / 0x80)) bytes[length++] = (rest % 0x80) | 0x80;
+    bytes[length++] = rest;
+  };
   for (let at = 0; at < count; at++) {
     const begins = functions[at] !== CALL_END;
-    writer.write((timesUs[at]! - before) * 2 + (begins ? 1 : 0));
-    if (begins) writer.write(functions[at]! - base);
+    const value = (timesUs[at]! - before) * 2 + (begins ? 1 : 0);
+    if (value < 0x80) bytes[length++] = value;
+    else write(value);
+    if (begins) write(functions[at]! - base);
     before = timesUs[at]!;
   }
-  const data = toBase64(writer.bytes());
+  const data = toBase64(bytes.subarray(0, length));
   return { thread, startMs: firstUs / 1000, durationMs: (before - firstUs) / 1000, count, base, data };
 }
 

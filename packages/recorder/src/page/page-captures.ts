@@ -81,7 +81,7 @@ export function pageCaptures(
     longTasks,
     ...(longTasks.available ? [] : [ownTasks(entries)]),
     longFrames,
-    sampling(traces),
+    sampling(traces, !isExact),
     marks,
     measures,
     requests(initiators),

@@ -67,7 +67,8 @@ export class CallPacker {
     }
     for (let from = 0; from < count; from += EVENTS_A_ROW) {
       const to = Math.min(count, from + EVENTS_A_ROW);
-      const timesUs = Float64Array.from(timesMs.subarray(from, to), at);
+      const timesUs = timesMs.slice(from, to);
+      for (let event = 0; event < timesUs.length; event++) timesUs[event] = at(timesUs[event]!);
       const packed = packCalls(thread, { timesUs, functions: ids.subarray(from, to) });
       rows.push({ kind: 'calls', ...packed, ...(lost > 0 && from === 0 ? { fresh: true } : {}) });
     }

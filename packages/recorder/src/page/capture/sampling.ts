@@ -20,8 +20,11 @@ const constructorOf = () => (globalThis as { Profiler?: ProfilerConstructor }).P
 /** Takes a trace of a session, with the interval it was sampled at. */
 export type TraceSink = (session: RecordingSession, intervalMs: number, trace: ProfilerTrace) => void;
 
-/** Call stacks every 10 ms (WICG JS Self-Profiling). */
-export function sampling(sink: TraceSink): Capture {
+/**
+ * Call stacks every 10 ms (WICG JS Self-Profiling).
+ * @param wanted whether they are, as exact calls tell more and both together cost more
+ */
+export function sampling(sink: TraceSink, wanted: boolean): Capture {
   let session: RecordingSession | undefined;
   let profiler: Profiler | undefined;
   let startedMs = 0;
@@ -42,6 +45,7 @@ export function sampling(sink: TraceSink): Capture {
     name: 'js-self-profiling',
     available: constructorOf() !== undefined,
     start(into) {
+      if (!wanted) return;
       session = into;
       try {
         begin();

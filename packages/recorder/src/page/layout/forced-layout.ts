@@ -11,17 +11,17 @@ import { FORCING_MEMBERS, SHEET_MEMBERS, WRITING_MEMBERS, type Forces } from './
 import type { LastWrite, Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
 
-/** Reads of one kind in one task that must come from one place before it is taken for the place of all. */
+/** Reads of one kind in a row that must come from one place before it is taken for the place of the next. */
 const SURE_AFTER = 6;
 /** How often that is looked at again. */
-const LOOK_AGAIN = 16;
+const LOOK_AGAIN = 32;
 
 /** Where reads of one kind come from in one task: asking the engine for a stack costs more than many a read. */
 interface ReadsOfTask {
   forced: Forced | undefined;
   count: number;
-  /** Whether they came from more than one place. */
-  mixed: boolean;
+  /** How many of them in a row were seen to come from this place. */
+  inARow: number;
 }
 
 interface Forced {
@@ -32,8 +32,25 @@ interface Forced {
   count: number;
   styleMs: number;
   layoutMs: number;
+  /** Of those done in two steps: what style took, and both together. */
+  apartStyleMs: number;
+  apartMs: number;
   write: LastWrite | undefined;
   writer: number | undefined;
+}
+
+const NOTHING_YET = {
+  count: 0,
+  styleMs: 0,
+  layoutMs: 0,
+  apartStyleMs: 0,
+  apartMs: 0,
+  write: undefined,
+  writer: undefined,
+};
+
+function shareOfStyle({ apartStyleMs, apartMs }: Forced): number {
+  return apartMs > 0 ? apartStyleMs / apartMs : 0;
 }
 
 function ownerNamed(name: string): object | undefined {
@@ -147,48 +164,63 @@ export class ForcedLayout implements Capture {
   #force(read: string, forces: Forces): void {
     const session = this.#session!;
     const write = this.mutations.last;
-    this.#inside = true;
+    const beganMs = performance.now();
+    const forced = this.#forcedAt(read, beganMs);
     const startMs = performance.now();
-    this.steps.style();
-    const styledMs = performance.now();
-    if (forces === 'layout') this.steps.layout();
+    const styledMs = this.#measure(forced, forces, startMs);
     const endMs = performance.now();
-    this.#inside = false;
+    const styledAtMs = styledMs ?? startMs + (endMs - startMs) * shareOfStyle(forced);
     this.ring.enterAt(FORCED_STYLE_FUNCTION, startMs);
-    this.ring.leaveAt(styledMs);
+    this.ring.leaveAt(styledAtMs);
     if (forces === 'layout') {
-      this.ring.enterAt(FORCED_LAYOUT_FUNCTION, styledMs);
+      this.ring.enterAt(FORCED_LAYOUT_FUNCTION, styledAtMs);
       this.ring.leaveAt(endMs);
       this.mutations.clean();
     }
-    const beganMs = performance.now();
-    const forced = this.#forcedAt(read, startMs);
     forced.count++;
     forced.endMs = endMs;
-    forced.styleMs += styledMs - startMs;
-    forced.layoutMs += endMs - styledMs;
+    forced.styleMs += styledAtMs - startMs;
+    forced.layoutMs += endMs - styledAtMs;
     forced.write = write;
     this.#wantsWriter = forced.writer === undefined;
     this.#forced = forced;
-    session.charge(performance.now() - beganMs);
+    session.charge(startMs - beganMs + performance.now() - endMs);
+  }
+
+  /**
+   * Has done what is forced. Doing it in two steps costs more than at once, so of many at one place only some are.
+   * @returns when style was done, or undefined where it was not done by itself
+   */
+  #measure(forced: Forced, forces: Forces, startMs: number): number | undefined {
+    const apart = forces === 'style' || forced.count < SURE_AFTER || forced.count % LOOK_AGAIN === 0;
+    this.#inside = true;
+    if (apart) this.steps.style();
+    const styledMs = apart ? performance.now() : undefined;
+    if (forces === 'layout') this.steps.layout();
+    this.#inside = false;
+    if (styledMs !== undefined) {
+      forced.apartStyleMs += styledMs - startMs;
+      forced.apartMs += performance.now() - startMs;
+    }
+    return styledMs;
   }
 
   /** What is known of the place that reads now. */
   #forcedAt(read: string, startMs: number): Forced {
     const within = `${this.ring.current() ?? ''} ${read}`;
     let reads = this.#reads.get(within);
-    if (reads === undefined) this.#reads.set(within, (reads = { forced: undefined, count: 0, mixed: false }));
-    const sure = reads.count >= SURE_AFTER && reads.count % LOOK_AGAIN !== 0;
+    if (reads === undefined) this.#reads.set(within, (reads = { forced: undefined, count: 0, inARow: 0 }));
+    const sure = reads.inARow >= SURE_AFTER && reads.count % LOOK_AGAIN !== 0;
     reads.count++;
-    if (reads.forced !== undefined && sure && !reads.mixed) return reads.forced;
+    if (reads.forced !== undefined && sure) return reads.forced;
     const functionId = this.#sites!.current();
     const key = `${functionId} ${read}`;
     let forced = this.#ofTask.get(key);
     if (forced === undefined) {
-      const none = { endMs: startMs, count: 0, styleMs: 0, layoutMs: 0, write: undefined, writer: undefined };
-      this.#ofTask.set(key, (forced = { startMs, read, functionId, ...none }));
+      forced = { startMs, read, functionId, endMs: startMs, ...NOTHING_YET };
+      this.#ofTask.set(key, forced);
     }
-    if (reads.forced !== undefined && reads.forced !== forced) reads.mixed = true;
+    reads.inARow = reads.forced === forced ? reads.inARow + 1 : 1;
     return (reads.forced = forced);
   }
 

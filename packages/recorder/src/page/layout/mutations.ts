@@ -1,11 +1,11 @@
 import { ours } from '../wrap/ours';
 import { replaceMethod } from '../wrap/replace';
 
+/** Without the old values of attributes: for them an engine has to write a style as text at every change of it. */
 const WATCHED: MutationObserverInit = {
   subtree: true,
   childList: true,
   attributes: true,
-  attributeOldValue: true,
   characterData: true,
   characterDataOldValue: true,
 };

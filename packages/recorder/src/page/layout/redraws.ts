@@ -2,6 +2,7 @@ import type { Capture } from '../capture/capture';
 import { elementLabel } from '../element-label';
 import { defined } from '../interned';
 import type { RecordingSession } from '../session';
+import { ours } from '../wrap/ours';
 import type { Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
 import type { RenderProbe } from './render-probe';
@@ -12,6 +13,18 @@ const MOST_RECORDS = 5000;
 const MOST_TEXT = 20_000;
 const MOST_PLACES = 8;
 
+/** Attributes that are often written without need, and are short: their values are compared. */
+const COMPARED =
+  'class title hidden disabled value src href aria-label aria-hidden aria-expanded aria-selected aria-checked aria-pressed'.split(
+    ' ',
+  );
+const VALUES: MutationObserverInit = {
+  subtree: true,
+  attributes: true,
+  attributeOldValue: true,
+  attributeFilter: COMPARED,
+};
+
 /** What was changed in the document since the last frame. */
 class Changes {
   nodes = 0;
@@ -21,6 +34,8 @@ class Changes {
   readonly #replaced = new Map<Node, { removed: Node[]; added: Node[] }>();
   readonly #counts = new Map<Node, number>();
   #records = 0;
+  /** An attribute was written whose old value is not known; that it has another now is taken for granted. */
+  #incomparable = false;
 
   get none(): boolean {
     return this.#records === 0;
@@ -36,13 +51,20 @@ class Changes {
       else this.nodes += record.addedNodes.length + record.removedNodes.length;
       if (this.#records > MOST_RECORDS) continue;
       if (type === 'childList') this.#replace(record);
-      else this.#remember(target, record.attributeName ?? '', record.oldValue);
+      else if (type === 'characterData') this.#remember(target, '', record.oldValue);
+      else if (!COMPARED.includes(record.attributeName!)) this.#incomparable = true;
     }
+  }
+
+  /** Takes the values that attributes had before they were written. */
+  addValues(records: readonly MutationRecord[]): void {
+    for (const { target, attributeName, oldValue } of records)
+      this.#remember(target, attributeName!, oldValue);
   }
 
   /** Whether anything has another value now than before. Nothing compared is kept. */
   changed(): boolean {
-    if (this.#records > MOST_RECORDS) return true;
+    if (this.#incomparable || this.#records > MOST_RECORDS) return true;
     for (const [node, values] of this.#first) {
       for (const [name, before] of values) {
         const now = name === '' ? node.nodeValue : (node as Element).getAttribute(name);
@@ -85,6 +107,7 @@ export class Redraws implements Capture {
   readonly available = true;
   #session: RecordingSession | undefined;
   #changes = new Changes();
+  readonly #values = new MutationObserver(ours((records) => this.#changes.addValues(records)));
   #drawn: { readonly changes: Changes; readonly inView: boolean } | undefined;
 
   constructor(
@@ -102,14 +125,17 @@ export class Redraws implements Capture {
   start(session: RecordingSession): void {
     this.#session = session;
     this.#changes = new Changes();
+    this.#values.observe(document, VALUES);
   }
 
   stop(): void {
+    this.#values.disconnect();
     this.#session = undefined;
   }
 
   #look(): void {
     const changes = this.#changes;
+    changes.addValues(this.#values.takeRecords());
     this.#drawn = undefined;
     if (this.#session === undefined || changes.none) return;
     this.#changes = new Changes();

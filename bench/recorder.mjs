@@ -1,0 +1,237 @@
+/**
+ * What the recorder costs: the same interactions without it, with it in everyday mode and with exact calls, in turn.
+ * `npm run bench -- recorder [--rounds 10] [--json]`
+ */
+import { readFileSync } from 'node:fs';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
+import { chromium } from '@playwright/test';
+import { createDeskServer } from '../packages/demo/dist/desk-server.js';
+import { RecordingClient, parseScript, rewriteScript, serve } from '../packages/server/dist/index.js';
+import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
+import { medianOf, ratioOf } from './lib/statistics.mjs';
+import { createWidgetServer } from './pages/widgets.mjs';
+
+const options = process.argv.slice(2);
+const asJson = options.includes('--json');
+const rounds = Number(options[options.indexOf('--rounds') + 1]) || 10;
+const MODES = ['none', 'everyday', 'exact'];
+const TARGETS = { everyday: 1.02, exact: 1.5 };
+const say = (text) => (asJson ? undefined : console.log(text));
+const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Times, in the page and without the recorder's help, from an input to the first message after its frame. */
+function watchResponses() {
+  const channel = new MessageChannel();
+  const frame = requestAnimationFrame;
+  globalThis.responses = [];
+  let waiting = [];
+  channel.port1.onmessage = () => {
+    const now = performance.now();
+    for (const { type, at } of waiting) globalThis.responses.push({ type, ms: now - at });
+    waiting = [];
+  };
+  for (const type of ['click', 'keydown', 'pointermove']) {
+    addEventListener(
+      type,
+      (event) => {
+        if (waiting.length === 0) frame(() => channel.port2.postMessage(null));
+        waiting.push({ type, at: event.timeStamp });
+      },
+      true,
+    );
+  }
+}
+
+const INTERACTIONS = {
+  desk: {
+    server: createDeskServer,
+    steps: {
+      'tap on "Board all"': ['click', (page) => page.click('#board-all'), 900],
+      'key in the manifest search': ['keydown', (page) => page.locator('#search-manifest').press('h'), 1100],
+      'move on the deck plan': ['pointermove', (page) => dragVehicle(page), 300],
+    },
+  },
+  widgets: {
+    server: createWidgetServer,
+    steps: {
+      'sort a table of 6,000 rows': [
+        'click',
+        (page) => page.click('.tabulator-col[tabulator-field=name] .tabulator-col-title'),
+        900,
+      ],
+      'sort it by another column': [
+        'click',
+        (page) => page.click('.tabulator-col[tabulator-field=seat] .tabulator-col-title'),
+        900,
+      ],
+    },
+  },
+};
+
+async function dragVehicle(page) {
+  const box = await page.locator('.vehicle').nth(60).boundingBox();
+  await page.mouse.move(box.x + 4, box.y + 4);
+  await page.mouse.down();
+  await pause(100);
+  await page.evaluate(() => (globalThis.responses.length = 0));
+  for (let move = 1; move <= 5; move++) {
+    await page.mouse.move(box.x + 4 + move * 12, box.y + 4 + move * 4);
+    await pause(90);
+  }
+  await page.mouse.up();
+}
+
+/** Opens a page, takes the steps in it, and gives the longest response to each. */
+async function once(browser, url, steps, record) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(watchResponses);
+  await page.goto(url);
+  await page.waitForSelector('[data-ready]');
+  await pause(700);
+  const recording = await record?.begin();
+  const responses = {};
+  for (const [name, [type, act, waitMs]] of Object.entries(steps)) {
+    await page.evaluate(() => (globalThis.responses.length = 0));
+    await act(page);
+    await pause(waitMs);
+    const seen = await page.evaluate(() => globalThis.responses);
+    const lengths = seen.filter((response) => response.type === type).map(({ ms }) => ms);
+    responses[name] = type === 'pointermove' ? medianOf(lengths) : Math.max(...lengths);
+  }
+  const recorded = await record?.end(recording);
+  await page.close();
+  return { responses, recorded };
+}
+
+function recorderOf(running, client) {
+  let startedAt = 0;
+  return {
+    async begin() {
+      const target = await client.target();
+      startedAt = Date.now();
+      await client.start(target, `bench-${startedAt}`);
+      await pause(300);
+      return { target, id: `bench-${startedAt}` };
+    },
+    async end({ target, id }) {
+      const lines = await client.stop(target, id);
+      const seconds = (Date.now() - startedAt) / 1000;
+      const bytes = lines.reduce((sum, line) => sum + line.length + 1, 0);
+      const costs = lines.filter((line) => line.startsWith('{"kind":"cost"')).map((line) => JSON.parse(line));
+      const longestMs = Math.max(...costs.map((cost) => cost.longestMs));
+      return { rowsASecond: lines.length / seconds, bytesAMinute: (bytes / seconds) * 60, longestMs };
+    },
+  };
+}
+
+async function measurePage(browser, name, { server, steps }) {
+  const app = server();
+  await new Promise((resolve) => app.listen(0, '127.0.0.1', resolve));
+  const target = `http://localhost:${app.address().port}`;
+  const results = { none: [], everyday: [], exact: [] };
+  for (let round = 0; round < rounds; round++) {
+    for (const mode of MODES) {
+      if (mode === 'none') {
+        results.none.push(await once(browser, target, steps));
+        continue;
+      }
+      const running = await serve({ target, port: 0, proxyPort: 0, settings: { mode } });
+      const client = await RecordingClient.connect(running);
+      results[mode].push(await once(browser, `${running.proxyOrigin}/`, steps, recorderOf(running, client)));
+      client.close();
+      running.close();
+    }
+    say(`${name}: round ${round + 1} of ${rounds}`);
+  }
+  app.close();
+  app.closeAllConnections();
+  return results;
+}
+
+function rewriting() {
+  const paths = [
+    'vue/dist/vue.global.prod.js',
+    'quill/dist/quill.js',
+    'chart.js/dist/chart.umd.js',
+    'handlebars/dist/handlebars.js',
+  ];
+  const texts = paths.map((path) =>
+    readFileSync(new URL(`../node_modules/${path}`, import.meta.url), 'utf8'),
+  );
+  const megabytes = texts.reduce((sum, text) => sum + text.length, 0) / 1e6;
+  const timeOf = (work) => {
+    const startMs = performance.now();
+    for (const text of texts) work(text);
+    return performance.now() - startMs;
+  };
+  const parse = () => timeOf((text) => parseScript(text));
+  const rewrite = () => timeOf((text) => rewriteScript(text, { url: '/bundle.js', firstId: 0 }));
+  parse();
+  rewrite();
+  const pairs = Array.from({ length: 7 }, () => [rewrite(), parse()]);
+  const { ratio, low, high } = ratioOf(pairs);
+  return { megabytesASecond: megabytes / (medianOf(pairs.map(([ms]) => ms)) / 1000), ratio, low, high };
+}
+
+const file = readFileSync(new URL('../packages/recorder/dist/recorder.js', import.meta.url));
+const report = {
+  rounds,
+  recorderBytes: { brotli: brotliCompressSync(file).length, gzip: gzipSync(file).length, limit: 14 * 1024 },
+  rewriting: rewriting(),
+  pages: {},
+};
+const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
+for (const [name, page] of Object.entries(INTERACTIONS)) {
+  const results = await measurePage(browser, name, page);
+  const steps = Object.keys(page.steps).map((step) => {
+    const of = (mode) => results[mode].map(({ responses }) => responses[step]);
+    const compared = (mode) => ({
+      medianMs: medianOf(of(mode)),
+      ...ratioOf(of(mode).map((ms, at) => [ms, of('none')[at]])),
+    });
+    return {
+      step,
+      none: { medianMs: medianOf(of('none')) },
+      everyday: compared('everyday'),
+      exact: compared('exact'),
+    };
+  });
+  const recorded = (mode, figure) => medianOf(results[mode].map(({ recorded: of }) => of[figure]));
+  const figures = (mode) => ({
+    longestTaskMs: Math.max(...results[mode].map(({ recorded: of }) => of.longestMs)),
+    medianLongestTaskMs: recorded(mode, 'longestMs'),
+    rowsASecond: recorded(mode, 'rowsASecond'),
+    bytesAMinute: recorded(mode, 'bytesAMinute'),
+  });
+  report.pages[name] = { steps, everyday: figures('everyday'), exact: figures('exact') };
+}
+await browser.close();
+
+if (asJson) console.log(JSON.stringify(report, null, 2));
+else print(report);
+
+function print({ recorderBytes, rewriting: speed, pages }) {
+  say(
+    `\nrecorder: ${recorderBytes.brotli} bytes (brotli), ${recorderBytes.gzip} (gzip); limit ${recorderBytes.limit}`,
+  );
+  say(
+    `rewriting: ${speed.megabytesASecond.toFixed(2)} MB/s, ${speed.ratio.toFixed(2)} × the time of parsing alone (${speed.low.toFixed(2)} to ${speed.high.toFixed(2)})`,
+  );
+  for (const [name, { steps, ...modes }] of Object.entries(pages)) {
+    say(`\n${name}: median response over ${rounds} rounds; ratio to none with its 95 % interval`);
+    for (const { step, none, ...of } of steps) {
+      say(`  ${step}: ${none.medianMs.toFixed(1)} ms without`);
+      for (const mode of ['everyday', 'exact']) {
+        const { medianMs, ratio, low, high } = of[mode];
+        say(
+          `    ${mode.padEnd(9)} ${medianMs.toFixed(1).padStart(7)} ms  × ${ratio.toFixed(3)} (${low.toFixed(3)} to ${high.toFixed(3)}), target × ${TARGETS[mode]}`,
+        );
+      }
+    }
+    for (const [mode, of] of Object.entries(modes)) {
+      say(
+        `  ${mode}: longest recorder task ${of.longestTaskMs.toFixed(1)} ms (median ${of.medianLongestTaskMs.toFixed(1)}, target 4), ${of.rowsASecond.toFixed(0)} rows/s, ${(of.bytesAMinute / 1e6).toFixed(2)} MB/min`,
+      );
+    }
+  }
+}
