@@ -80,6 +80,7 @@ for (const engine of ENGINES) {
 }
 
 test('the cost of a frame is told in its parts, as by hand', async ({ browser }) => {
+  needs('chromium');
   const page = await browser.newPage();
   await page.goto(app.url);
   const byHand = await page.evaluate(async () => {

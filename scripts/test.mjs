@@ -4,21 +4,36 @@ import { join } from 'node:path';
 import { checkNode, install, build, fail, root, run } from './lib/prepare.mjs';
 
 const CHROMIUM = '/usr/bin/chromium';
+const CHROMEDRIVER = '/usr/bin/chromedriver';
 const results = join(root, 'test-results');
 
-/** Debian's Chromium, installed where there is none and apt may be used. */
+/** Debian's Chromium and its driver, installed where they are not and apt may be used. */
 function ensureChromium() {
-  if (existsSync(CHROMIUM)) return;
+  if (existsSync(CHROMIUM) && existsSync(CHROMEDRIVER)) return;
   console.log('Installing Chromium for the browser tests …');
   const quiet = { stdio: ['ignore', 'ignore', 'inherit'] };
   const canInstall = existsSync('/usr/bin/apt-get') && process.getuid?.() === 0;
   if (canInstall) {
     run('apt-get', ['update', '-qq'], quiet);
-    run('apt-get', ['install', '-y', '-qq', 'chromium'], quiet);
+    run('apt-get', ['install', '-y', '-qq', 'chromium', 'chromium-driver'], quiet);
   }
   if (!existsSync(CHROMIUM)) {
     fail(
-      'The browser tests need Chromium. Install it with "sudo apt-get install chromium" and run "npm test" again.',
+      'The browser tests need Chromium. Install it with "sudo apt-get install chromium chromium-driver" and run "npm test" again.',
+    );
+  }
+}
+
+/** Says which tests will be skipped because their browser is not there. */
+function tellMissingBrowsers() {
+  const others = {
+    firefox: ['/usr/bin/firefox-esr', 'firefox-esr'],
+    webkit: ['/usr/bin/WebKitWebDriver', 'webkit2gtk-driver xvfb'],
+  };
+  for (const [name, [path, packages]] of Object.entries(others)) {
+    if (existsSync(path)) continue;
+    console.log(
+      `The tests in ${name} are skipped: it is not installed. On Debian: apt-get install ${packages}`,
     );
   }
 }
@@ -52,6 +67,7 @@ checkNode();
 install();
 rmSync(results, { recursive: true, force: true });
 ensureChromium();
+tellMissingBrowsers();
 const npx = (...args) => run('npx', args);
 const good = [
   step('lint', () => npx('eslint', '.', '--max-warnings', '0')),

@@ -6,6 +6,8 @@ import { ours } from './wrap/ours';
 import { RecordingSession } from './session';
 import { capabilitiesOf, describeRecording, type Capabilities } from './target';
 
+/** How long starting may keep the page waiting at a time. */
+const START_PIECE_MS = 1.5;
 const FLUSH_EVERY_MS = 100;
 const COST_EVERY_MS = 1000;
 /** Entries about the last input come only after its picture; a recording waits so long for them. */
@@ -45,7 +47,8 @@ interface Running {
 
 /** Starts, pauses and stops the captures and hands out what they collect, ten times a second. */
 export class Recorder {
-  #captures: readonly Capture[] = [];
+  /** Captures that have begun. */
+  #captures: Capture[] = [];
   #running: Running | undefined;
   #timer: ReturnType<typeof setInterval> | undefined;
 
@@ -94,13 +97,12 @@ export class Recorder {
   start(recordingId: string, startUp: boolean): void {
     if (this.#running !== undefined) return;
     const session = new RecordingSession(recordingId, startUp ? 0 : performance.now(), startUp);
-    this.#captures = this.all.filter(({ available, always }) => available || always);
     this.#running = { session, sequence: 0, pausedAtMs: undefined, costFromMs: 0, ending: false };
     session.charged(() => {
       const header = describeRecording(recordingId, this.capabilities, startUp, session.originMs);
       this.#send([header, { kind: 'thread', id: session.thread, name: 'main thread', type: 'main' }], false);
-      for (const capture of this.#captures) capture.start(session);
     });
+    this.#startCaptures(session);
     this.#timer = setInterval(
       ours(() => this.#flush()),
       FLUSH_EVERY_MS,
@@ -110,11 +112,35 @@ export class Recorder {
     this.onChange();
   }
 
+  /** Starts all there is, in pieces that keep the page waiting for a moment only; at start-up all at once. */
+  #startCaptures(session: RecordingSession): void {
+    const waiting = this.all.filter(({ available, always }) => available || always);
+    const startSome = () => {
+      if (this.#running?.session !== session || this.#running.pausedAtMs !== undefined) return;
+      session.charged(() => {
+        const untilMs = performance.now() + START_PIECE_MS;
+        while (waiting.length > 0 && (session.startUp || performance.now() < untilMs)) {
+          const capture = waiting.shift()!;
+          this.#captures.push(capture);
+          capture.start(session);
+        }
+      });
+      if (waiting.length > 0) setTimeout(ours(startSome));
+    };
+    startSome();
+  }
+
+  async #stopCaptures(): Promise<void> {
+    const started = this.#captures;
+    this.#captures = [];
+    await Promise.all(started.map((capture) => capture.stop()));
+  }
+
   /** Ends at once with what is there, because the page is about to go. */
   leave(): OutgoingBatch | undefined {
     const running = this.#running;
     if (running === undefined || running.ending) return undefined;
-    for (const capture of this.#captures) void capture.stop();
+    void this.#stopCaptures();
     return this.#end(running, running.session.time(performance.now()), 'target-left');
   }
 
@@ -123,7 +149,7 @@ export class Recorder {
     if (running.pausedAtMs !== undefined) return;
     running.pausedAtMs = running.session.time(performance.now());
     this.tellWorkers(undefined);
-    for (const capture of this.#captures) void capture.stop();
+    void this.#stopCaptures();
     this.#emitCost(running);
     this.onChange();
   }
@@ -131,7 +157,7 @@ export class Recorder {
   #goOn(): void {
     const running = this.#running!;
     this.#closePause(running);
-    for (const capture of this.#captures) capture.start(running.session);
+    this.#startCaptures(running.session);
     this.tellWorkers(running.session);
     this.onChange();
   }
@@ -166,7 +192,7 @@ export class Recorder {
           LAST_ENTRIES_MS,
         ),
       );
-      await Promise.all(this.#captures.map((capture) => capture.stop()));
+      await this.#stopCaptures();
     }
     const last = this.#end(running, endMs, 'stopped');
     if (last !== undefined) this.send(last);
