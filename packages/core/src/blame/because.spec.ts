@@ -92,7 +92,7 @@ describe('the because sentence', () => {
         samples([...every10(0, 60, 1), ...every10(60, 400, -1)]),
       ),
     ).toBe(
-      'The screen answered the tap on button “Board all” after 400 ms, twice the budget of 200 ms. Then onBoardAll ran for 400 ms: probably about 100 % of it in trimOfPair. For 340 ms of script the engine gave no stack; the function seen last before is named for it.',
+      'The screen answered the tap on button “Board all” after 400 ms, twice the budget of 200 ms. Then onBoardAll ran for 400 ms: probably about 100 % of it in trimOfPair. For 340 ms of script the engine gave no stack; the function seen around it is named for it.',
     );
   });
 

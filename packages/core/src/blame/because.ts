@@ -146,7 +146,7 @@ class Sentence {
       this.add(
         text(' For '),
         ms(this.anatomy.unseenMs),
-        text(' of script the engine gave no stack; the function seen last before is named for it.'),
+        text(' of script the engine gave no stack; the function seen around it is named for it.'),
       );
     }
     if (!this.worthSaying(unexplainedMs)) return this;

@@ -84,9 +84,10 @@ describe('samples without a stack', () => {
     { kind: 'stack', id: 1, function: 1, parent: 0 },
   ]);
 
-  it('are taken for the one before them; before the first, only the function entered is known', () => {
+  it('are taken for what was seen around them, the inner one where one was called from the other', () => {
+    expect(fillUnseen(stacks, [0, -1, 1])!.at(1)).toEqual({ stack: 1, seen: false });
     expect(fillUnseen(stacks, [-1, 1, -1, -1, 0])).toEqual([
-      { stack: 0, seen: false },
+      { stack: 1, seen: false },
       { stack: 1, seen: true },
       { stack: 1, seen: false },
       { stack: 1, seen: false },

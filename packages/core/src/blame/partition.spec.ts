@@ -130,7 +130,7 @@ describe('what the partition concludes', () => {
     expect(blame([frame], 100, 180)).toMatchObject({ drawingMs: 25, unexplainedMs: 55 });
   });
 
-  it('names the function seen last where the engine gave no stack, and calls it inferred', () => {
+  it('names the function seen around it where the engine gave no stack, and calls it inferred', () => {
     const recording = recordingOf([...FUNCTIONS, HANDLER, sampled([110, 1], [120, -1], [130, -1], [140, 0])]);
     const segments = [...partition(recording, 0, { startMs: 100, endMs: 200 })];
     expect(segments.map(({ stack, certainty }) => [stack, certainty])).toEqual([

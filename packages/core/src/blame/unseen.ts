@@ -8,27 +8,38 @@ export interface FilledSample {
   readonly seen: boolean;
 }
 
-/** The stack of the outermost caller alone. */
-function rootOf(stacks: StackTable, stack: number): number {
-  let at = stack;
-  while (stacks.parentOf(at) !== NO_STACK) at = stacks.parentOf(at);
-  return at;
+/** Whether a stack is another, or what that one was called from. */
+function isWithin(stacks: StackTable, outer: number, stack: number): boolean {
+  for (let at = stack; at !== NO_STACK; at = stacks.parentOf(at)) if (at === outer) return true;
+  return false;
 }
 
 /**
- * Fills samples without a stack inside known script. Engines lose the stack when they replace a function's code
- * by a faster one while it runs, and find it again when that function returns; so such a sample is taken for
- * the one seen before it. Before the first, only the function entered is known.
+ * What a thread was in between two looks, where it was not seen. Engines lose the stack when they replace a
+ * function's code by a faster one while it runs, which they do to functions that run long: so where one stack was
+ * called from the other, it is taken to have been in the inner one, and else to have stayed where it was.
+ */
+function between(stacks: StackTable, before: number, after: number | undefined): number {
+  return after !== undefined && isWithin(stacks, before, after) ? after : before;
+}
+
+/**
+ * Fills samples without a stack inside known script from those seen around them.
  * @param sampled stacks in order of time, NO_STACK for a missing one
  * @returns as many, or undefined when not one sample has a stack
  */
 export function fillUnseen(stacks: StackTable, sampled: readonly number[]): FilledSample[] | undefined {
   const first = sampled.find((stack) => stack !== NO_STACK);
   if (first === undefined) return undefined;
-  let last = rootOf(stacks, first);
-  return sampled.map((stack) => {
-    const seen = stack !== NO_STACK;
-    if (seen) last = stack;
-    return { stack: last, seen };
+  const after = new Array<number | undefined>(sampled.length);
+  for (let at = sampled.length - 1, next: number | undefined; at >= 0; at--) {
+    after[at] = next;
+    if (sampled[at] !== NO_STACK) next = sampled[at];
+  }
+  let before = first;
+  return sampled.map((stack, index) => {
+    if (stack === NO_STACK) return { stack: between(stacks, before, after[index]), seen: false };
+    before = stack;
+    return { stack, seen: true };
   });
 }

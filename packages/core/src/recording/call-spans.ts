@@ -93,6 +93,7 @@ export class CallSpans implements CallColumns {
         atUs = beginsUs;
         open.push(next++);
       } else {
+        if (open.length > 0) until(endUs);
         break;
       }
     }
