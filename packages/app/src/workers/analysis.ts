@@ -130,6 +130,7 @@ function namesIn(recording: Recording, anatomy: Anatomy): Map<number, NamedFunct
     ...anatomy.culprits.map((culprit) => culprit.functionId),
     ...anatomy.blocks.map((block) => block.functionId),
     ...anatomy.stems.map((stem) => stem.functionId),
+    ...anatomy.forced.flatMap((forced) => forced.function ?? []),
   ]);
   const named = [...ids].map((id) => {
     const recorded = recording.functions.get(id);

@@ -19,6 +19,7 @@ type Handler = (request: IncomingMessage, response: ServerResponse) => void;
 let app: Server;
 let front: Server;
 let handler: Handler;
+let proxy: RecordingProxy;
 const ports = { app: 0, front: 0 };
 
 async function listen(server: Server): Promise<number> {
@@ -29,7 +30,7 @@ async function listen(server: Server): Promise<number> {
 beforeEach(async () => {
   app = createServer((request, response) => handler(request, response));
   ports.app = await listen(app);
-  const proxy = new RecordingProxy({
+  proxy = new RecordingProxy({
     targetOrigin: `http://localhost:${ports.app}`,
     proxyOrigin: () => `http://localhost:${ports.front}`,
     secret: 'secret',
@@ -203,5 +204,75 @@ describe('the proxy', () => {
     const answer = await get('/');
     expect(answer.statusCode).toBe(502);
     expect(await bodyOf(answer)).toContain('Nothing listens at this address');
+  });
+
+  describe('in exact mode', () => {
+    const SCRIPT = 'const fold = (names) => names.map((name) => name.trim());\nfold(["a"]);';
+    const sri = 'sha256-oYSHV9bWSWyaW5gMlqgzrULGqQXtUsJqC5OTPSaYMPI=';
+    const scripts = (path: string) => get(path, { 'sec-fetch-dest': 'script', 'if-none-match': '"1"' });
+    beforeEach(() => {
+      proxy.settings = { ...DEFAULT_SETTINGS, mode: 'exact', leaveOut: ['/vendor/'] };
+    });
+
+    it('rewrites scripts, which are then never kept, and leaves others as they are', async () => {
+      const asked: unknown[] = [];
+      handler = (request, response) => {
+        asked.push(request.headers['if-none-match']);
+        response.writeHead(200, {
+          'content-type': 'text/javascript',
+          etag: '"1"',
+          'cache-control': 'max-age=99',
+        });
+        response.end(SCRIPT);
+      };
+      const answer = await scripts('/desk.js');
+      const code = (await buffer(answer)).toString('utf8');
+      expect(code).toContain('__np_e(');
+      expect(code.split('\n')[0]).toContain('const fold');
+      expect(answer.headers).toMatchObject({ 'cache-control': 'no-store' });
+      expect([answer.headers.etag, asked[0]]).toEqual([undefined, undefined]);
+      expect((await buffer(await scripts('/vendor/tides.js'))).toString('utf8')).toBe(SCRIPT);
+      expect(
+        (await buffer(await get('/desk.js', { 'sec-fetch-dest': 'serviceworker' }))).toString('utf8'),
+      ).toBe(SCRIPT);
+      expect(proxy.rewriter.leftAlone.map(({ url }) => new URL(url).pathname)).toEqual(['/vendor/tides.js']);
+    });
+
+    it('rewrites the scripts that stand in a page, on their own lines, and no data', async () => {
+      const html = `<!doctype html><html><head>\n<script type="application/json">{"a": [1]}</script>\n<script>\n${SCRIPT}\n</script></head></html>`;
+      handler = (_request, response) => response.writeHead(200, { 'content-type': 'text/html' }).end(html);
+      const text = (await buffer(await get('/'))).toString('utf8');
+      expect(text).toContain('<script type="application/json">{"a": [1]}</script>');
+      expect(text).toContain('__np_e(');
+      const lineOf = (where: string) => where.split('\n').findIndex((line) => line.includes('const fold'));
+      expect(lineOf(text)).toBe(lineOf(html));
+    });
+
+    it('takes away hashes of texts that it changes, and leaves a page alone whose policy knows its scripts by theirs', async () => {
+      const page = (policy: string) => {
+        handler = (_request, response) =>
+          response
+            .writeHead(200, { 'content-type': 'text/html', 'content-security-policy': policy })
+            .end(
+              `<!doctype html><script src="/desk.js" integrity="${sri}"></script><script>${SCRIPT}</script>`,
+            );
+        return get('/').then(buffer).then(String);
+      };
+      const free = await page("script-src 'self' 'unsafe-inline'");
+      expect(free).not.toContain('integrity');
+      expect(free).toContain('__np_e(');
+      const hashed = await page(`script-src 'self' '${sri}'`);
+      expect(hashed).not.toContain('__np_e(');
+      expect(proxy.rewriter.leftAlone.at(-1)!.problem).toContain('exact text');
+    });
+
+    it('isolates pages where it is wanted', async () => {
+      proxy.settings = { ...proxy.settings, isolate: true };
+      handler = (_request, response) => response.writeHead(200, { 'content-type': 'text/html' }).end(PAGE);
+      expect((await get('/')).headers).toMatchObject({
+        'cross-origin-opener-policy': 'same-origin',
+        'cross-origin-embedder-policy': 'credentialless',
+      });
+    });
   });
 });

@@ -16,10 +16,9 @@ import type { NamedFunction } from '../../workers/opened';
               [class.library]="functions().get(part.functionId)?.owner !== 'own'"
               [attr.aria-pressed]="part.functionId === selected()"
               [title]="functions().get(part.functionId)?.place"
+              [textContent]="part.text"
               (click)="choose.emit(part.functionId)"
-            >
-              {{ part.text }}
-            </button>
+            ></button>
           }
           @case ('figure') {
             <span class="figure" [class.over]="part.over">{{ part.text }}</span>

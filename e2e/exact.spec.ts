@@ -1,0 +1,122 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { startBusyApp } from './busy-app';
+import { needs, recordIn } from './scripted';
+import { expect, shownParts, stingList, stopRecording, test } from './stage';
+
+test('exact calls are chosen in the tool; the page is loaded again, and each call is counted', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  const desk = await stage.openDesk();
+  await tool.bringToFront();
+  await expect(tool.getByRole('button', { name: 'Record', exact: true })).toBeEnabled();
+  await tool.getByRole('radio', { name: /Exact calls/ }).click();
+  await expect(tool.getByText('Its calls are recorded once it is loaded again.')).toBeVisible();
+  await expect(tool.getByRole('button', { name: 'Record', exact: true })).toBeDisabled();
+  await tool.getByRole('button', { name: 'Reload the page' }).click();
+  await desk.waitForSelector('[data-ready]');
+  await tool.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(tool.getByText('Recording ·')).toBeVisible();
+  await tool.keyboard.press('m');
+  await desk.bringToFront();
+  await desk.waitForTimeout(300);
+  await desk.locator('#search-manifest').press('h');
+  await desk.waitForTimeout(1800);
+  await stopRecording(tool);
+
+  await expect(stingList(tool).first()).toContainText('Type in search field “Search manifest”');
+  await expect(tool.getByTestId('because')).toContainText(
+    /ran for \d+ ms: \d+ % of it in foldAccents, called \d{3},\d{3} times/,
+  );
+  const { feltMs, sumMs } = await shownParts(tool);
+  expect(Math.abs(sumMs - feltMs)).toBeLessThanOrEqual(0.1);
+  const download = tool.waitForEvent('download');
+  await tool.getByRole('button', { name: 'Save file' }).click();
+  expect(readFileSync(await (await download).path()).length).toBeGreaterThan(10_000);
+});
+
+test('scripts that cannot be rewritten, or are left out, run as they are and are named in the recording', async () => {
+  needs('chromium');
+  const app = createServer((request, response) => {
+    const isScript = request.url?.endsWith('.js');
+    response.writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' });
+    if (request.url === '/broken.js') response.end('let let = {');
+    else if (isScript) response.end('globalThis.ran = [1].map(String);');
+    else {
+      const sources = ['/broken.js', '/vendor/tides.js', '/own.js'].map(
+        (path) => `<script src="${path}"></script>`,
+      );
+      response.end(
+        `<!doctype html><title>Left</title><link rel="icon" href="data:,"><button id="go">Go</button>${sources.join('')}`,
+      );
+    }
+  });
+  await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
+  const url = `http://localhost:${(app.address() as AddressInfo).port}/`;
+  const recording = await recordIn('chromium', url, 'exact', [{ do: 'click', on: '#go' }], {
+    leaveOut: ['/vendor/'],
+  });
+  const named = [...recording.sources.values()].filter(({ problem }) => problem !== undefined);
+  expect(named.map((source) => [new URL(source.url).pathname, source.problem])).toEqual([
+    ['/broken.js', expect.stringContaining('could not be parsed')],
+    ['/vendor/tides.js', expect.stringContaining('"/vendor/", which is left out')],
+  ]);
+  app.close();
+  app.closeAllConnections();
+});
+
+/** Runs the command line as a person would. */
+function run(...args: string[]): Promise<{ code: number; words: string }> {
+  const program = fileURLToPath(new URL('../packages/server/bin/nettle-patch.js', import.meta.url));
+  return new Promise((resolve) => {
+    execFile(process.execPath, [program, ...args], (error, _out, words) =>
+      resolve({ code: error === null ? 0 : Number(error.code), words }),
+    );
+  });
+}
+
+test('a recording by a script is written, and what goes wrong has its exit code and its words', async () => {
+  needs('chromium');
+  const app = await startBusyApp();
+  const folder = mkdtempSync(join(tmpdir(), 'nettle-patch-'));
+  const steps = (text: string) => {
+    const file = join(folder, 'steps.json');
+    writeFileSync(file, text);
+    return file;
+  };
+  const out = join(folder, 'quay.nettle.jsonl');
+  const good = steps('{"steps":[{"do":"click","on":"#start"},{"do":"wait","ms":200}]}');
+  expect(await run('record', app.url, '--steps', good, '--repeat', '2', '--out', out)).toMatchObject({
+    code: 0,
+  });
+  const rows = readFileSync(out, 'utf8')
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line) as { kind: string; type?: string });
+  expect(rows.filter(({ kind, type }) => kind === 'input' && type === 'click')).toHaveLength(2);
+
+  const bad = steps('{"steps":[{"do":"click","on":"#start"},{"do":"sail"}]}');
+  expect(await run('record', app.url, '--steps', bad)).toMatchObject({
+    code: 2,
+    words: expect.stringContaining('step 2'),
+  });
+  expect(await run('record', 'ahoy', '--steps', good)).toMatchObject({ code: 2 });
+  const noDriver = ['--driver', 'http://127.0.0.1:1/', '--out', out];
+  const fine = steps('{"steps":[{"do":"wait","ms":1}]}');
+  expect(await run('record', app.url, '--steps', fine, ...noDriver)).toMatchObject({ code: 3 });
+  const lost = steps('{"steps":[{"do":"click","on":"#start"},{"do":"click","on":"#nowhere"}]}');
+  const failed = await run('record', app.url, '--steps', lost, '--out', out);
+  expect(failed).toMatchObject({
+    code: 4,
+    words: expect.stringContaining('step 2 (click): nothing matched "#nowhere"'),
+  });
+  expect(readFileSync(out, 'utf8')).toContain('"BUTTON#start.onclick"');
+  rmSync(folder, { recursive: true });
+  app.close();
+});
