@@ -5,6 +5,7 @@
 import { readFileSync } from 'node:fs';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
+import { parse as acornParse } from 'acorn';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { RecordingClient, parseScript, rewriteScript, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
@@ -170,7 +171,16 @@ function rewriting() {
   rewrite();
   const pairs = Array.from({ length: 7 }, () => [rewrite(), parse()]);
   const { ratio, low, high } = ratioOf(pairs);
-  return { megabytesASecond: megabytes / (medianOf(pairs.map(([ms]) => ms)) / 1000), ratio, low, high };
+  const otherParser = () => timeOf((text) => acornParse(text, { ecmaVersion: 'latest' }));
+  otherParser();
+  const parsers = ratioOf(Array.from({ length: 7 }, () => [parse(), otherParser()]));
+  return {
+    megabytesASecond: megabytes / (medianOf(pairs.map(([ms]) => ms)) / 1000),
+    ratio,
+    low,
+    high,
+    parserToOther: parsers.ratio,
+  };
 }
 
 const file = readFileSync(new URL('../packages/recorder/dist/recorder.js', import.meta.url));
@@ -215,7 +225,7 @@ function print({ recorderBytes, rewriting: speed, pages }) {
     `\nrecorder: ${recorderBytes.brotli} bytes (brotli), ${recorderBytes.gzip} (gzip); limit ${recorderBytes.limit}`,
   );
   say(
-    `rewriting: ${speed.megabytesASecond.toFixed(2)} MB/s, ${speed.ratio.toFixed(2)} × the time of parsing alone (${speed.low.toFixed(2)} to ${speed.high.toFixed(2)})`,
+    `rewriting: ${speed.megabytesASecond.toFixed(2)} MB/s, ${speed.ratio.toFixed(2)} × the time of parsing alone (${speed.low.toFixed(2)} to ${speed.high.toFixed(2)}); its parser takes ${speed.parserToOther.toFixed(2)} × the time of acorn`,
   );
   for (const [name, { steps, ...modes }] of Object.entries(pages)) {
     say(`\n${name}: median response over ${rounds} rounds; ratio to none with its 95 % interval`);

@@ -49,10 +49,13 @@ try {
   await tool.getByRole('link', { name: 'Record', exact: true }).click();
   await tool.getByRole('button', { name: 'Demo recording' }).click();
   await tool.locator('np-culprits tbody tr').first().waitFor();
+  const sting = (label) =>
+    tool.getByRole('list', { name: 'Stings' }).getByRole('button').filter({ hasText: label }).first();
+  await sting('Board all').click();
   await tool.mouse.move(640, 790);
   await pause(700);
   await tool.screenshot({ path: file('stings') });
-  await tool.getByRole('list', { name: 'Stings' }).getByRole('button').nth(1).click();
+  await sting('Search manifest').click();
   await tool.mouse.move(640, 790);
   await pause(600);
   await tool.screenshot({ path: file('stings-search') });

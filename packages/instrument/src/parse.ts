@@ -1,22 +1,22 @@
-import { parse, type Program } from 'acorn';
+import type { Program } from 'acorn';
+import { parse, type Options } from 'meriyah';
 
 export interface ParsedScript {
   readonly program: Program;
   readonly isModule: boolean;
 }
 
+/** The browser judges regular expressions: it may know a newer syntax than the engine that runs here. */
+const OPTIONS: Options = { next: true, ranges: true, webcompat: true, validateRegex: false };
+
 /**
- * Parses a script, as a module where it is one.
+ * Parses a script, as a module where it is one. The tree is an ESTree with offsets.
  * @param isModule whether it is known to be a module or known not to be; undefined where only the text tells
  * @throws SyntaxError when it is neither
  */
 export function parseScript(text: string, isModule?: boolean): ParsedScript {
   const parseAs = (asModule: boolean): ParsedScript => ({
-    program: parse(text, {
-      ecmaVersion: 'latest',
-      sourceType: asModule ? 'module' : 'script',
-      allowHashBang: true,
-    }),
+    program: parse(text, { ...OPTIONS, sourceType: asModule ? 'module' : 'script' }) as unknown as Program,
     isModule: asModule,
   });
   if (isModule !== undefined) return parseAs(isModule);

@@ -52,10 +52,13 @@ function newKeeper(): Keeper {
     onChange: () => undefined,
     onEnd,
     onError,
+    leftAlone: () => Promise.resolve([]),
     fetchScript,
   });
 }
 
+/** Keeping an hour takes some seconds. */
+const HOUR_LIMIT = { timeout: 50_000, interval: 100 };
 const ended = () => vi.waitFor(() => expect(onEnd).toHaveBeenCalled());
 const tasksKept = async () => {
   const { recording, notices } = readRecording(await store.pieces('friday'));
@@ -105,7 +108,14 @@ describe('a keeper', () => {
     const again = new Keeper(
       'friday',
       store,
-      { onKept: () => undefined, onChange: () => undefined, onEnd, onError, fetchScript },
+      {
+        onKept: () => undefined,
+        onChange: () => undefined,
+        onEnd,
+        onError,
+        fetchScript,
+        leftAlone: () => Promise.resolve([]),
+      },
       found,
     );
     again.take(batch(0), lines(HEADER, task(10)));
@@ -146,4 +156,47 @@ describe('the order of batches', () => {
     expect(order.skipMissing()).toEqual({ missing: 0, ready: [] });
     expect(order.take(1, 'b')).toEqual([]);
   });
+});
+
+describe('a recording of an hour', () => {
+  it('is kept second by second and read again whole', async () => {
+    const SECONDS = 3600;
+    const secondOf = (second: number) => {
+      const startMs = second * 1000;
+      const input = {
+        kind: 'input',
+        thread: 0,
+        startMs,
+        durationMs: 24,
+        type: 'click',
+        interaction: second + 1,
+      };
+      const render = {
+        kind: 'render',
+        thread: 0,
+        startMs: startMs + 8,
+        durationMs: 6,
+        styleMs: 1,
+        layoutMs: 2,
+      };
+      const cost = { kind: 'cost', thread: 0, startMs, durationMs: 1000, busyMs: 9, longestMs: 1 };
+      return [
+        input,
+        task(startMs + 500),
+        ...Array.from({ length: 30 }, () => ({ ...render, paintMs: 3 })),
+        cost,
+      ];
+    };
+    keeper.take(batch(0), lines(HEADER));
+    for (let second = 0; second < SECONDS; second++)
+      keeper.take(batch(second + 1), lines(...secondOf(second)));
+    const end = { kind: 'end', startMs: SECONDS * 1000, reason: 'stopped' };
+    keeper.take(batch(SECONDS + 1, true), lines(end));
+    await vi.waitFor(() => expect(onEnd).toHaveBeenCalled(), HOUR_LIMIT);
+    const { starts, notices, recording } = await tasksKept();
+    expect(starts).toHaveLength(SECONDS);
+    expect(notices).toEqual([]);
+    expect(recording.range.endMs).toBe(SECONDS * 1000);
+    expect(recording.events.render.length).toBe(SECONDS * 30);
+  }, 60_000);
 });

@@ -26,11 +26,22 @@ function entryName(handler: Handler): string {
   return ENTRY_NAMES[handler.type] ?? 'Script';
 }
 
+/** The longest entry; one whose function is known where it is not much shorter. */
+function namingHandler(handlers: readonly Handler[]): Handler {
+  const longer = (a: Handler, b: Handler) => (b.durationMs > a.durationMs ? b : a);
+  const longest = handlers.reduce(longer);
+  const known = handlers.filter((handler) => handler.function !== undefined);
+  const [first, ...others] = known;
+  if (first === undefined) return longest;
+  const named = others.reduce(longer, first);
+  return named.durationMs >= longest.durationMs / 2 ? named : longest;
+}
+
 /** A label for busy time nobody asked for: "Timer pollDepartures". */
 export function entryLabel(recording: Recording, thread: number, range: TimeRange): string {
   const handlers = handlersIn(recording, thread, range);
   if (handlers.length === 0) return 'Work of the browser or short scripts';
-  const longest = handlers.reduce((a, b) => (b.durationMs > a.durationMs ? b : a));
+  const longest = namingHandler(handlers);
   const entered = longest.function === undefined ? undefined : recording.functions.get(longest.function);
   const name = displayName(entered);
   if (longest.invoker.startsWith('fetch ')) return `Answer to ${originalPath(longest.invoker.slice(6))}`;

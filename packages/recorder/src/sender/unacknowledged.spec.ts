@@ -2,7 +2,7 @@ import { expect, it } from 'vitest';
 import { UnacknowledgedBatches } from './unacknowledged';
 
 const batch = (sequence: number, recordingId = 'friday') => ({
-  type: 'rows',
+  type: 'rows' as const,
   targetId: 'desk',
   recordingId,
   sequence,

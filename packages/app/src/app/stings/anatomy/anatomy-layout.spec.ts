@@ -52,6 +52,7 @@ function anatomy(changes: Partial<Anatomy> = {}): Anatomy {
     stems: [],
     handlers: [],
     forcedMs: 0,
+    forced: [],
     unseenMs: 0,
     queued: [],
     ...changes,
@@ -86,6 +87,38 @@ describe('the drawing of a sting', () => {
       'computeTrim, src/deck/trim.ts:41: 340 ms, sampled',
     );
     expect(shapeAt(layout, 5, layout.height)).toBeUndefined();
+  });
+
+  it('stands a thorn at each place that forced layout, which says what was read and how often', () => {
+    const row = {
+      thread: 0,
+      durationMs: 300,
+      styleMs: 10,
+      layoutMs: 50,
+      read: 'offsetWidth',
+      write: 'style',
+    };
+    const forced = [{ ...row, startMs: 1100, count: 40, costMs: 60 }];
+    const { shapes } = layOutAnatomy(anatomy({ forced }), FUNCTIONS, 620);
+    expect(shapes.filter(({ kind }) => kind === 'thorn')).toMatchObject([
+      {
+        x: 110,
+        width: 60,
+        words: '60 ms: layout forced 40 times by reading offsetWidth, after style was written',
+      },
+    ]);
+  });
+
+  it('shows style, layout and paint where the render probe told them apart', () => {
+    const segments = [
+      segment('style', 1500, 1520),
+      segment('layout', 1520, 1560),
+      segment('paint', 1560, 1600),
+    ];
+    const { shapes } = layOutAnatomy(anatomy({ segments }), FUNCTIONS, 620);
+    expect(
+      shapes.filter(({ text }) => ['style', 'layout', 'paint'].includes(text)).map(({ width }) => width),
+    ).toEqual([20, 40, 40]);
   });
 
   it('marks where the engine gave no stack, and forced layout as wide as it took', () => {

@@ -1,20 +1,30 @@
-import type { Anatomy, CallBlock, PhaseName, Segment } from '@nettle-patch/core';
+import {
+  NO_STACK,
+  UNKNOWN_FUNCTION,
+  type Anatomy,
+  type CallBlock,
+  type PhaseName,
+  type Segment,
+} from '@nettle-patch/core';
 import type { NamedFunction } from '../../../workers/opened';
 import { TimeScale } from '../../shared/time-scale';
 
+/** What is drawn of time in which no known code ran. */
+const RESTS = {
+  style: 'style',
+  layout: 'layout',
+  paint: 'paint, and the way of the picture to the screen',
+  collection: 'memory being collected',
+  other: 'other work of the browser',
+  drawing: 'style, layout and paint, not told apart',
+  unexplained: 'busy, and not known with what',
+  idle: 'main thread idle, or the picture on its way to the screen',
+} as const;
+type RestKind = keyof typeof RESTS;
+
 /** Something drawn, with the words that are shown when it is pointed at. */
 export interface Shape {
-  readonly kind:
-    | PhaseName
-    | 'own'
-    | 'library'
-    | 'stem'
-    | 'drawing'
-    | 'unexplained'
-    | 'idle'
-    | 'unseen'
-    | 'thorn'
-    | 'queued';
+  readonly kind: PhaseName | 'own' | 'library' | 'stem' | RestKind | 'unseen' | 'thorn' | 'queued';
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -50,6 +60,8 @@ export const LAYOUT = {
 } as const;
 
 const LEAST_WIDTH = 0.5;
+/** Room a figure under a thorn needs. */
+const THORN_TEXT_WIDTH = 130;
 const ROUND = (ms: number) => (ms < 10 ? ms.toFixed(1) : String(Math.round(ms)));
 
 function rowY(depth: number): number {
@@ -99,22 +111,20 @@ function blockShapes(
     });
 }
 
-const RESTS = {
-  drawing: 'style, layout and paint, not told apart',
-  unexplained: 'busy, and not known with what',
-  idle: 'main thread idle, or the picture on its way to the screen',
-} as const;
-
-function isRest(activity: Segment['activity']): activity is keyof typeof RESTS {
-  return Object.hasOwn(RESTS, activity);
+function restKind({ activity, stack, entry }: Segment): RestKind | undefined {
+  if (activity === 'script' || stack !== NO_STACK || entry !== UNKNOWN_FUNCTION) return undefined;
+  return activity;
 }
 
 function restShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
-  return segments.flatMap(({ activity, startMs, endMs }): Shape[] => {
-    if (!isRest(activity)) return [];
-    const words = `${RESTS[activity]}: ${ROUND(endMs - startMs)} ms`;
+  return segments.flatMap((segment): Shape[] => {
+    const kind = restKind(segment);
+    if (kind === undefined) return [];
+    const { startMs, endMs } = segment;
+    const words = `${RESTS[kind]}: ${ROUND(endMs - startMs)} ms`;
     const place = { ...span(scale, startMs, endMs), y: rowY(0), height: LAYOUT.blockHeight };
-    return [{ kind: activity, ...place, text: activity === 'unexplained' ? '?' : '', words }];
+    const text = kind === 'unexplained' ? '?' : kind === 'idle' || kind === 'drawing' ? '' : kind;
+    return [{ kind, ...place, text, words }];
   });
 }
 
@@ -132,25 +142,42 @@ function unseenShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
     }));
 }
 
+interface Forced {
+  readonly startMs: number;
+  readonly costMs: number;
+  readonly words: string;
+}
+
+/** Where layout was forced: as each place of it tells, or, where none does, as the engine tells of each handler. */
+function forcedPlaces(anatomy: Anatomy): Forced[] {
+  if (anatomy.forced.length > 0) {
+    return anatomy.forced.map(({ startMs, costMs, count, read, write }) => ({
+      startMs,
+      costMs,
+      words: `layout forced ${count === 1 ? 'once' : `${count} times`} by reading ${read}${write ? `, after ${write} was written` : ''}`,
+    }));
+  }
+  return anatomy.handlers.map(({ startMs, forcedMs = 0 }) => ({
+    startMs,
+    costMs: forcedMs,
+    words: 'forced layout inside this stretch of script; where in it was not measured',
+  }));
+}
+
 /** Thorns under each stretch of script that forced layout, as wide as the layout took. */
 function thornShapes(anatomy: Anatomy, scale: TimeScale, rows: number): Shape[] {
-  return anatomy.handlers
-    .filter((handler) => (handler.forcedMs ?? 0) >= 0.1)
-    .map((handler) => {
-      const startMs = Math.max(handler.startMs, scale.startMs);
-      const text = `${ROUND(handler.forcedMs!)} ms forced layout`;
-      const place = {
-        x: scale.x(startMs),
-        width: Math.max(LAYOUT.thornHeight, handler.forcedMs! * scale.pixelsPerMs),
-        y: rowY(rows),
-        height: LAYOUT.thornHeight,
-      };
-      return {
-        kind: 'thorn',
-        ...place,
-        text,
-        words: `${text} inside this stretch of script; where in it was not measured`,
-      };
+  let freeX = 0;
+  return forcedPlaces(anatomy)
+    .filter(({ costMs }) => costMs >= 0.1)
+    .sort((a, b) => a.startMs - b.startMs)
+    .map(({ startMs, costMs, words }) => {
+      const x = scale.x(Math.max(startMs, scale.startMs));
+      const width = Math.max(LAYOUT.thornHeight, costMs * scale.pixelsPerMs);
+      const hasRoom = x >= freeX;
+      if (hasRoom) freeX = x + Math.max(width, THORN_TEXT_WIDTH);
+      const place = { x, width, y: rowY(rows), height: LAYOUT.thornHeight };
+      const text = hasRoom ? `${ROUND(costMs)} ms forced layout` : '';
+      return { kind: 'thorn', ...place, text, words: `${ROUND(costMs)} ms: ${words}` };
     });
 }
 

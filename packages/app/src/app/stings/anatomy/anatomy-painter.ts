@@ -8,6 +8,8 @@ const SMALL = '11px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
 const BOLD = `700 ${TEXT}`;
 const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
 const THORN_STEP = 10;
+/** Kinds whose texture would make words on it hard to read. */
+const TEXTURED = new Set<Shape['kind']>(['style', 'layout', 'paint', 'collection']);
 const PHASES = new Set<Shape['kind']>(['waiting', 'handling', 'drawing']);
 
 export interface PaintOptions {
@@ -122,6 +124,10 @@ export class AnatomyPainter {
     const { palette } = this.options;
     const font = PHASES.has(shape.kind) ? BOLD : TEXT;
     const width = this.#width(shape.text, font);
+    if (TEXTURED.has(shape.kind) && shape.width > width + 12) {
+      this.context.fillStyle = palette.panel;
+      this.context.fillRect(shape.x + 4, shape.y + 3, width + 5, shape.height - 6);
+    }
     if (width + 10 <= shape.width) {
       const onDark = shape.kind === 'handling' || shape.kind === 'own';
       const colour = onDark ? '#ffffff' : palette.ink;
@@ -150,6 +156,14 @@ export class AnatomyPainter {
         return palette.handling;
       case 'drawing':
         return palette.drawing;
+      case 'style':
+        return filled('dots', palette.style, palette.panel);
+      case 'layout':
+        return filled('hatch', palette.layout, palette.panel);
+      case 'paint':
+        return filled('lines', palette.paint, palette.panel);
+      case 'collection':
+        return filled('cross', palette.collection, palette.panel);
       case 'own':
         return palette.scriptOwn;
       case 'library':
@@ -186,7 +200,8 @@ export class AnatomyPainter {
       context.lineTo(x + 4, shape.y);
       context.fill();
     }
-    this.#text(shape.text, shape.x, shape.y + shape.height + 13, '#a0441a');
+    const textX = Math.min(shape.x, context.canvas.clientWidth - LAYOUT.margin - this.#width(shape.text));
+    this.#text(shape.text, textX, shape.y + shape.height + 13, '#a0441a');
   }
 
   #capsule(shape: Shape): void {
