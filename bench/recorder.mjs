@@ -46,6 +46,7 @@ function watchResponses() {
 const INTERACTIONS = {
   desk: {
     server: createDeskServer,
+    query: '?mended=ticker,tide-chart,deck-log,start-up',
     steps: {
       'tap on "Board all"': ['click', (page) => page.click('#board-all'), 900],
       'key in the manifest search': ['keydown', (page) => page.locator('#search-manifest').press('h'), 1100],
@@ -54,6 +55,7 @@ const INTERACTIONS = {
   },
   widgets: {
     server: createWidgetServer,
+    query: '',
     steps: {
       'sort a table of 6,000 rows': [
         'click',
@@ -125,7 +127,7 @@ function recorderOf(running, client) {
   };
 }
 
-async function measurePage(browser, name, { server, steps }) {
+async function measurePage(browser, name, { server, query, steps }) {
   const app = server();
   await new Promise((resolve) => app.listen(0, '127.0.0.1', resolve));
   const target = `http://localhost:${app.address().port}`;
@@ -133,12 +135,13 @@ async function measurePage(browser, name, { server, steps }) {
   for (let round = 0; round < rounds; round++) {
     for (const mode of MODES) {
       if (mode === 'none') {
-        results.none.push(await once(browser, target, steps));
+        results.none.push(await once(browser, `${target}/${query}`, steps));
         continue;
       }
       const running = await serve({ target, port: 0, proxyPort: 0, settings: { mode } });
       const client = await RecordingClient.connect(running);
-      results[mode].push(await once(browser, `${running.proxyOrigin}/`, steps, recorderOf(running, client)));
+      const address = `${running.proxyOrigin}/${query}`;
+      results[mode].push(await once(browser, address, steps, recorderOf(running, client)));
       client.close();
       running.close();
     }

@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { expect, test, type Browser } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { becauseOf, becauseText, type Anatomy, type Recording } from '../packages/server/dist/index.js';
+import { CALM } from './calm';
 import { ENGINES, needs, recordIn, where, worst } from './scripted';
 
 const MOVES = 4;
@@ -63,13 +64,15 @@ async function countByHand(browser: Browser, url: string): Promise<number> {
 }
 
 let desk: Server;
+let origin: string;
 let url: string;
 let forcedByHand: number;
 
 test.beforeAll(async ({ browser }) => {
   desk = createDeskServer();
   await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
-  url = `http://localhost:${(desk.address() as AddressInfo).port}/`;
+  origin = `http://localhost:${(desk.address() as AddressInfo).port}/`;
+  url = `${origin}${CALM}`;
   forcedByHand = await countByHand(browser, url);
 });
 
@@ -97,7 +100,7 @@ for (const engine of ENGINES) {
 
     const board = worst(recording, 'Tap button “Board all”')!;
     expectWhole(board);
-    expect(culprit(recording, board)).toMatch(/^bendingOfAllPairs src\/desk\/deck\/trim\.ts:\d+$/);
+    expect(culprit(recording, board)).toMatch(/^bendingOfPair src\/desk\/deck\/trim\.ts:\d+$/);
     expect(board.culprits[0]!.exactMs).toBeGreaterThan(board.sting.feltMs / 2);
     expect(becauseText(becauseOf(recording, board))).toMatch(
       /onBoardAll ran for \d+ ms: \d+ % of it in bending/,
@@ -131,7 +134,7 @@ for (const engine of ENGINES) {
     const search = worst(recording, 'Type in search field “Search manifest”')!;
     expectWhole(search);
     if (engine === 'chromium') {
-      expect(culprit(recording, board)).toMatch(/^bendingOfAllPairs src\/desk\/deck\/trim\.ts:\d+$/);
+      expect(culprit(recording, board)).toMatch(/^bendingOfPair src\/desk\/deck\/trim\.ts:\d+$/);
     }
     const counts = [...recording.events.forced.rows()]
       .filter(({ read }) => read === 'offsetLeft')
@@ -143,7 +146,7 @@ for (const engine of ENGINES) {
 test('with the mended versions there is no forced layout in a loop', async () => {
   needs('chromium');
   test.setTimeout(120_000);
-  const recording = await recordIn('chromium', `${url}?mended=all`, 'exact', STEPS);
+  const recording = await recordIn('chromium', `${origin}?mended=all`, 'exact', STEPS);
   const counts = [...recording.events.forced.rows()]
     .filter(({ read }) => read === 'offsetLeft')
     .map(({ count }) => count);

@@ -36,7 +36,7 @@ test('a tap on "Board all" is the first sting, as long as Event Timing says, dow
   expect(Math.abs(sumMs - feltMs)).toBeLessThanOrEqual(0.1);
 
   const worst = stage.tool.locator('np-culprits tbody tr').first();
-  await expect(worst).toContainText('bendingOfAllPairs');
+  await expect(worst).toContainText('bendingOfPair');
   await expect(worst.locator('.where')).toHaveAttribute('title', /^src\/desk\/deck\/trim\.ts:\d+$/);
   const because = stage.tool.getByTestId('because');
   await expect(because).toContainText('The screen answered the tap on button “Board all” after');
@@ -158,5 +158,5 @@ test('without Event Timing, own listeners find the same tap, and nearly the same
   const { feltMs, sumMs } = await shownParts(stage.tool);
   expect(Math.abs(feltMs - reportedMs)).toBeLessThanOrEqual(reportedMs * 0.15);
   expect(Math.abs(sumMs - feltMs)).toBeLessThanOrEqual(0.1);
-  await expect(stage.tool.locator('np-culprits tbody tr').first()).toContainText('bendingOfAllPairs');
+  await expect(stage.tool.locator('np-culprits tbody tr').first()).toContainText('bendingOfPair');
 });

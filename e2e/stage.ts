@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { serve } from '../packages/server/dist/index.js';
+import { CALM } from './calm';
 
 interface Running {
   readonly address: string;
@@ -28,7 +29,7 @@ export const test = base.extend<{ stage: Stage }>({
     const context = await newContext(browser);
     const tool = await context.newPage();
     await tool.goto(running.address);
-    await use({ running, context, tool, openDesk: (query = '') => openDesk(context, running, query) });
+    await use({ running, context, tool, openDesk: (query = CALM) => openDesk(context, running, query) });
     await context.close();
     running.close();
     desk.close();

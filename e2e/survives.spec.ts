@@ -15,7 +15,7 @@ test('a tab closed in the middle, and a reload of the tool, leave the recording 
   await tool.getByRole('link', { name: 'Shelf' }).click();
   await tool.getByRole('link', { name: 'Boarding desk · Skerry Line' }).click();
   await expect(stingList(tool).first()).toContainText('Tap button “Board all”');
-  await expect(tool.locator('np-culprits tbody tr').first()).toContainText('bendingOfAllPairs');
+  await expect(tool.locator('np-culprits tbody tr').first()).toContainText('bendingOfPair');
 });
 
 test('a reload of the tool while recording goes on with the same recording and loses nothing', async ({

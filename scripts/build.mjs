@@ -48,16 +48,22 @@ const parts = {
       outdir: path('packages/demo/dist'),
       logLevel: 'warning',
     });
-    await build({
-      entryPoints: [path('packages/demo/src/desk/main.ts')],
-      outfile: path('packages/demo/dist/desk/desk.js'),
-      bundle: true,
-      minify: true,
-      sourcemap: true,
-      format: 'esm',
-      target: 'es2022',
-      logLevel: 'warning',
-    });
+    const bundles = [
+      { from: 'main.ts', to: 'desk.js', format: 'esm' },
+      { from: 'fares/main.ts', to: 'fares.js', format: 'iife' },
+    ];
+    for (const { from, to, format } of bundles) {
+      await build({
+        entryPoints: [path(`packages/demo/src/desk/${from}`)],
+        outfile: path(`packages/demo/dist/desk/${to}`),
+        bundle: true,
+        minify: true,
+        sourcemap: true,
+        format,
+        target: 'es2022',
+        logLevel: 'warning',
+      });
+    }
     mkdirSync(path('packages/demo/dist/desk'), { recursive: true });
     for (const file of ['index.html', 'desk.css']) {
       cpSync(path(`packages/demo/src/desk/${file}`), path(`packages/demo/dist/desk/${file}`));

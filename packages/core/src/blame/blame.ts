@@ -1,4 +1,4 @@
-import { ACTIVITIES, type Activity, type Segment } from './segments';
+import { ACTIVITIES, SegmentList, kindOfCode, type Activity, type Segment } from './segments';
 
 /** Milliseconds of a range by kind of work; the parts sum to the range. */
 export interface Blame {
@@ -18,7 +18,7 @@ export interface Blame {
 export type BlamePart = Exclude<keyof Blame, 'totalMs'>;
 
 /** The part of the blame a segment counts towards. */
-export function blamePart(segment: Segment): BlamePart {
+export function blamePart(segment: Pick<Segment, 'activity' | 'owner'>): BlamePart {
   if (segment.activity !== 'script') return `${segment.activity}Ms`;
   return segment.owner === 'own' ? 'scriptOwnMs' : 'scriptLibraryMs';
 }
@@ -28,18 +28,33 @@ export const BLAME_PARTS: readonly BlamePart[] = ACTIVITIES.flatMap((activity: A
   activity === 'script' ? ['scriptOwnMs', 'scriptLibraryMs'] : [`${activity}Ms`],
 );
 
-/** Adds up segments by kind of work. */
-export function blameOf(segments: Iterable<Segment>): Blame {
-  const blame = {
+type Sums = { -readonly [Part in keyof Blame]: number };
+
+function noBlame(): Sums {
+  return {
     totalMs: 0,
     ...(Object.fromEntries(BLAME_PARTS.map((part) => [part, 0])) as Record<BlamePart, number>),
   };
-  for (const segment of segments) {
-    const lengthMs = segment.endMs - segment.startMs;
-    blame[blamePart(segment)] += lengthMs;
-    blame.totalMs += lengthMs;
-  }
+}
+
+/** Adds up segments by kind of work. */
+export function blameOf(segments: Iterable<Segment>): Blame {
+  const blame = noBlame();
+  if (segments instanceof SegmentList) return addSums(blame, segments.sums());
+  for (const segment of segments) add(blame, blamePart(segment), segment.endMs - segment.startMs);
   return blame;
+}
+
+function addSums(blame: Sums, sums: Float64Array): Blame {
+  sums.forEach((lengthMs, code) => {
+    if (lengthMs > 0) add(blame, blamePart(kindOfCode(code)), lengthMs);
+  });
+  return blame;
+}
+
+function add(blame: Sums, part: BlamePart, lengthMs: number): void {
+  blame[part] += lengthMs;
+  blame.totalMs += lengthMs;
 }
 
 /** The part of segments that lies within a range. */

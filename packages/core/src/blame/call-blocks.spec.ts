@@ -87,7 +87,7 @@ describe('samples without a stack', () => {
   it('are taken for what was seen around them, the inner one where one was called from the other', () => {
     expect(fillUnseen(stacks, [0, -1, 1])!.at(1)).toEqual({ stack: 1, seen: false });
     expect(fillUnseen(stacks, [-1, 1, -1, -1, 0])).toEqual([
-      { stack: 1, seen: false },
+      { stack: 0, seen: false },
       { stack: 1, seen: true },
       { stack: 1, seen: false },
       { stack: 1, seen: false },

@@ -13,6 +13,8 @@ export type Layer =
   | { readonly kind: 'paused' }
   | { readonly kind: 'none' };
 
+const NOTHING: Layer = { kind: 'none' };
+
 /** A probe that took no longer found style and layout done already. */
 const LITTLE_LEFT_MS = 1;
 
@@ -100,8 +102,9 @@ function* hangClaims(recording: Recording, thread: number, range: TimeRange): Ge
   for (const row of recording.events.hang.overlapping(range.startMs, range.endMs)) {
     if (row.thread !== thread) continue;
     const startMs = row.startMs + (before?.startMs === row.startMs ? before.durationMs : 0);
-    const layer: Layer = row.stack === undefined ? { kind: 'busy' } : { kind: 'seen', stack: row.stack };
-    const closeness = row.stack === undefined ? CLOSENESS.busy : CLOSENESS.seen;
+    const stack = row.stack === undefined ? undefined : recording.stacks.ofRow(row.stack);
+    const layer: Layer = stack === undefined ? { kind: 'busy' } : { kind: 'seen', stack };
+    const closeness = stack === undefined ? CLOSENESS.busy : CLOSENESS.seen;
     yield { startMs, endMs: row.startMs + row.durationMs, layer, closeness };
     before = row;
   }
@@ -154,7 +157,7 @@ export function layerStretches(recording: Recording, thread: number, range: Time
   for (const claim of claims) edges.add(claim.startMs).add(claim.endMs);
   const times = [...edges].sort((a, b) => a - b);
 
-  const stretches: LayerStretch[] = [];
+  const stretches: { startMs: number; endMs: number; layer: Layer }[] = [];
   let open: Claim[] = [];
   let next = 0;
   for (let index = 0; index + 1 < times.length; index++) {
@@ -165,7 +168,11 @@ export function layerStretches(recording: Recording, thread: number, range: Time
       (a, b) => (a === undefined || b.closeness > a.closeness ? b : a),
       undefined,
     );
-    stretches.push({ startMs, endMs: times[index + 1]!, layer: best?.layer ?? { kind: 'none' } });
+    const endMs = times[index + 1]!;
+    const layer = best?.layer ?? NOTHING;
+    const last = stretches.at(-1);
+    if (last?.layer === layer) last.endMs = endMs;
+    else stretches.push({ startMs, endMs, layer });
   }
   return stretches;
 }

@@ -1,16 +1,23 @@
 import { NO_STACK } from '../format/packed-samples';
-import { UNKNOWN_FUNCTION, ownerOf, type Owner } from '../recording/functions';
+import { UNKNOWN_FUNCTION, ownerOf, type Owner, type RecordedFunction } from '../recording/functions';
 import { callsOf, samplesOf, type Recording, type TimeRange } from '../recording/recording';
 import type { Samples } from '../recording/samples';
 import { layerStretches, type LayerStretch } from './layers';
 import { fillUnseen, type FilledSample } from './unseen';
-import { SegmentList, type Activity, type Certainty, type Segment } from './segments';
+import { SegmentList, kindCode, type Activity, type Certainty, type Segment } from './segments';
+
+/** Code of a stack whose kind has not been looked up. */
+const UNKNOWN_KIND = 255;
+/** Code of the engine's own work without a caller on the stack. */
+const ALONE = 254;
+const SKIPPED = kindCode('other', 'browser', 'measured');
+const MOST_EXPECTED = 4_000_000;
 
 /** Writes the segments of one partition, stretch by stretch. */
 class Partitioner {
   readonly #samples: Samples;
   readonly #stretches: readonly LayerStretch[];
-  readonly #kindOf = new Map<number, Pick<Segment, 'activity' | 'owner'>>();
+  readonly #kinds: Uint8Array;
   /** Whether every entry into script was watched, so that where there was none there was no script. */
   readonly #seesAllScript: boolean;
   #nextStretch = 0;
@@ -22,21 +29,36 @@ class Partitioner {
     private readonly segments: SegmentList,
   ) {
     this.#samples = samplesOf(recording, thread);
+    this.#kinds = new Uint8Array(recording.stacks.length).fill(UNKNOWN_KIND);
     this.#stretches = layerStretches(recording, thread, range);
     this.#seesAllScript = recording.header.available.includes('handlers');
   }
 
   /** Until `endMs` an exact call was the innermost. */
   exact(endMs: number, stack: number): void {
-    let kind = this.#kindOf.get(stack);
-    if (kind === undefined) {
-      const recorded = this.recording.functions.get(this.recording.stacks.functionOf(stack));
-      kind = { activity: recorded?.activity ?? 'script', owner: ownerOf(recorded) };
-      this.#kindOf.set(stack, kind);
-    }
-    const alone = kind.activity !== 'script' && this.recording.stacks.parentOf(stack) === NO_STACK;
-    const caller = alone ? this.#around(this.segments.endMs) : { stack, entry: UNKNOWN_FUNCTION };
-    this.segments.push({ endMs, ...kind, certainty: 'measured', ...caller });
+    const kind = this.#kinds[stack]!;
+    if (kind < ALONE) this.segments.push(endMs, kind, stack, UNKNOWN_FUNCTION);
+    else if (kind === UNKNOWN_KIND) this.#exactFirst(endMs, stack);
+    else this.#exactAlone(endMs, stack);
+  }
+
+  #exactFirst(endMs: number, stack: number): void {
+    const recorded = this.#functionOf(stack);
+    const { activity = 'script' } = recorded ?? {};
+    const alone = activity !== 'script' && this.recording.stacks.parentOf(stack) === NO_STACK;
+    this.#kinds[stack] = alone ? ALONE : kindCode(activity, ownerOf(recorded), 'measured');
+    this.exact(endMs, stack);
+  }
+
+  #exactAlone(endMs: number, stack: number): void {
+    const recorded = this.#functionOf(stack);
+    const around = this.#around(this.segments.endMs);
+    const code = kindCode(recorded?.activity ?? 'other', ownerOf(recorded), 'measured');
+    this.segments.push(endMs, code, around.stack, around.entry);
+  }
+
+  #functionOf(stack: number): RecordedFunction | undefined {
+    return this.recording.functions.get(this.recording.stacks.functionOf(stack));
   }
 
   /** Who ran at a time at which work of the engine is known exactly, but not what called for it. */
@@ -68,6 +90,11 @@ class Partitioner {
       const stretch = this.#stretchAt(startMs);
       this.#stretch({ ...stretch, startMs, endMs: Math.min(stretch.endMs, endMs) });
     }
+  }
+
+  /** Until `endMs` something else is told elsewhere. */
+  skip(endMs: number): void {
+    this.segments.push(endMs, SKIPPED, NO_STACK, UNKNOWN_FUNCTION);
   }
 
   #stretch(stretch: LayerStretch): void {
@@ -105,9 +132,9 @@ class Partitioner {
     const owner = this.#owner(stack, entry);
     const scriptEndMs = endMs - (endMs - this.segments.endMs) * forcedShare;
     const certainty = !seen ? 'inferred' : stack === NO_STACK ? 'measured' : 'sampled';
-    this.segments.push({ endMs: scriptEndMs, activity: 'script', owner, certainty, stack, entry });
+    this.segments.push(scriptEndMs, kindCode('script', owner, certainty), stack, entry);
     if (forcedShare > 0) {
-      this.segments.push({ endMs, activity: 'layout', owner, certainty: 'inferred', stack, entry });
+      this.segments.push(endMs, kindCode('layout', owner, 'inferred'), stack, entry);
     }
   }
 
@@ -137,7 +164,7 @@ class Partitioner {
 
   #push(endMs: number, activity: Activity, certainty: Certainty, stack = NO_STACK): void {
     const owner = activity === 'script' ? this.#owner(stack, UNKNOWN_FUNCTION) : 'browser';
-    this.segments.push({ endMs, activity, owner, certainty, stack, entry: UNKNOWN_FUNCTION });
+    this.segments.push(endMs, kindCode(activity, owner, certainty), stack, UNKNOWN_FUNCTION);
   }
 
   #owner(stack: number, entry: number): Owner {
@@ -155,12 +182,37 @@ class Partitioner {
  * is unexplained.
  */
 export function partition(recording: Recording, thread: number, range: TimeRange): SegmentList {
-  const segments = new SegmentList(range.startMs);
+  const calls = callsOf(recording, thread);
+  const within = calls.firstFrom(range.endMs * 1000) - calls.firstFrom(range.startMs * 1000);
+  const segments = new SegmentList(range.startMs, Math.min(MOST_EXPECTED, 2 * within + 64));
   const partitioner = new Partitioner(recording, thread, range, segments);
-  callsOf(recording, thread).innermost(range.startMs, range.endMs, (startMs, endMs, stack) => {
+  calls.innermost(range.startMs, range.endMs, (startMs, endMs, stack) => {
     partitioner.others(startMs);
     partitioner.exact(endMs, stack);
   });
   partitioner.others(range.endMs);
   return segments;
+}
+
+/** The segments of a thread outside its exact calls, as the other sources tell of them; those inside are left out. */
+export function* outsideExactCalls(
+  recording: Recording,
+  thread: number,
+  range: TimeRange,
+): Generator<Segment> {
+  const segments = new SegmentList(range.startMs);
+  const partitioner = new Partitioner(recording, thread, range, segments);
+  const inside: TimeRange[] = [];
+  callsOf(recording, thread).outermost(range.startMs, range.endMs, (startMs, endMs) => {
+    partitioner.others(startMs);
+    partitioner.skip(endMs);
+    inside.push({ startMs, endMs });
+  });
+  partitioner.others(range.endMs);
+  let next = 0;
+  for (const segment of segments) {
+    while (next < inside.length && inside[next]!.endMs <= segment.startMs) next++;
+    if (next < inside.length && inside[next]!.startMs <= segment.startMs) continue;
+    yield segment;
+  }
 }

@@ -38,42 +38,77 @@ export interface Segment {
   readonly entry: number;
 }
 
+/** Activity, owner and certainty of a segment in one byte. */
+export type KindCode = number;
+
+export function kindCode(activity: Activity, owner: Owner, certainty: Certainty): KindCode {
+  const place = ACTIVITIES.indexOf(activity) * OWNERS.length + OWNERS.indexOf(owner);
+  return place * CERTAINTIES.length + CERTAINTIES.indexOf(certainty);
+}
+
+/** Number of different codes. */
+export const KIND_CODES = ACTIVITIES.length * OWNERS.length * CERTAINTIES.length;
+
+export function kindOfCode(code: KindCode): Pick<Segment, 'activity' | 'owner' | 'certainty'> {
+  const place = Math.floor(code / CERTAINTIES.length);
+  return {
+    activity: ACTIVITIES[Math.floor(place / OWNERS.length)]!,
+    owner: OWNERS[place % OWNERS.length]!,
+    certainty: CERTAINTIES[code % CERTAINTIES.length]!,
+  };
+}
+
 const INITIAL_CAPACITY = 64;
 
 /** Segments in order of time without gap or overlap: each begins where the one before it ends. */
 export class SegmentList {
-  #ends = new Float64Array(INITIAL_CAPACITY);
-  #stacks = new Int32Array(INITIAL_CAPACITY);
-  #entries = new Int32Array(INITIAL_CAPACITY);
-  #kinds = new Uint8Array(INITIAL_CAPACITY * 3);
+  #ends: Float64Array;
+  #stacks: Int32Array;
+  #entries: Int32Array;
+  #codes: Uint8Array;
   #length = 0;
+  #endMs: number;
 
-  constructor(readonly startMs: number) {}
+  /** @param expected number of segments there will probably be */
+  constructor(
+    readonly startMs: number,
+    expected = INITIAL_CAPACITY,
+  ) {
+    this.#endMs = startMs;
+    this.#ends = new Float64Array(expected);
+    this.#stacks = new Int32Array(expected);
+    this.#entries = new Int32Array(expected);
+    this.#codes = new Uint8Array(expected);
+  }
 
   get length(): number {
     return this.#length;
   }
 
   get endMs(): number {
-    return this.#length === 0 ? this.startMs : this.#ends[this.#length - 1]!;
+    return this.#endMs;
   }
 
-  /** Adds what lasts until `segment.endMs`; joins it to the one before it when they say the same. */
-  push(segment: Omit<Segment, 'startMs'>): void {
-    if (segment.endMs <= this.endMs) return;
+  /** Adds what lasts until `endMs`; joins it to the one before it when they say the same. */
+  push(endMs: number, code: KindCode, stack: number, entry: number): void {
+    if (endMs <= this.#endMs) return;
+    this.#endMs = endMs;
     const last = this.#length - 1;
-    if (last >= 0 && this.#same(last, segment)) {
-      this.#ends[last] = segment.endMs;
+    if (
+      last >= 0 &&
+      this.#stacks[last] === stack &&
+      this.#codes[last] === code &&
+      this.#entries[last] === entry
+    ) {
+      this.#ends[last] = endMs;
       return;
     }
     if (this.#length === this.#ends.length) this.#grow();
     const at = this.#length++;
-    this.#ends[at] = segment.endMs;
-    this.#stacks[at] = segment.stack;
-    this.#entries[at] = segment.entry;
-    this.#kinds[at * 3] = ACTIVITIES.indexOf(segment.activity);
-    this.#kinds[at * 3 + 1] = OWNERS.indexOf(segment.owner);
-    this.#kinds[at * 3 + 2] = CERTAINTIES.indexOf(segment.certainty);
+    this.#ends[at] = endMs;
+    this.#stacks[at] = stack;
+    this.#entries[at] = entry;
+    this.#codes[at] = code;
   }
 
   at(index: number): Segment {
@@ -82,9 +117,7 @@ export class SegmentList {
       endMs: this.#ends[index]!,
       stack: this.#stacks[index]!,
       entry: this.#entries[index]!,
-      activity: ACTIVITIES[this.#kinds[index * 3]!]!,
-      owner: OWNERS[this.#kinds[index * 3 + 1]!]!,
-      certainty: CERTAINTIES[this.#kinds[index * 3 + 2]!]!,
+      ...kindOfCode(this.#codes[index]!),
     };
   }
 
@@ -92,21 +125,23 @@ export class SegmentList {
     for (let index = 0; index < this.#length; index++) yield this.at(index);
   }
 
-  #same(index: number, next: Omit<Segment, 'startMs'>): boolean {
-    return (
-      this.#stacks[index] === next.stack &&
-      this.#entries[index] === next.entry &&
-      this.#kinds[index * 3] === ACTIVITIES.indexOf(next.activity) &&
-      this.#kinds[index * 3 + 1] === OWNERS.indexOf(next.owner) &&
-      this.#kinds[index * 3 + 2] === CERTAINTIES.indexOf(next.certainty)
-    );
+  /** Milliseconds by kind: the sum of the lengths of all segments with each code. */
+  sums(): Float64Array {
+    const sums = new Float64Array(KIND_CODES);
+    let startMs = this.startMs;
+    for (let index = 0; index < this.#length; index++) {
+      const endMs = this.#ends[index]!;
+      sums[this.#codes[index]!]! += endMs - startMs;
+      startMs = endMs;
+    }
+    return sums;
   }
 
   #grow(): void {
-    const capacity = this.#ends.length * 2;
+    const capacity = Math.max(INITIAL_CAPACITY, this.#ends.length * 2);
     this.#ends = copyInto(new Float64Array(capacity), this.#ends);
     this.#stacks = copyInto(new Int32Array(capacity), this.#stacks);
     this.#entries = copyInto(new Int32Array(capacity), this.#entries);
-    this.#kinds = copyInto(new Uint8Array(capacity * 3), this.#kinds);
+    this.#codes = copyInto(new Uint8Array(capacity), this.#codes);
   }
 }

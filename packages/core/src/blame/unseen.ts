@@ -1,5 +1,5 @@
 import { NO_STACK } from '../format/packed-samples';
-import type { StackTable } from '../recording/recording';
+import type { StackTable } from '../recording/stack-table';
 
 /** What a sample inside known script stands for. */
 export interface FilledSample {
@@ -17,10 +17,19 @@ function isWithin(stacks: StackTable, outer: number, stack: number): boolean {
 /**
  * What a thread was in between two looks, where it was not seen. Engines lose the stack when they replace a
  * function's code by a faster one while it runs, which they do to functions that run long: so where one stack was
- * called from the other, it is taken to have been in the inner one, and else to have stayed where it was.
+ * called from the other, it is taken to have been in the inner one, and else to have stayed where it was; before the
+ * first look nothing is known but the outermost function.
  */
-function between(stacks: StackTable, before: number, after: number | undefined): number {
+function between(stacks: StackTable, before: number | undefined, after: number | undefined): number {
+  if (before === undefined) return outermostOf(stacks, after!);
   return after !== undefined && isWithin(stacks, before, after) ? after : before;
+}
+
+/** What ran before a stack was first seen is known only as far as its outermost function. */
+function outermostOf(stacks: StackTable, stack: number): number {
+  let at = stack;
+  while (stacks.parentOf(at) !== NO_STACK) at = stacks.parentOf(at);
+  return at;
 }
 
 /**
@@ -29,14 +38,13 @@ function between(stacks: StackTable, before: number, after: number | undefined):
  * @returns as many, or undefined when not one sample has a stack
  */
 export function fillUnseen(stacks: StackTable, sampled: readonly number[]): FilledSample[] | undefined {
-  const first = sampled.find((stack) => stack !== NO_STACK);
-  if (first === undefined) return undefined;
+  if (sampled.every((stack) => stack === NO_STACK)) return undefined;
   const after = new Array<number | undefined>(sampled.length);
   for (let at = sampled.length - 1, next: number | undefined; at >= 0; at--) {
     after[at] = next;
     if (sampled[at] !== NO_STACK) next = sampled[at];
   }
-  let before = first;
+  let before: number | undefined;
   return sampled.map((stack, index) => {
     if (stack === NO_STACK) return { stack: between(stacks, before, after[index]), seen: false };
     before = stack;

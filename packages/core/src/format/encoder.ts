@@ -12,21 +12,29 @@ const LINES_A_CHECK = 200;
 function* rowsOf(recording: Recording): Generator<Row> {
   for (const thread of recording.threads.values()) yield { kind: 'thread', ...thread };
   for (const source of recording.sources.values()) yield { kind: 'source', ...source };
-  for (const recorded of recording.functions.values()) yield { kind: 'function', ...recorded };
-  for (const id of recording.stacks.ids()) {
-    const parent = recording.stacks.parentOf(id);
-    const base = { kind: 'stack', id, function: recording.stacks.functionOf(id) } as const;
-    yield parent === NO_STACK ? base : { ...base, parent };
+  for (const recorded of recording.functions.values()) {
+    if (recorded.id >= 0) yield { kind: 'function', ...recorded };
+  }
+  const { stacks } = recording;
+  for (const stack of stacks.given()) {
+    const parent = stacks.parentOf(stack);
+    const base = { kind: 'stack', id: stacks.rowIdOf(stack), function: stacks.functionOf(stack) } as const;
+    yield parent === NO_STACK ? base : { ...base, parent: stacks.rowIdOf(parent) };
   }
   for (const [thread, samples] of recording.samples) {
     for (let from = 0; from < samples.length; from += SAMPLES_A_ROW) {
       const to = from + SAMPLES_A_ROW;
-      const part = { timesUs: samples.timesUs.subarray(from, to), stacks: samples.stacks.subarray(from, to) };
+      const part = {
+        timesUs: samples.timesUs.subarray(from, to),
+        stacks: samples.stacks
+          .subarray(from, to)
+          .map((stack) => (stack === NO_STACK ? NO_STACK : stacks.rowIdOf(stack))),
+      };
       yield { kind: 'samples', ...packSamples(thread, samples.intervalMs, part) };
     }
   }
   for (const [thread, calls] of recording.calls) {
-    for (const part of calls.events(recording.stacks, EVENTS_A_ROW)) {
+    for (const part of calls.events(stacks, EVENTS_A_ROW)) {
       yield { kind: 'calls', ...packCalls(thread, part) };
     }
   }

@@ -151,9 +151,13 @@ export const ROW_SHAPES = {
     nodes: required('whole', 'Elements and texts added or removed.'),
     attributes: required('whole', 'Attributes written.'),
     texts: required('whole', 'Texts written.'),
-    changed: required('flag', 'Whether anything had another value afterwards.'),
+    changed: required(
+      'flag',
+      'Whether it had another value afterwards; what was written with the same value has a row of its own.',
+    ),
     inView: required('flag', 'Whether any of it lay in the part of the page that is shown.'),
     target: optional('text', 'Short label of the element that holds what changed most.'),
+    function: optional('whole', 'Id of the function whose callback wrote there first.'),
   },
   memory: {
     thread,

@@ -1,14 +1,15 @@
 import type { RowSink } from '../format/decoder';
 import type { Header } from '../format/header';
 import { unpackCalls } from '../format/packed-calls';
-import { unpackSamples } from '../format/packed-samples';
+import { NO_STACK, unpackSamples } from '../format/packed-samples';
 import { ROW_SHAPES, type Row, type RowContent, type RowOfKind } from '../format/rows';
 import { CallSpansBuilder } from './call-spans-builder';
 import { TextPool } from './column';
-import { ENGINE_ACTIVITIES, type RecordedFunction } from './functions';
-import { EVENT_KINDS, StackTable, type EventKind, type EventTables, type Recording } from './recording';
+import { ENGINE_ACTIVITIES, STANDING_FUNCTIONS, type RecordedFunction } from './functions';
+import { EVENT_KINDS, type EventKind, type EventTables, type Recording } from './recording';
 import { Samples } from './samples';
 import type { Source } from './sources';
+import { StackTable } from './stack-table';
 import { Table } from './table';
 
 interface GrowingSamples {
@@ -24,7 +25,9 @@ export class RecordingBuilder implements RowSink {
   readonly #texts = new TextPool();
   readonly #threads = new Map<number, RowContent<'thread'>>();
   readonly #sources = new Map<number, Source>();
-  readonly #functions = new Map<number, RecordedFunction>();
+  readonly #functions = new Map<number, RecordedFunction>(
+    STANDING_FUNCTIONS.map((standing) => [standing.id, standing]),
+  );
   readonly #stacks = new StackTable();
   readonly #samples = new Map<number, GrowingSamples>();
   readonly #calls = new Map<number, CallSpansBuilder>();
@@ -112,8 +115,9 @@ export class RecordingBuilder implements RowSink {
 
   #addStack(row: RowOfKind<'stack'>): string | undefined {
     if (!this.#functions.has(row.function)) return `function ${row.function} is unknown`;
-    if (row.parent !== undefined && !this.#stacks.has(row.parent)) return `parent ${row.parent} is unknown`;
-    if (this.#stacks.has(row.id)) return `stack ${row.id} is there already`;
+    if (row.parent !== undefined && this.#stacks.ofRow(row.parent) === undefined)
+      return `parent ${row.parent} is unknown`;
+    if (this.#stacks.ofRow(row.id) !== undefined) return `stack ${row.id} is there already`;
     this.#stacks.add(row.id, row.function, row.parent);
     return undefined;
   }
@@ -125,12 +129,13 @@ export class RecordingBuilder implements RowSink {
     } catch (error) {
       return (error as RangeError).message;
     }
-    const missing = unpacked.stacks.find((stack) => stack >= 0 && !this.#stacks.has(stack));
-    if (missing !== undefined) return `stack ${missing} is unknown`;
+    const stacks = unpacked.stacks.map((id) => (id < 0 ? NO_STACK : this.#stacks.ofRow(id)));
+    const missing = stacks.indexOf(undefined);
+    if (missing >= 0) return `stack ${unpacked.stacks[missing]} is unknown`;
     const grown = this.#samples.get(row.thread) ?? { intervalMs: 0, timesUs: [], stacks: [] };
     grown.intervalMs = row.intervalMs;
     for (const timeUs of unpacked.timesUs) grown.timesUs.push(timeUs);
-    for (const stack of unpacked.stacks) grown.stacks.push(stack);
+    for (const stack of stacks) grown.stacks.push(stack!);
     this.#samples.set(row.thread, grown);
     this.#reach((unpacked.timesUs.at(-1) ?? 0) / 1000);
     return undefined;
@@ -155,7 +160,7 @@ export class RecordingBuilder implements RowSink {
 
   #addEvent(row: Extract<Row, { kind: EventKind }>): string | undefined {
     if (!eventKinds.has(row.kind)) return 'its kind holds no events';
-    if (row.kind === 'hang' && row.stack !== undefined && !this.#stacks.has(row.stack)) {
+    if (row.kind === 'hang' && row.stack !== undefined && this.#stacks.ofRow(row.stack) === undefined) {
       return `stack ${row.stack} is unknown`;
     }
     this.#events[row.kind].push(row as unknown as Record<string, unknown>);

@@ -2,7 +2,7 @@ import { CALL_END, type CallEvents } from '../format/packed-calls';
 import { NO_STACK } from '../format/packed-samples';
 import { CallSpans } from './call-spans';
 import { copyInto } from './grow';
-import type { StackTable } from './recording';
+import type { StackTable } from './stack-table';
 
 const INITIAL_CAPACITY = 256;
 /** Calls nested deeper are charged to the one at this depth. */

@@ -1,5 +1,5 @@
 import { CALL_END, type CallEvents } from '../format/packed-calls';
-import type { StackTable } from './recording';
+import type { StackTable } from './stack-table';
 
 /** Columns of call spans, all of one length, in order of start; callers stand before what they call. */
 export interface CallColumns {
@@ -73,29 +73,43 @@ export class CallSpans implements CallColumns {
     endMs: number,
     visit: (startMs: number, endMs: number, stack: number) => void,
   ): void {
+    const { startsUs, endsUs, stacks } = this;
     const [startUs, endUs] = [startMs * 1000, endMs * 1000];
     const open = this.openAt(startUs);
+    const last = this.firstFrom(endUs);
     let next = this.firstFrom(startUs);
     let atUs = startUs;
-    const until = (us: number) => {
-      const toUs = Math.min(us, endUs);
-      if (toUs > atUs) visit(atUs / 1000, toUs / 1000, this.stacks[open.at(-1)!]!);
-      atUs = Math.max(atUs, us);
-    };
-    while (atUs < endUs) {
-      const beginsUs = next < this.length ? this.startsUs[next]! : Infinity;
-      const endsUs = open.length > 0 ? this.endsUs[open.at(-1)!]! : Infinity;
-      if (open.length > 0 && endsUs <= beginsUs) {
-        until(endsUs);
-        open.pop();
-      } else if (beginsUs < endUs) {
-        if (open.length > 0) until(beginsUs);
-        atUs = beginsUs;
-        open.push(next++);
+    let innermost = open.pop() ?? -1;
+    let closesUs = innermost < 0 ? Infinity : endsUs[innermost]!;
+    while (next < last || innermost >= 0) {
+      const beginsUs = next < last ? startsUs[next]! : endUs;
+      if (innermost >= 0 && (closesUs <= beginsUs || next >= last)) {
+        const toUs = closesUs < endUs ? closesUs : endUs;
+        if (toUs > atUs) visit(atUs / 1000, toUs / 1000, stacks[innermost]!);
+        if (closesUs >= endUs) return;
+        atUs = closesUs;
+        innermost = open.pop() ?? -1;
+        closesUs = innermost < 0 ? Infinity : endsUs[innermost]!;
       } else {
-        if (open.length > 0) until(endUs);
-        break;
+        if (innermost >= 0) {
+          if (beginsUs > atUs) visit(atUs / 1000, beginsUs / 1000, stacks[innermost]!);
+          open.push(innermost);
+        }
+        atUs = beginsUs;
+        innermost = next;
+        closesUs = endsUs[next++]!;
       }
+    }
+  }
+
+  /** Calls of a range that nothing called, in order of time; times are milliseconds, cut to the range. */
+  outermost(startMs: number, endMs: number, visit: (startMs: number, endMs: number) => void): void {
+    const [startUs, endUs] = [startMs * 1000, endMs * 1000];
+    const [running] = this.openAt(startUs);
+    if (running !== undefined) visit(startMs, Math.min(this.endsUs[running]! / 1000, endMs));
+    const last = this.firstFrom(endUs);
+    for (let at = this.firstFrom(startUs); at < last; at++) {
+      if (this.depths[at] === 0) visit(this.startsUs[at]! / 1000, Math.min(this.endsUs[at]! / 1000, endMs));
     }
   }
 

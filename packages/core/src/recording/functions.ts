@@ -15,6 +15,26 @@ export interface RecordedFunction extends RowContent<'function'> {
 
 export const UNKNOWN_FUNCTION = -1;
 
+/** Stands for script whose function is not known. Ids below 0 are never given by rows. */
+export const UNSEEN_SCRIPT = -2;
+const FIRST_ENGINE_FUNCTION = -3;
+
+/** The function that stands for work of the engine of one kind. */
+export function engineFunction(activity: EngineActivity): number {
+  return FIRST_ENGINE_FUNCTION - ENGINE_ACTIVITIES.indexOf(activity);
+}
+
+/** Functions that every recording has, without any row. */
+export const STANDING_FUNCTIONS: readonly RecordedFunction[] = [
+  { id: UNSEEN_SCRIPT, name: '(script not seen)', owner: 'own' },
+  ...ENGINE_ACTIVITIES.map((activity): RecordedFunction => ({
+    id: engineFunction(activity),
+    name: activity,
+    owner: 'browser',
+    activity,
+  })),
+];
+
 /** Name for people. An anonymous function is named by its place. */
 export function displayName(recorded: RecordedFunction | undefined): string {
   return recorded?.originalName || recorded?.name || '(anonymous)';

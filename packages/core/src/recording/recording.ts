@@ -1,10 +1,10 @@
 import type { Header } from '../format/header';
-import { NO_STACK } from '../format/packed-samples';
 import type { RowContent, RowKind, RowShapes } from '../format/rows';
 import type { RecordedFunction } from './functions';
 import { CallSpans } from './call-spans';
 import { Samples } from './samples';
 import type { Source } from './sources';
+import type { StackTable } from './stack-table';
 import type { Table } from './table';
 
 /** Kinds that are kept as tables of events, one column a field. */
@@ -54,65 +54,6 @@ export interface Recording {
   readonly unknownLines: readonly string[];
   /** From 0 to the last thing known to have happened. */
   readonly range: TimeRange;
-}
-
-/** Stacks that were met in exact calls get ids from here on, which no row gives. */
-const FIRST_DERIVED = 2 ** 30;
-
-/** Call stacks, each as its innermost function and the stack of its caller. */
-export class StackTable {
-  readonly #functions = new Map<number, number>();
-  readonly #parents = new Map<number, number>();
-  readonly #derived = new Map<number, Map<number, number>>();
-  #nextDerived = FIRST_DERIVED;
-
-  /** Ids that rows gave. */
-  *ids(): Generator<number> {
-    for (const id of this.#functions.keys()) if (id < FIRST_DERIVED) yield id;
-  }
-
-  /** The stack of a call of a function from a stack, or from NO_STACK. */
-  calledFrom(parent: number, functionId: number): number {
-    let children = this.#derived.get(parent);
-    if (children === undefined) this.#derived.set(parent, (children = new Map()));
-    let id = children.get(functionId);
-    if (id === undefined) {
-      id = this.#nextDerived++;
-      children.set(functionId, id);
-      this.add(id, functionId, parent);
-    }
-    return id;
-  }
-
-  has(stack: number): boolean {
-    return this.#functions.has(stack);
-  }
-
-  /** Adds a stack whose parent is already there, which rules out circles. */
-  add(stack: number, functionId: number, parent = NO_STACK): void {
-    this.#functions.set(stack, functionId);
-    this.#parents.set(stack, parent);
-  }
-
-  /** Innermost function of a stack. */
-  functionOf(stack: number): number {
-    return this.#functions.get(stack)!;
-  }
-
-  /** Stack of the caller, or NO_STACK. */
-  parentOf(stack: number): number {
-    return this.#parents.get(stack) ?? NO_STACK;
-  }
-
-  /** Functions of a stack from the innermost outwards. */
-  *inward(stack: number): Generator<number> {
-    for (let at = stack; at !== NO_STACK; at = this.parentOf(at)) yield this.functionOf(at);
-  }
-
-  /** Functions of a stack from the outermost inwards. */
-  path(stack: number): number[] {
-    return [...this.inward(stack)].reverse();
-  }
 }
 
 const NO_SAMPLES = /* @__PURE__ */ new Samples(0, [], []);

@@ -4,6 +4,10 @@ export const FAULTS = {
   'deck-drag': 'Deck drag',
   'board-all': 'Board all',
   'departures-poll': 'Departures poll',
+  ticker: 'Ticker',
+  'tide-chart': 'Tide chart',
+  'deck-log': 'Deck log',
+  'start-up': 'Start-up',
 } as const;
 
 export type Fault = keyof typeof FAULTS;
@@ -25,6 +29,7 @@ export function searchWith(mended: ReadonlySet<Fault>): string {
 /** Which faults are mended at the moment. */
 export class FaultSwitches {
   readonly #mended = mendedIn(location.search);
+  readonly #listeners: (() => void)[] = [];
 
   isMended(fault: Fault): boolean {
     return this.#mended.has(fault);
@@ -34,5 +39,11 @@ export class FaultSwitches {
     if (mended) this.#mended.add(fault);
     else this.#mended.delete(fault);
     history.replaceState(null, '', `${location.pathname}${searchWith(this.#mended)}`);
+    for (const listener of this.#listeners) listener();
+  }
+
+  /** @param listener is called after every change of a switch */
+  onChange(listener: () => void): void {
+    this.#listeners.push(listener);
   }
 }

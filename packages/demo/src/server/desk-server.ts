@@ -1,6 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import express from 'express';
+import { generateFares } from '../data/fares';
 import { generatePassengers } from '../data/passengers';
 import { generateSailings } from '../data/sailings';
 import { generateVehicles } from '../data/vehicles';
@@ -8,6 +9,7 @@ import { generateVehicles } from '../data/vehicles';
 const PASSENGERS = 4000;
 const VEHICLES = 300;
 const SAILINGS = 6000;
+const FARES = 60_000;
 
 /** The small server behind the boarding desk: its pages, and what the desk asks for. */
 export function createDeskServer(): Server {
@@ -16,6 +18,8 @@ export function createDeskServer(): Server {
   const departures = JSON.stringify({ version: 1, sailings: generateSailings(SAILINGS) });
   const passengers = JSON.stringify(generatePassengers(PASSENGERS));
   const vehicles = JSON.stringify(generateVehicles(VEHICLES));
+  const fares = `globalThis.faresTable = ${JSON.stringify(generateFares(FARES))};`;
+  app.get('/fares-table.js', (_request, response) => void response.type('js').send(fares));
   app.get('/api/departures', (_request, response) => void response.type('json').send(departures));
   app.get('/api/departures/version', (_request, response) => void response.json({ version: 1 }));
   app.get('/api/passengers', (_request, response) => void response.type('json').send(passengers));

@@ -75,7 +75,7 @@ export function pageCaptures(
     entries,
     forced,
     probe,
-    new Redraws(mutations, probe, steps),
+    new Redraws(mutations, probe, steps, entries),
     inputs,
     ...(inputs.available ? [] : [inputListeners(probe)]),
     longTasks,

@@ -2,6 +2,7 @@ import type { Vehicle } from '../../data/vehicles';
 import { byId, make } from '../dom';
 import type { FaultSwitches } from '../faults';
 import { letDrag } from './drag';
+import type { DeckLog } from './log';
 import { LANES, placeOnPlan, stow } from './lanes';
 import { computeTrimByMoments, computeTrimByPairs, type LoadAndTrim } from './trim';
 
@@ -34,7 +35,7 @@ function showFigures({ load, trim, list }: LoadAndTrim, boarded: number, waiting
 }
 
 /** The deck plan: which vehicle stands where, and what that does to the ship. */
-export function keepDeck(vehicles: readonly Vehicle[], switches: FaultSwitches): void {
+export function keepDeck(vehicles: readonly Vehicle[], switches: FaultSwitches, log: DeckLog): void {
   const plan = byId('deck-plan');
   const boardedAtStart = Math.round(vehicles.length * 0.6);
   drawLanes(plan);
@@ -52,5 +53,5 @@ export function keepDeck(vehicles: readonly Vehicle[], switches: FaultSwitches):
     show(vehicles.slice(0, boardedAtStart), computeTrimByMoments);
   });
   show(vehicles.slice(0, boardedAtStart), computeTrimByMoments);
-  letDrag(plan, switches);
+  letDrag(plan, switches, log);
 }

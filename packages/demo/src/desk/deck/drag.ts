@@ -1,4 +1,5 @@
 import type { FaultSwitches } from '../faults';
+import type { DeckLog } from './log';
 
 /** How far a vehicle moves aside for one that is dragged past at some distance, as CSS pixels. */
 function roomFor(distance: number): string {
@@ -21,7 +22,7 @@ function makeRoomAtOnce(dragged: HTMLElement, shift: number, others: readonly HT
 }
 
 /** Lets vehicles be dragged over the plan. */
-export function letDrag(plan: HTMLElement, switches: FaultSwitches): void {
+export function letDrag(plan: HTMLElement, switches: FaultSwitches, log: DeckLog): void {
   let dragged: HTMLElement | undefined;
   let grabbed = { x: 0, y: 0 };
 
@@ -38,6 +39,7 @@ export function letDrag(plan: HTMLElement, switches: FaultSwitches): void {
     if (dragged === undefined) return;
     dragged.classList.remove('dragged');
     dragged.style.transform = '';
+    log.moved(dragged.title);
     dragged = undefined;
   }
 

@@ -2,7 +2,7 @@ import type { Vehicle } from '../../data/vehicles';
 import type { Stowed } from './trim';
 
 export const LANES = 12;
-const DECK_LENGTH = 132;
+const DECK_LENGTH = 172;
 const GAP = 0.4;
 const LANE_WIDTH = 3;
 

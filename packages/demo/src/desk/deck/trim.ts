@@ -16,25 +16,28 @@ export interface LoadAndTrim {
   readonly list: number;
 }
 
-const HULL_STATIONS = 360;
+const HULL_STATIONS = 450;
 const TRIM_MOMENT = 9200;
 const LIST_MOMENT = 2600;
 
-/** The bending that all pairs of vehicles cause together, summed over the stations of the hull. */
-function bendingOfAllPairs(stowed: readonly Stowed[]): number {
+/** The bending that a pair of vehicles causes, summed over the stations of the hull. */
+function bendingOfPair(a: Stowed, b: Stowed): number {
   let bending = 0;
-  for (let first = 0; first < stowed.length; first++) {
-    const a = stowed[first]!;
-    for (let second = first + 1; second < stowed.length; second++) {
-      const b = stowed[second]!;
-      for (let station = 0; station < HULL_STATIONS; station++) {
-        const arm = (station / HULL_STATIONS - 0.5) * 60;
-        const lever = Math.sqrt((arm - a.forward) * (arm - a.forward) + a.starboard * a.starboard);
-        bending += lever * Math.cos((arm - b.forward) / 30) * a.vehicle.weight * b.vehicle.weight;
-      }
-    }
+  for (let station = 0; station < HULL_STATIONS; station++) {
+    const arm = (station / HULL_STATIONS - 0.5) * 60;
+    const lever = Math.sqrt((arm - a.forward) * (arm - a.forward) + a.starboard * a.starboard);
+    bending += lever * Math.cos((arm - b.forward) / 30) * a.vehicle.weight * b.vehicle.weight;
   }
   return bending / HULL_STATIONS;
+}
+
+/** The bending that all pairs of vehicles cause together. */
+function bendingOfAllPairs(stowed: readonly Stowed[]): number {
+  let bending = 0;
+  stowed.forEach((first, index) => {
+    for (const second of stowed.slice(index + 1)) bending += bendingOfPair(first, second);
+  });
+  return bending;
 }
 
 /** Load and trim, with a look at every pair of vehicles to see that the hull bears them. */

@@ -63,18 +63,22 @@ export class RenderProbe implements Capture {
   stop(): void {
     this.#session = undefined;
     cancelAnimationFrame(this.#armed);
+    this.frames.cancel(this.#armed);
     this.#armed = 0;
   }
 
   /** Has the next frame probed. */
   arm(): void {
     if (this.#session === undefined || this.#armed !== 0) return;
-    this.#armed = requestAnimationFrame(
+    const handle = requestAnimationFrame(
       ours(() => {
+        this.frames.begin(handle);
         this.#armed = 0;
-        if (this.frames.count === 0) this.#probe();
+        this.frames.ran(handle);
       }),
     );
+    this.#armed = handle;
+    this.frames.add(handle);
   }
 
   #probe(): void {

@@ -56,6 +56,8 @@ export class Entries implements Capture {
   #current: Entry | undefined;
   #resumed: Entry | undefined;
   #nextId = 1;
+  /** What script was entered by last, be it over or not. */
+  latestCallback: unknown;
   readonly #onOutermost: ((startMs: number) => void)[] = [];
   readonly #onEnd: ((durationMs: number) => void)[] = [];
 
@@ -156,6 +158,7 @@ export class Entries implements Capture {
   }
 
   #enter(callback: unknown, { type, invoker, schedule }: EntryAbout): Entry {
+    this.latestCallback = callback;
     return (this.#current = {
       type,
       invoker,

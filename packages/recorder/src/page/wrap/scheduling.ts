@@ -20,29 +20,36 @@ const OBSERVERS = ['MutationObserver', 'ResizeObserver', 'IntersectionObserver',
 
 /** Counts the app's frame callbacks that are still to come, so that it is known which is the last of a frame. */
 export class PendingFrames {
-  readonly #handles = new Set<number>();
+  /** Those asked for; the browser takes all of them into the next frame (HTML, section 8.10). */
+  #waiting = new Set<number>();
+  /** Those of the frame that is being made which have not run yet. */
+  #due = new Set<number>();
   #last: (() => void) | undefined;
 
-  /** @param listener is called when the last one waiting has run */
+  /** @param listener is called when the last one of a frame has run */
   onLast(listener: () => void): void {
     this.#last = listener;
   }
 
-  get count(): number {
-    return this.#handles.size;
-  }
-
   add(handle: number): void {
-    this.#handles.add(handle);
+    this.#waiting.add(handle);
   }
 
   cancel(handle: number): void {
-    this.#handles.delete(handle);
+    this.#waiting.delete(handle);
+    this.#due.delete(handle);
+  }
+
+  /** One of them begins to run. */
+  begin(handle: number): void {
+    if (this.#due.has(handle)) return;
+    this.#due = this.#waiting;
+    this.#waiting = new Set();
   }
 
   ran(handle: number): void {
-    this.#handles.delete(handle);
-    if (this.#handles.size === 0) this.#last?.();
+    this.#due.delete(handle);
+    if (this.#due.size === 0) this.#last?.();
   }
 }
 
@@ -61,6 +68,7 @@ export function wrapCallbacks(entries: Entries, frames: PendingFrames): void {
           const schedule = entries.schedule(type, callback, { delayMs });
           args[0] = function (this: unknown) {
             const about = { type: 'user-callback', invoker, schedule } as const;
+            if (type === 'frame') frames.begin(handle);
             try {
               return entries.run(callback as AnyFunction, this, arguments, about);
             } finally {

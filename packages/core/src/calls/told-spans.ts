@@ -1,0 +1,73 @@
+import { outsideExactCalls } from '../blame/partition';
+import type { Segment } from '../blame/segments';
+import { NO_STACK } from '../format/packed-samples';
+import { CallSpans } from '../recording/call-spans';
+import { UNKNOWN_FUNCTION, UNSEEN_SCRIPT, engineFunction } from '../recording/functions';
+import type { Recording } from '../recording/recording';
+import { CanonicalStacks } from './canonical-stacks';
+
+/** Two looks further apart than this are two calls. */
+const JOIN_GAP_MS = 0.001;
+
+interface OpenSpan {
+  readonly stack: number;
+  readonly index: number;
+}
+
+/** The stack a segment stands for, with the engine's work as its innermost function; NO_STACK where nothing ran. */
+function stackOf(stacks: CanonicalStacks, { activity, stack, entry }: Segment): number {
+  const known = stack !== NO_STACK || entry !== UNKNOWN_FUNCTION;
+  if (!known) return activity === 'script' ? stacks.calledFrom(NO_STACK, UNSEEN_SCRIPT) : NO_STACK;
+  const caller = stack === NO_STACK ? stacks.calledFrom(NO_STACK, entry) : stacks.of(stack);
+  switch (activity) {
+    case 'script':
+      return caller;
+    case 'style':
+    case 'layout':
+    case 'paint':
+    case 'collection':
+    case 'other':
+      return stacks.calledFrom(caller, engineFunction(activity));
+    default:
+      return NO_STACK;
+  }
+}
+
+/**
+ * Call spans told by samples and by entries into script, where no exact call tells more: a function that was seen on
+ * the stack at several looks in a row is taken to have run once all the while.
+ */
+export function toldSpans(recording: Recording, thread: number): CallSpans {
+  const stacks = new CanonicalStacks(recording);
+  const startsUs: number[] = [];
+  const endsUs: number[] = [];
+  const stackIds: number[] = [];
+  const depths: number[] = [];
+  let open: OpenSpan[] = [];
+  let lastMs = -Infinity;
+  for (const segment of outsideExactCalls(recording, thread, recording.range)) {
+    const innermost = stackOf(stacks, segment);
+    const path: number[] = [];
+    for (let at = innermost; at !== NO_STACK; at = recording.stacks.parentOf(at)) path.unshift(at);
+    let shared = 0;
+    const joins = segment.startMs - lastMs <= JOIN_GAP_MS;
+    while (joins && shared < path.length && open[shared]?.stack === path[shared]) shared++;
+    open = open.slice(0, shared);
+    const [startUs, endUs] = [segment.startMs * 1000, segment.endMs * 1000];
+    for (const { index } of open) endsUs[index] = endUs;
+    for (let depth = shared; depth < path.length; depth++) {
+      open.push({ stack: path[depth]!, index: startsUs.length });
+      startsUs.push(startUs);
+      endsUs.push(endUs);
+      stackIds.push(path[depth]!);
+      depths.push(depth);
+    }
+    lastMs = segment.endMs;
+  }
+  return new CallSpans({
+    startsUs: Float64Array.from(startsUs),
+    endsUs: Float64Array.from(endsUs),
+    stacks: Int32Array.from(stackIds),
+    depths: Uint16Array.from(depths),
+  });
+}

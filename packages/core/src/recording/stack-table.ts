@@ -1,0 +1,107 @@
+import { NO_STACK } from '../format/packed-samples';
+import { copyInto } from './grow';
+
+const INITIAL_CAPACITY = 64;
+const NOT_GIVEN = -1;
+const EMPTY = -1;
+
+/**
+ * Call stacks, each as its innermost function and the stack of its caller. Stacks are numbered from 0 in the order
+ * they are met, callers before what they call; the ids that rows give them are kept beside.
+ */
+export class StackTable {
+  #functions = new Int32Array(INITIAL_CAPACITY);
+  #parents = new Int32Array(INITIAL_CAPACITY);
+  #rowIds = new Int32Array(INITIAL_CAPACITY);
+  /** Open-addressing hash table of stacks by caller and function. */
+  #buckets = new Int32Array(INITIAL_CAPACITY * 4).fill(EMPTY);
+  #length = 0;
+  readonly #byRowId = new Map<number, number>();
+
+  get length(): number {
+    return this.#length;
+  }
+
+  /** Adds a stack that a row gives. Its caller must be there already, which rules out circles. */
+  add(rowId: number, functionId: number, parentRowId?: number): void {
+    const parent = parentRowId === undefined ? NO_STACK : this.#byRowId.get(parentRowId)!;
+    this.#byRowId.set(rowId, this.#append(functionId, parent, rowId));
+  }
+
+  /** The stack a row means by an id, or undefined. */
+  ofRow(rowId: number): number | undefined {
+    return this.#byRowId.get(rowId);
+  }
+
+  /** The id that a row gave a stack. */
+  rowIdOf(stack: number): number {
+    return this.#rowIds[stack]!;
+  }
+
+  /** Stacks that rows gave, in their order. */
+  given(): Iterable<number> {
+    return this.#byRowId.values();
+  }
+
+  /** The stack of a call of a function from a stack, or from NO_STACK. */
+  calledFrom(parent: number, functionId: number): number {
+    const mask = this.#buckets.length - 1;
+    for (let at = hashOf(parent, functionId) & mask; ; at = (at + 1) & mask) {
+      const stack = this.#buckets[at]!;
+      if (stack === EMPTY) return this.#append(functionId, parent, NOT_GIVEN);
+      if (this.#functions[stack] === functionId && this.#parents[stack] === parent) return stack;
+    }
+  }
+
+  /** Innermost function of a stack. */
+  functionOf(stack: number): number {
+    return this.#functions[stack]!;
+  }
+
+  /** Stack of the caller, or NO_STACK. */
+  parentOf(stack: number): number {
+    return this.#parents[stack]!;
+  }
+
+  /** Functions of a stack from the innermost outwards. */
+  *inward(stack: number): Generator<number> {
+    for (let at = stack; at !== NO_STACK; at = this.parentOf(at)) yield this.functionOf(at);
+  }
+
+  /** Functions of a stack from the outermost inwards. */
+  path(stack: number): number[] {
+    return [...this.inward(stack)].reverse();
+  }
+
+  #append(functionId: number, parent: number, rowId: number): number {
+    if (this.#length === this.#functions.length) this.#grow();
+    const stack = this.#length++;
+    this.#functions[stack] = functionId;
+    this.#parents[stack] = parent;
+    this.#rowIds[stack] = rowId;
+    this.#place(stack);
+    return stack;
+  }
+
+  #place(stack: number): void {
+    const mask = this.#buckets.length - 1;
+    let at = hashOf(this.#parents[stack]!, this.#functions[stack]!) & mask;
+    while (this.#buckets[at] !== EMPTY) at = (at + 1) & mask;
+    this.#buckets[at] = stack;
+  }
+
+  #grow(): void {
+    const capacity = this.#functions.length * 2;
+    this.#functions = copyInto(new Int32Array(capacity), this.#functions);
+    this.#parents = copyInto(new Int32Array(capacity), this.#parents);
+    this.#rowIds = copyInto(new Int32Array(capacity), this.#rowIds);
+    this.#buckets = new Int32Array(capacity * 4).fill(EMPTY);
+    for (let stack = 0; stack < this.#length; stack++) this.#place(stack);
+  }
+}
+
+/** Multiplicative hashing (Knuth, The Art of Computer Programming, volume 3, section 6.4). */
+function hashOf(parent: number, functionId: number): number {
+  const mixed = Math.imul(parent + 1, 0x9e3779b1) ^ Math.imul(functionId + 1, 0x85ebca6b);
+  return (mixed ^ (mixed >>> 15)) >>> 0;
+}

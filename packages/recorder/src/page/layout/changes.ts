@@ -1,0 +1,105 @@
+/** Records of one frame that are compared; beyond it, all is taken to have changed. */
+const MOST_RECORDS = 5000;
+/** Text of replaced content that is compared. */
+const MOST_TEXT = 20_000;
+
+/** Attributes that are often written without need: their values are compared. */
+export const COMPARED =
+  'class title hidden disabled value src href d points aria-label aria-hidden aria-expanded aria-selected aria-checked aria-pressed'.split(
+    ' ',
+  );
+
+/** What was done to one node since the last frame. */
+export interface Change {
+  readonly node: Node;
+  /** Callback of the app that ran when it was first seen. */
+  readonly by: unknown;
+  nodes: number;
+  attributes: number;
+  texts: number;
+  /** Values before they were written, by attribute; that of a text under ''. */
+  readonly before: Map<string, string | null>;
+  readonly removed: Node[];
+  readonly added: Node[];
+  /** Written in a way that is not compared: that it has another value now is taken for granted. */
+  isIncomparable: boolean;
+}
+
+function textOf(nodes: readonly Node[]): string {
+  let text = '';
+  for (const node of nodes) {
+    text += node instanceof Element ? node.outerHTML : (node.nodeValue ?? '');
+    if (text.length > MOST_TEXT) return `${text.length} ${Math.random()}`;
+  }
+  return text;
+}
+
+/** Whether anything of a node has another value now than before. */
+export function hasChanged(change: Change): boolean {
+  if (change.isIncomparable) return true;
+  for (const [name, before] of change.before) {
+    const now = name === '' ? change.node.nodeValue : (change.node as Element).getAttribute(name);
+    if (now !== before) return true;
+  }
+  return textOf(change.removed) !== textOf(change.added);
+}
+
+/** What was changed in the document since the last frame, node by node. */
+export class Changes {
+  readonly #changes = new Map<Node, Change>();
+  #records = 0;
+
+  get none(): boolean {
+    return this.#records === 0;
+  }
+
+  /** @param by callback of the app that wrote */
+  add(records: readonly MutationRecord[], by: unknown): void {
+    for (const { target, type, attributeName, oldValue, addedNodes, removedNodes } of records) {
+      const change = this.#of(target, by);
+      if (type === 'attributes') change.attributes++;
+      else if (type === 'characterData') change.texts++;
+      else change.nodes += addedNodes.length + removedNodes.length;
+      if (++this.#records > MOST_RECORDS) change.isIncomparable = true;
+      else if (type === 'childList') {
+        change.removed.push(...removedNodes);
+        change.added.push(...addedNodes);
+      } else if (type === 'characterData') remember(change, '', oldValue);
+      else if (!COMPARED.includes(attributeName!)) change.isIncomparable = true;
+    }
+  }
+
+  /** Takes the values that attributes had before they were written. */
+  addValues(records: readonly MutationRecord[]): void {
+    for (const { target, attributeName, oldValue } of records)
+      remember(this.#of(target, undefined), attributeName!, oldValue);
+  }
+
+  list(): Change[] {
+    return [...this.#changes.values()];
+  }
+
+  #of(node: Node, by: unknown): Change {
+    let change = this.#changes.get(node);
+    if (change === undefined) {
+      const before = new Map();
+      change = {
+        node,
+        by,
+        nodes: 0,
+        attributes: 0,
+        texts: 0,
+        before,
+        removed: [],
+        added: [],
+        isIncomparable: false,
+      };
+      this.#changes.set(node, change);
+    }
+    return change;
+  }
+}
+
+function remember({ before }: Change, name: string, value: string | null): void {
+  if (!before.has(name)) before.set(name, value);
+}
