@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { arbitraryRecording, recordingOf } from '../testing/arbitrary-recording';
-import { blameOf } from './blame';
+import { BLAME_PARTS, blameOf } from './blame';
 import { culpritsOf } from './culprits';
 import { partition } from './partition';
 
@@ -38,7 +38,9 @@ describe('the partition of a range', () => {
           const whole = blameOf(partition(recording, 0, range));
           const first = blameOf(partition(recording, 0, { ...range, endMs: middleMs }));
           const second = blameOf(partition(recording, 0, { ...range, startMs: middleMs }));
-          expect(first.totalMs + second.totalMs).toBeCloseTo(whole.totalMs, 6);
+          for (const part of ['totalMs', ...BLAME_PARTS] as const) {
+            expect(first[part] + second[part]).toBeCloseTo(whole[part], 6);
+          }
         },
       ),
     );
@@ -66,6 +68,7 @@ const FUNCTIONS: Row[] = [
   { kind: 'stack', id: 1, function: 1, parent: 0 },
   { kind: 'stack', id: 2, function: 2, parent: 1 },
 ];
+const END: Row = { kind: 'end', startMs: 400, reason: 'stopped' };
 const HANDLER: Row = {
   kind: 'handler',
   thread: 0,
@@ -80,7 +83,7 @@ const sampled = (...pairs: [number, number][]): Row => ({
   ...packSamples(0, 10, { timesUs: pairs.map(([ms]) => ms * 1000), stacks: pairs.map(([, stack]) => stack) }),
 });
 const blame = (rows: Row[], startMs = 0, endMs = 300) =>
-  blameOf(partition(recordingOf([...FUNCTIONS, ...rows]), 0, { startMs, endMs }));
+  blameOf(partition(recordingOf([...FUNCTIONS, ...rows, END]), 0, { startMs, endMs }));
 
 describe('what the partition concludes', () => {
   it('takes an entry into script for script, whatever the samples around it say', () => {

@@ -121,6 +121,32 @@ export class SegmentList {
     };
   }
 
+  endOf(index: number): number {
+    return this.#ends[index]!;
+  }
+
+  isOfKind(index: number, code: KindCode): boolean {
+    return this.#codes[index] === code;
+  }
+
+  /** Index of the segment that ends after a time; `length` when there is none. */
+  indexAt(ms: number): number {
+    let low = 0;
+    let high = this.#length;
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (this.#ends[middle]! <= ms) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /** Adds a segment of this list to another, until its end or an earlier one. */
+  copyTo(other: SegmentList, index: number, endMs: number): void {
+    const untilMs = Math.min(this.#ends[index]!, endMs);
+    other.push(untilMs, this.#codes[index]!, this.#stacks[index]!, this.#entries[index]!);
+  }
+
   *[Symbol.iterator](): Generator<Segment> {
     for (let index = 0; index < this.#length; index++) yield this.at(index);
   }

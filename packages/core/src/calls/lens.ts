@@ -1,4 +1,4 @@
-import { array, boolean, number, object, string, type InferType } from 'yup';
+import { array, boolean, number, object, type InferType } from 'yup';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
 
 /** What all views of calls obey. Times are milliseconds. */
@@ -14,8 +14,6 @@ export const lensSchema = object({
   minMs: number().min(0).default(0),
   /** Only what this function called, and its own time. */
   focus: number().integer().optional(),
-  /** Only calls on whose path a function's name or file contains this. */
-  text: string().default(''),
 });
 
 export type Lens = InferType<typeof lensSchema>;

@@ -1,4 +1,4 @@
-import { outsideExactCalls } from '../blame/partition';
+import { INSIDE_EXACT, outsideExactCalls } from '../blame/outside';
 import type { Segment } from '../blame/segments';
 import { NO_STACK } from '../format/packed-samples';
 import { CallSpans } from '../recording/call-spans';
@@ -45,7 +45,10 @@ export function toldSpans(recording: Recording, thread: number): CallSpans {
   const depths: number[] = [];
   let open: OpenSpan[] = [];
   let lastMs = -Infinity;
-  for (const segment of outsideExactCalls(recording, thread, recording.range)) {
+  const { segments } = outsideExactCalls(recording, thread);
+  for (let index = 0; index < segments.length; index++) {
+    if (segments.isOfKind(index, INSIDE_EXACT)) continue;
+    const segment = segments.at(index);
     const innermost = stackOf(stacks, segment);
     const path: number[] = [];
     for (let at = innermost; at !== NO_STACK; at = recording.stacks.parentOf(at)) path.unshift(at);

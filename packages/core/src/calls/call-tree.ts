@@ -1,0 +1,105 @@
+import { NO_STACK } from '../format/packed-samples';
+import type { Recording } from '../recording/recording';
+import type { Lens } from './lens';
+import { tallyCalls, type Tally } from './tally';
+
+/** One line of a tree of calls. Times are milliseconds. */
+export interface CallNode {
+  /** Number of the node in its tree. */
+  readonly node: number;
+  readonly functionId: number;
+  readonly totalMs: number;
+  readonly selfMs: number;
+  /** Exact calls; 0 where only samples tell. */
+  readonly count: number;
+  readonly hasChildren: boolean;
+}
+
+/** Calls from the outermost inwards: who called what, with what everything took. */
+export class CallTree {
+  readonly #firstChild: Int32Array;
+  readonly #nextSibling: Int32Array;
+  readonly #roots: number[] = [];
+
+  constructor(readonly tally: Tally) {
+    const { nodes, totalMs } = tally;
+    this.#firstChild = new Int32Array(nodes.length).fill(NO_STACK);
+    this.#nextSibling = new Int32Array(nodes.length).fill(NO_STACK);
+    for (let node = nodes.length - 1; node >= 0; node--) {
+      if (totalMs[node] === 0) continue;
+      const parent = nodes.parentOf(node);
+      if (parent === NO_STACK) {
+        this.#roots.push(node);
+        continue;
+      }
+      this.#nextSibling[node] = this.#firstChild[parent]!;
+      this.#firstChild[parent] = node;
+    }
+  }
+
+  /** Time of all calls together. */
+  get totalMs(): number {
+    return this.#roots.reduce((sum, node) => sum + this.tally.totalMs[node]!, 0);
+  }
+
+  /** Calls that nothing called, the dearest first. */
+  roots(): CallNode[] {
+    return this.#listed(this.#roots);
+  }
+
+  /** What a node called, the dearest first. */
+  children(node: number): CallNode[] {
+    const children: number[] = [];
+    for (let at = this.#firstChild[node]!; at !== NO_STACK; at = this.#nextSibling[at]!) children.push(at);
+    return this.#listed(children);
+  }
+
+  /** Nodes from the outermost down to one. */
+  pathOf(node: number): number[] {
+    const path = [];
+    for (let at = node; at !== NO_STACK; at = this.tally.nodes.parentOf(at)) path.unshift(at);
+    return path;
+  }
+
+  /**
+   * Nodes whose function matches, and all that lead to them.
+   * @returns the share of the time of all calls that the matching ones took, each moment counted once
+   */
+  search(matches: (functionId: number) => boolean): { hits: Set<number>; leads: Set<number>; share: number } {
+    const { nodes, totalMs } = this.tally;
+    const hits = new Set<number>();
+    const leads = new Set<number>();
+    const within = new Uint8Array(nodes.length);
+    let hitMs = 0;
+    for (let node = 0; node < nodes.length; node++) {
+      const parent = nodes.parentOf(node);
+      const isInside = parent !== NO_STACK && within[parent] === 1;
+      const isHit = totalMs[node]! > 0 && matches(nodes.functionOf(node));
+      if (isInside || isHit) within[node] = 1;
+      if (!isHit) continue;
+      if (!isInside) hitMs += totalMs[node]!;
+      hits.add(node);
+      for (let at = node; at !== NO_STACK && !leads.has(at); at = nodes.parentOf(at)) leads.add(at);
+    }
+    const allMs = this.totalMs;
+    return { hits, leads, share: allMs === 0 ? 0 : hitMs / allMs };
+  }
+
+  #listed(list: readonly number[]): CallNode[] {
+    const { nodes, totalMs, selfMs, counts } = this.tally;
+    return list
+      .map((node) => ({
+        node,
+        functionId: nodes.functionOf(node),
+        totalMs: totalMs[node]!,
+        selfMs: selfMs[node]!,
+        count: counts[node]!,
+        hasChildren: this.#firstChild[node] !== NO_STACK,
+      }))
+      .sort((a, b) => b.totalMs - a.totalMs || a.node - b.node);
+  }
+}
+
+export function callTree(recording: Recording, lens: Lens): CallTree {
+  return new CallTree(tallyCalls(recording, lens));
+}

@@ -1,0 +1,74 @@
+import { NO_STACK } from '../format/packed-samples';
+import { ownerOf, type Owner } from '../recording/functions';
+import type { Recording } from '../recording/recording';
+import type { Lens } from './lens';
+import { tallyCalls, type Tally } from './tally';
+
+/** What one function took in all. Times are milliseconds. */
+export interface FunctionRow {
+  readonly functionId: number;
+  readonly owner: Owner;
+  readonly selfMs: number;
+  /** Time during which it was on the stack: a call inside another call of it counts once. */
+  readonly totalMs: number;
+  /** Exact calls; 0 where only samples tell. */
+  readonly count: number;
+  /** Stretches in which samples saw it. */
+  readonly seen: number;
+  /** Of exact calls; undefined where there are none. */
+  readonly shortestMs: number | undefined;
+  readonly longestMs: number | undefined;
+  readonly callsPerSecond: number;
+}
+
+type Growing = { -readonly [Key in keyof FunctionRow]: FunctionRow[Key] };
+
+/** All functions under a lens, those with the most time of their own first. */
+export function functionTable(recording: Recording, lens: Lens): FunctionRow[] {
+  return functionRows(recording, tallyCalls(recording, lens));
+}
+
+export function functionRows(recording: Recording, tally: Tally): FunctionRow[] {
+  const { nodes } = tally;
+  const rows = new Map<number, Growing>();
+  for (let node = 0; node < nodes.length; node++) {
+    if (tally.totalMs[node] === 0 && tally.counts[node] === 0) continue;
+    const functionId = nodes.functionOf(node);
+    let row = rows.get(functionId);
+    if (row === undefined) rows.set(functionId, (row = emptyRow(recording, functionId)));
+    row.selfMs += tally.selfMs[node]!;
+    row.count += tally.counts[node]!;
+    row.seen += tally.seen[node]!;
+    if (tally.counts[node]! > 0) {
+      row.shortestMs = Math.min(row.shortestMs ?? Infinity, tally.shortestMs[node]!);
+      row.longestMs = Math.max(row.longestMs ?? 0, tally.longestMs[node]!);
+    }
+    if (!isInsideItself(tally, node)) row.totalMs += tally.totalMs[node]!;
+  }
+  for (const row of rows.values()) {
+    row.callsPerSecond = tally.rangeMs === 0 ? 0 : row.count / (tally.rangeMs / 1000);
+  }
+  return [...rows.values()].sort((a, b) => b.selfMs - a.selfMs || a.functionId - b.functionId);
+}
+
+function emptyRow(recording: Recording, functionId: number): Growing {
+  return {
+    functionId,
+    owner: ownerOf(recording.functions.get(functionId)),
+    selfMs: 0,
+    totalMs: 0,
+    count: 0,
+    seen: 0,
+    shortestMs: undefined,
+    longestMs: undefined,
+    callsPerSecond: 0,
+  };
+}
+
+function isInsideItself({ nodes }: Tally, node: number): boolean {
+  const functionId = nodes.functionOf(node);
+  for (let at = nodes.parentOf(node); at !== NO_STACK; at = nodes.parentOf(at)) {
+    if (nodes.functionOf(at) === functionId) return true;
+  }
+  return false;
+}
