@@ -125,8 +125,8 @@ export class SegmentList {
     return this.#ends[index]!;
   }
 
-  isOfKind(index: number, code: KindCode): boolean {
-    return this.#codes[index] === code;
+  codeOf(index: number): KindCode {
+    return this.#codes[index]!;
   }
 
   /** Index of the segment that ends after a time; `length` when there is none. */

@@ -40,8 +40,6 @@ function scriptMs(recording: Recording, lens: Lens): number {
 
 function leavesMs(tree: CallersTree, node: CallerNode): number {
   const callers = tree.callers(node);
-  const outermost = node.cursors.filter(({ node: at, at: out }) => at !== out).length;
-  void outermost;
   return (
     node.selfMs -
     sumOf(callers.map(({ selfMs }) => selfMs)) +

@@ -47,7 +47,7 @@ export function toldSpans(recording: Recording, thread: number): CallSpans {
   let lastMs = -Infinity;
   const { segments } = outsideExactCalls(recording, thread);
   for (let index = 0; index < segments.length; index++) {
-    if (segments.isOfKind(index, INSIDE_EXACT)) continue;
+    if (segments.codeOf(index) === INSIDE_EXACT) continue;
     const segment = segments.at(index);
     const innermost = stackOf(stacks, segment);
     const path: number[] = [];

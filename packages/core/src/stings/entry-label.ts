@@ -1,7 +1,11 @@
 import type { RowContent } from '../format/rows';
 import { originalPath } from '../sources/original-path';
 import { displayName } from '../recording/functions';
+import { RESERVED_PATH } from '../relay/paths';
 import type { Recording, TimeRange } from '../recording/recording';
+
+/** Invokers that say no more than the kind of entry does. */
+const TOLD_BY_ENTRY = /^(FrameRequestCallback|TimerHandler:.*|IdleRequestCallback)$/;
 
 type Handler = RowContent<'handler'>;
 
@@ -45,7 +49,9 @@ export function entryLabel(recording: Recording, thread: number, range: TimeRang
   const entered = longest.function === undefined ? undefined : recording.functions.get(longest.function);
   const name = displayName(entered);
   if (longest.invoker.startsWith('fetch ')) return `Answer to ${originalPath(longest.invoker.slice(6))}`;
-  return name === '(anonymous)'
-    ? `${entryName(longest)} of ${longest.invoker}`
-    : `${entryName(longest)} ${name}`;
+  if (longest.invoker.includes(RESERVED_PATH)) return 'Start of the recorder';
+  if (name !== '(anonymous)') return `${entryName(longest)} ${name}`;
+  return TOLD_BY_ENTRY.test(longest.invoker)
+    ? entryName(longest)
+    : `${entryName(longest)} of ${longest.invoker}`;
 }

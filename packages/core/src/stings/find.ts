@@ -1,15 +1,29 @@
 import type { Recording } from '../recording/recording';
+import { findCreep } from './creep';
+import { findForcedLayouts } from './forced-layout';
 import { findHangs } from './hang';
+import { findIdleWork } from './idle-work';
+import { findLateFrames } from './late-frames';
 import { findLongTasks } from './long-task';
 import { mergeStings, rankStings } from './merge';
 import { findSlowResponses } from './slow-response';
+import { findTooOften } from './too-often';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
 
 /** Finds one kind of sting in a recording. */
 export type Detector = (recording: Recording, thresholds: Thresholds) => Sting[];
 
-export const DETECTORS: readonly Detector[] = [findSlowResponses, findHangs, findLongTasks];
+export const DETECTORS: readonly Detector[] = [
+  findSlowResponses,
+  findHangs,
+  findLateFrames,
+  findLongTasks,
+  findForcedLayouts,
+  findCreep,
+  findIdleWork,
+  findTooOften,
+];
 
 /** All stings of a recording, merged and in order of rank. */
 export function findStings(recording: Recording, thresholds: Thresholds): Sting[] {

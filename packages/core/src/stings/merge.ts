@@ -1,6 +1,9 @@
-import { excessMs, type Sting, type StingKind } from './sting';
+import { STING_KINDS, excessMs, type Sting, type StingKind } from './sting';
 
-const PRECEDENCE: readonly StingKind[] = ['slow-response', 'hang', 'long-task'];
+/** Kinds that tell of a whole stretch of use: what lies within is not explained by them. */
+const NO_HOSTS = new Set<StingKind>(['creep', 'idle-work']);
+/** Kinds that are never part of another: they are about what goes on, not about one moment. */
+const NEVER_MERGED = new Set<StingKind>(['creep', 'idle-work']);
 
 function overlapMs(a: Sting, b: Sting): number {
   return Math.min(a.endMs, b.endMs) - Math.max(a.startMs, b.startMs);
@@ -42,8 +45,8 @@ class Hosts {
 export function mergeStings(stings: readonly Sting[]): Sting[] {
   const also = new Map<Sting, Set<StingKind>>();
   let merged: Sting[] = [];
-  for (const kind of PRECEDENCE) {
-    const hosts = new Hosts(merged);
+  for (const kind of STING_KINDS) {
+    const hosts = new Hosts(merged.filter((host) => !NO_HOSTS.has(host.kind) && !NEVER_MERGED.has(kind)));
     const alone: Sting[] = [];
     for (const sting of stings.filter((candidate) => candidate.kind === kind)) {
       const found = hosts.of(sting);

@@ -1,7 +1,63 @@
 import type { Interaction } from '../inputs/interactions';
+import type { Slope } from '../statistics/theil-sen';
 import type { TimeRange } from '../recording/recording';
 
-export type StingKind = 'slow-response' | 'hang' | 'long-task';
+/** Kinds of stings, in the order of precedence: what lies within one of an earlier kind becomes part of it. */
+export const STING_KINDS = [
+  'slow-response',
+  'late-frames',
+  'hang',
+  'long-task',
+  'forced-layout',
+  'creep',
+  'idle-work',
+  'too-often',
+] as const;
+export type StingKind = (typeof STING_KINDS)[number];
+
+/** What a detector found beside the delay itself, by the kind of sting. */
+export type StingDetail =
+  | {
+      readonly type: 'late-frames';
+      readonly late: number;
+      readonly missed: number;
+      readonly refreshMs: number;
+    }
+  | {
+      readonly type: 'forced-layout';
+      readonly functionId: number | undefined;
+      readonly count: number;
+      readonly read: string;
+    }
+  | {
+      readonly type: 'idle-work';
+      readonly functionId: number;
+      /** Runs a second, and what they cost together. */
+      readonly timesASecond: number;
+      readonly msASecond: number;
+      /** Of what it wrote to the page, the share that was the same before, or that nobody could see. */
+      readonly unchangedShare: number;
+      readonly unseenShare: number;
+      readonly target: string | undefined;
+    }
+  | {
+      readonly type: 'creep';
+      readonly functionId: number;
+      /** Cost a second in the first and in the last quarter. */
+      readonly fromMs: number;
+      readonly toMs: number;
+      /** Growth of the cost a second, in milliseconds a minute, with its 95 % interval. */
+      readonly slope: Slope;
+      /** How often it ran a second in the first and in the last quarter. */
+      readonly runs: { readonly from: number; readonly to: number };
+    }
+  | {
+      readonly type: 'too-often';
+      readonly functionId: number;
+      /** Calls in one task, and what they took together. */
+      readonly calls: number;
+      readonly totalMs: number;
+    };
 
 /** One delay that a person felt, or would have felt. */
 export interface Sting extends TimeRange {
@@ -10,9 +66,13 @@ export interface Sting extends TimeRange {
   readonly also: readonly StingKind[];
   readonly thread: number;
   readonly label: string;
-  /** Milliseconds from the input to the picture; without an input, those one would have waited. */
+  /**
+   * Milliseconds from the input to the picture; without an input, those one would have waited. Of idle work and creep,
+   * the milliseconds of a second that it takes.
+   */
   readonly feltMs: number;
   readonly budgetMs: number;
+  readonly detail?: StingDetail;
   /** What the person did, where somebody was waiting. */
   readonly interaction?: Interaction;
 }

@@ -99,7 +99,7 @@ describe('stings', () => {
 
 describe('thresholds', () => {
   it('default to the published ones and refuse what makes no sense', () => {
-    expect(DEFAULT_THRESHOLDS).toEqual({ responseMs: 200, longTaskMs: 50, hangMs: 250 });
+    expect(DEFAULT_THRESHOLDS).toMatchObject({ responseMs: 200, longTaskMs: 50, hangMs: 250 });
     expect(() => thresholdsSchema.validateSync({ responseMs: 0 })).toThrow('responseMs');
   });
 });

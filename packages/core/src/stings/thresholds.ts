@@ -7,6 +7,17 @@ export const thresholdsSchema = object({
   longTaskMs: number().min(1).max(60_000).default(50),
   /** A task from this length on is a hang. */
   hangMs: number().min(1).max(600_000).default(250),
+  /** Frames that must be missed in a row of late frames. */
+  missedFrames: number().integer().min(1).max(1000).default(6),
+  /** How often layout is forced at one place in one task before it counts, and what that must have cost. */
+  forcedTimes: number().integer().min(1).max(1_000_000).default(10),
+  forcedMs: number().min(0).max(60_000).default(8),
+  /** Milliseconds of a second that may be spent on what changes nothing. */
+  idleMsASecond: number().min(1).max(1000).default(20),
+  /** Milliseconds of a second by which a cost may grow over a recording. */
+  creepMsASecond: number().min(1).max(1000).default(5),
+  /** Calls of one function in one task before it counts, if they take longer than a frame. */
+  callsATask: number().integer().min(2).max(1_000_000_000).default(2000),
 });
 
 /** The budgets a recording is held against, in milliseconds. */

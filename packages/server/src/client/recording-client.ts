@@ -56,6 +56,19 @@ export class RecordingClient {
     await this.#until(() => this.#lines.get(recordingId)!.length > 0, 'the recording did not begin');
   }
 
+  /** Has the page record from its next load on. */
+  startWithNextLoad(target: Target, recordingId: string): void {
+    this.#lines.set(recordingId, []);
+    this.#command({ type: 'start-with-next-load', targetId: target.id, recordingId });
+  }
+
+  /** The page that a recording comes from, once it has begun. */
+  async recorded(recordingId: string): Promise<Target> {
+    const target = () => this.#targets.find((candidate) => candidate.recording?.id === recordingId);
+    await this.#until(() => target() !== undefined, 'the recording did not begin');
+    return target()!;
+  }
+
   /**
    * Stops a recording and maps its functions to their original source.
    * @returns its lines

@@ -19,6 +19,7 @@ interface RecordFlags {
   out: string;
   title?: string;
   isolate?: boolean;
+  startUp?: boolean;
   leaveOut?: string[];
 }
 
@@ -46,13 +47,14 @@ async function stepsFrom(file: string): Promise<ReturnType<typeof readSteps>> {
 }
 
 async function runRecord(address: string, flags: RecordFlags): Promise<void> {
-  const { mode, isolate, leaveOut, repeat, out, title } = flags;
+  const { mode, isolate, leaveOut, repeat, out, title, startUp } = flags;
   const { lines, browser, failure } = await recordScript({
     url: urlFrom(address, 'the address'),
     steps: await stepsFrom(flags.steps),
     settings: { mode, isolate: isolate ?? false, leaveOut: leaveOut ?? [] },
     browser: flags.driver === undefined ? flags.browser : urlFrom(flags.driver, 'the driver'),
     repeat,
+    startUp: startUp ?? false,
     ...(title === undefined ? {} : { title }),
   });
   const text = [...withChecks(lines)].map((line) => `${line}\n`).join('');
@@ -94,6 +96,7 @@ export function addRecordCommand(program: Command): void {
     .option('--out <file>', 'file to write; ".gz" at its end compresses it', 'recording.nettle.jsonl.gz')
     .option('--title <text>', 'title of the recording')
     .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
+    .option('--start-up', 'record from the first script of the page on')
     .option('--isolate', 'isolate the page, so that a hang can be looked into')
     .addHelpText(
       'after',

@@ -18,6 +18,8 @@ export interface ScriptedRecording {
   /** How often the steps are taken, within one recording. */
   readonly repeat: number;
   readonly title?: string;
+  /** Record from the first script of the page on, by a second load of it. */
+  readonly startUp?: boolean;
 }
 
 /** What came of it: the lines of the recording, and what went wrong while the steps were taken. */
@@ -29,6 +31,8 @@ export interface RecordedScript {
 
 /** What comes late, such as the delay of the last input, is waited for. */
 const SETTLE_MS = 700;
+/** What the page is told reaches it within this. */
+const ARM_MS = 300;
 
 /**
  * Records a page while steps are taken in it by a browser.
@@ -55,9 +59,16 @@ export async function recordScript(wanted: ScriptedRecording): Promise<RecordedS
         : url.href;
     };
     await browser.navigate(openUrl(wanted.url.href));
-    const target = await client.target();
+    const joined = await client.target();
     const recordingId = randomUUID();
-    await client.start(target, recordingId);
+    if (wanted.startUp) {
+      client.startWithNextLoad(joined, recordingId);
+      await new Promise((resolve) => setTimeout(resolve, ARM_MS));
+      await browser.navigate(openUrl(wanted.url.href));
+    } else {
+      await client.start(joined, recordingId);
+    }
+    const target = wanted.startUp ? await client.recorded(recordingId) : joined;
     let failure: Error | undefined;
     try {
       for (let round = 0; round < wanted.repeat; round++) await takeSteps(browser, wanted.steps, openUrl);

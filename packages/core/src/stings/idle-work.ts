@@ -1,0 +1,100 @@
+import { canonicalFunction } from '../blame/call-path';
+import type { RowContent } from '../format/rows';
+import { displayName, ownerOf } from '../recording/functions';
+import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
+import { enteredCalls, type EnteredCall } from './entered-calls';
+import { quietStretches, withinRanges } from './quiet';
+import type { Sting } from './sting';
+import type { Thresholds } from './thresholds';
+
+/** Of what was written, the share that must have changed nothing anybody could see. */
+const LEAST_VAIN_SHARE = 2 / 3;
+const LEAST_REDRAWS = 2;
+/** What is drawn longer than this after a function ran is not its doing. */
+const NEAR_MS = 100;
+
+interface Redraws {
+  all: number;
+  unchanged: number;
+  unseen: number;
+  vain: number;
+  target: string | undefined;
+}
+
+/** The function whose redraw a row tells of: as the row says, or else the one that ran last before it. */
+function writerOf(
+  recording: Recording,
+  row: RowContent<'redraw'>,
+  latest: EnteredCall | undefined,
+): number | undefined {
+  if (row.function !== undefined) return canonicalFunction(recording, row.function);
+  return latest !== undefined && row.startMs - latest.endMs <= NEAR_MS ? latest.functionId : undefined;
+}
+
+function redrawsByFunction(
+  recording: Recording,
+  entered: readonly EnteredCall[],
+  quiet: readonly TimeRange[],
+): Map<number, Redraws> {
+  const found = new Map<number, Redraws>();
+  const isQuiet = withinRanges(quiet);
+  let next = 0;
+  for (const row of recording.events.redraw.rows()) {
+    while (next < entered.length && entered[next]!.startMs <= row.startMs) next++;
+    if (row.thread !== MAIN_THREAD || !isQuiet(row.startMs)) continue;
+    const functionId = writerOf(recording, row, entered[next - 1]);
+    if (functionId === undefined) continue;
+    const redraws = found.get(functionId) ?? { all: 0, unchanged: 0, unseen: 0, vain: 0, target: undefined };
+    found.set(functionId, redraws);
+    redraws.all++;
+    if (!row.changed) redraws.unchanged++;
+    if (!row.inView) redraws.unseen++;
+    if (row.changed && row.inView) continue;
+    redraws.vain++;
+    redraws.target ??= row.target;
+  }
+  return found;
+}
+
+/**
+ * Work while nobody does anything whose redraws change nothing, or nothing that can be seen. Only what is known to
+ * have written to the page in vain is named: what draws on a canvas, or writes nothing, may have its use.
+ */
+export function findIdleWork(recording: Recording, thresholds: Thresholds): Sting[] {
+  const quiet = quietStretches(recording);
+  const quietMs = quiet.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
+  if (quietMs === 0) return [];
+  const entered = enteredCalls(recording, MAIN_THREAD);
+  const redraws = redrawsByFunction(recording, entered, quiet);
+  const isQuiet = withinRanges(quiet);
+  const runs = entered.filter(({ startMs }) => isQuiet(startMs));
+  return [...redraws].flatMap(([functionId, { all, unchanged, unseen, vain, target }]): Sting[] => {
+    const recorded = recording.functions.get(functionId);
+    if (vain < LEAST_REDRAWS || vain / all < LEAST_VAIN_SHARE || ownerOf(recorded) === 'browser') return [];
+    const own = runs.filter((run) => run.functionId === functionId);
+    const seconds = quietMs / 1000;
+    const msASecond = own.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0) / seconds;
+    if (own.length === 0 || msASecond < thresholds.idleMsASecond) return [];
+    return [
+      {
+        kind: 'idle-work',
+        also: [],
+        thread: MAIN_THREAD,
+        label: `Idle work of ${displayName(recorded)}`,
+        startMs: own[0]!.startMs,
+        endMs: own.at(-1)!.endMs,
+        feltMs: msASecond,
+        budgetMs: thresholds.idleMsASecond,
+        detail: {
+          type: 'idle-work',
+          functionId,
+          timesASecond: own.length / seconds,
+          msASecond,
+          unchangedShare: unchanged / all,
+          unseenShare: unseen / all,
+          target,
+        },
+      },
+    ];
+  });
+}

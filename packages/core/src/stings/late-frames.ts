@@ -1,0 +1,75 @@
+import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
+import { busyStretches } from './busy-stretches';
+import { entryLabel } from './entry-label';
+import type { Sting } from './sting';
+import type { Thresholds } from './thresholds';
+
+/** Late frames further apart than this belong to two runs. */
+const RUN_GAP_MS = 300;
+const LEAST_LATE_FRAMES = 3;
+
+interface LateFrame extends TimeRange {
+  readonly missed: number;
+}
+
+/**
+ * Frames for which the thread was busy for longer than the display waits, each from when it was free last, or from
+ * the picture before it, to its own picture.
+ */
+function lateFrames(recording: Recording, thread: number): LateFrame[] {
+  const { refreshMs } = recording.header;
+  const stretches = busyStretches(recording, thread);
+  const late: LateFrame[] = [];
+  let next = 0;
+  let pictureMs = -Infinity;
+  for (const render of recording.events.render.rows()) {
+    if (render.thread !== thread) continue;
+    const endMs = render.startMs + render.durationMs;
+    while (next < stretches.length && stretches[next]!.endMs < render.startMs) next++;
+    const busy = stretches[next];
+    const busyFromMs = busy === undefined ? render.startMs : Math.min(busy.startMs, render.startMs);
+    const startMs = Math.max(busyFromMs, pictureMs);
+    const missed = Math.round((endMs - startMs) / refreshMs) - 1;
+    if (missed >= 1) late.push({ startMs, endMs, missed });
+    pictureMs = endMs;
+  }
+  return late;
+}
+
+function runsOf(frames: readonly LateFrame[]): LateFrame[][] {
+  const runs: LateFrame[][] = [];
+  for (const frame of frames) {
+    const run = runs.at(-1);
+    if (run !== undefined && frame.startMs - run.at(-1)!.endMs <= RUN_GAP_MS) run.push(frame);
+    else runs.push([frame]);
+  }
+  return runs;
+}
+
+/**
+ * Runs of frames that came later than the display could have shown them. Where one of them is most of the run, it is
+ * a long task or a hang, and no run.
+ */
+export function findLateFrames(recording: Recording, thresholds: Thresholds): Sting[] {
+  const { refreshMs } = recording.header;
+  return runsOf(lateFrames(recording, MAIN_THREAD)).flatMap((run): Sting[] => {
+    const missed = run.reduce((sum, frame) => sum + frame.missed, 0);
+    const lengths = run.map((frame) => frame.endMs - frame.startMs);
+    const longestMs = Math.max(...lengths);
+    const isOneHang = longestMs > lengths.reduce((sum, ms) => sum + ms, 0) / 2;
+    if (run.length < LEAST_LATE_FRAMES || missed < thresholds.missedFrames || isOneHang) return [];
+    const range = { startMs: run[0]!.startMs, endMs: run.at(-1)!.endMs };
+    return [
+      {
+        kind: 'late-frames',
+        also: [],
+        thread: MAIN_THREAD,
+        label: entryLabel(recording, MAIN_THREAD, range),
+        ...range,
+        feltMs: longestMs,
+        budgetMs: refreshMs,
+        detail: { type: 'late-frames', late: run.length, missed, refreshMs },
+      },
+    ];
+  });
+}

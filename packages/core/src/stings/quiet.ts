@@ -1,0 +1,38 @@
+import { interactionsOf } from '../inputs/interactions';
+import type { Recording, TimeRange } from '../recording/recording';
+
+/** What a person set going is taken to be over this long after the answer. */
+const SETTLES_MS = 1000;
+const LEAST_MS = 1000;
+
+/** Stretches in which nobody did anything and nothing they did was still being answered. */
+export function quietStretches(recording: Recording): TimeRange[] {
+  const busy: TimeRange[] = interactionsOf(recording).map(({ startMs, feltMs }) => ({
+    startMs,
+    endMs: startMs + feltMs + SETTLES_MS,
+  }));
+  for (const { startMs, durationMs } of recording.events.input.rows()) {
+    busy.push({ startMs, endMs: startMs + durationMs + SETTLES_MS });
+  }
+  for (const { startMs, durationMs } of recording.events.pause.rows()) {
+    busy.push({ startMs, endMs: startMs + durationMs });
+  }
+  busy.push({ startMs: recording.range.endMs, endMs: recording.range.endMs });
+  busy.sort((a, b) => a.startMs - b.startMs);
+  const quiet: TimeRange[] = [];
+  let atMs = recording.header.startUp ? SETTLES_MS : 0;
+  for (const { startMs, endMs } of busy) {
+    if (startMs - atMs >= LEAST_MS) quiet.push({ startMs: atMs, endMs: startMs });
+    atMs = Math.max(atMs, endMs);
+  }
+  return quiet;
+}
+
+/** Finds for times that do not go back whether each lies in one of some ranges that follow each other. */
+export function withinRanges(ranges: readonly TimeRange[]): (ms: number) => boolean {
+  let next = 0;
+  return (ms) => {
+    while (next < ranges.length && ranges[next]!.endMs <= ms) next++;
+    return next < ranges.length && ranges[next]!.startMs <= ms;
+  };
+}
