@@ -1,6 +1,9 @@
 /** The public face of the core: everything other packages may use. */
 export * from './blame/anatomy';
 export * from './blame/because';
+export * from './blame/cause-chain';
+export * from './blame/idle-reason';
+export { becauseText, timesBudget, type BecausePart } from './blame/sentence';
 export * from './blame/blame';
 export * from './blame/call-blocks';
 export * from './blame/culprits';
@@ -16,6 +19,7 @@ export * from './calls/lens';
 export * from './calls/line-costs';
 export * from './calls/occurrences';
 export { canonicalFunction } from './blame/call-path';
+export * from './suggestions/suggest';
 export { withChecks, encodeRecording } from './format/encoder';
 export { RecordingDecoder, type RowSink } from './format/decoder';
 export * from './format/errors';

@@ -11,7 +11,9 @@ import {
   ownerOf,
   seriesOf,
   skylineOf,
+  suggestionsFor,
   type Anatomy,
+  type BecausePart,
   type ReadNotice,
   type Recording,
   type Skyline,
@@ -84,7 +86,10 @@ export class Analysis {
   sting(index: number): OpenedSting {
     const { recording, stings } = this.#opened!;
     const anatomy = anatomyOf(recording, stings[index]!);
-    return { anatomy, because: becauseOf(recording, anatomy), functions: namesIn(recording, anatomy) };
+    const because = becauseOf(recording, anatomy);
+    const suggestions = suggestionsFor(recording, anatomy);
+    const named = [because, ...suggestions.flatMap(({ advice, evidence }) => [advice, evidence])].flat();
+    return { anatomy, because, suggestions, functions: namesIn(recording, anatomy, named) };
   }
 
   async #analyse(id: string, recording: Recording, notices: readonly ReadNotice[]): Promise<OpenedRecording> {
@@ -114,8 +119,8 @@ export class Analysis {
 }
 
 function listed(sting: Sting): ListedSting {
-  const { startMs, endMs, interaction } = sting;
-  if (interaction === undefined) return { ...sting, waitingMs: 0, handlingMs: endMs - startMs, drawingMs: 0 };
+  const { startMs, endMs, feltMs, interaction } = sting;
+  if (interaction === undefined) return { ...sting, waitingMs: 0, handlingMs: feltMs, drawingMs: 0 };
   const { processingStartMs, processingEndMs } = interaction;
   return {
     ...sting,
@@ -125,12 +130,17 @@ function listed(sting: Sting): ListedSting {
   };
 }
 
-function namesIn(recording: Recording, anatomy: Anatomy): Map<number, NamedFunction> {
+function namesIn(
+  recording: Recording,
+  anatomy: Anatomy,
+  parts: readonly BecausePart[],
+): Map<number, NamedFunction> {
   const ids = new Set([
     ...anatomy.culprits.map((culprit) => culprit.functionId),
     ...anatomy.blocks.map((block) => block.functionId),
     ...anatomy.stems.map((stem) => stem.functionId),
     ...anatomy.forced.flatMap((forced) => forced.function ?? []),
+    ...parts.flatMap((part) => (part.type === 'function' ? part.functionId : [])),
   ]);
   const named = [...ids].map((id) => {
     const recorded = recording.functions.get(id);

@@ -6,6 +6,7 @@ import type {
   ReadNotice,
   Skyline,
   Sting,
+  Suggestion,
   TimeRange,
 } from '@nettle-patch/core';
 
@@ -52,6 +53,7 @@ export interface OpenedRecording {
 export interface OpenedSting {
   readonly anatomy: Anatomy;
   readonly because: readonly BecausePart[];
+  readonly suggestions: readonly Suggestion[];
   readonly functions: ReadonlyMap<number, NamedFunction>;
 }
 

@@ -5,7 +5,8 @@ import { findStings } from '../stings/find';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { anatomyOf } from './anatomy';
-import { becauseOf, becauseText, timesBudget } from './because';
+import { becauseOf } from './because';
+import { becauseText, timesBudget } from './sentence';
 
 const CODE: Row[] = [
   { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },

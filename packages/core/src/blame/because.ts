@@ -1,56 +1,23 @@
 import { actionDeed } from '../inputs/action';
-import type { Recording } from '../recording/recording';
-import { displayName } from '../recording/functions';
-import type { Anatomy, Phase, PhaseName } from './anatomy';
+import { MAIN_THREAD, type Recording } from '../recording/recording';
+import { originalPath } from '../sources/original-path';
+import { handlersIn } from '../stings/entry-label';
+import type { Anatomy, Phase } from './anatomy';
+import { forcedClause, knownAs, unexplainedClause, worthSaying } from './because-culprits';
+import { becauseOfDetail } from './because-going-on';
+import { scheduleOf } from './cause-chain';
 import type { Culprit } from './culprits';
+import { functionPart, ms, phaseLink, text, timesBudget, type BecausePart } from './sentence';
 
-/** A piece of the sentence: plain words, a figure, or a name that leads somewhere. */
-export type BecausePart =
-  | { readonly type: 'text'; readonly text: string }
-  | { readonly type: 'figure'; readonly text: string; readonly over?: boolean }
-  | { readonly type: 'function'; readonly text: string; readonly functionId: number }
-  | { readonly type: 'phase'; readonly text: string; readonly phase: PhaseName };
-
-/** Below this, a part of the delay is not worth a clause. */
-const WORTH_SAYING_MS = 8;
-const WORTH_SAYING_SHARE = 0.05;
-
-const text = (words: string): BecausePart => ({ type: 'text', text: words });
-const ms = (value: number, over = false): BecausePart => ({
-  type: 'figure',
-  text: `${Math.round(value)} ms`,
-  over,
-});
-const phaseLink = (phase: PhaseName, words: string): BecausePart => ({ type: 'phase', phase, text: words });
-
-const NUMBER_WORDS = [
-  '',
-  '',
-  'twice',
-  'three times',
-  'four times',
-  'five times',
-  'six times',
-  'seven times',
-  'eight times',
-  'nine times',
-];
-
-/** "three times the budget", "just over the budget", as a colleague would put a ratio. */
-export function timesBudget(feltMs: number, budgetMs: number): string {
-  const ratio = feltMs / budgetMs;
-  const budget = `the budget of ${Math.round(budgetMs)} ms`;
-  if (ratio < 1.2) return `just over ${budget}`;
-  if (ratio < 1.75) return `over ${budget}`;
-  const whole = Math.round(ratio);
-  const nearly = whole - ratio > 0.15 ? 'nearly ' : ratio - whole > 0.15 ? 'more than ' : '';
-  return `${nearly}${NUMBER_WORDS[whole] ?? `${whole} times`} ${budget}`;
-}
-
-/** How sure it is that a share of the time was a function's. */
-function knownAs({ exactMs, inferredMs, savedMs }: Culprit): string {
-  if (exactMs > savedMs * 0.9) return '';
-  return inferredMs > savedMs / 2 ? 'probably about ' : 'by samples about ';
+/** ", which a timer of 4000 ms had started": what set going that which stood in the way longest, where it is known. */
+function startedBy(recording: Recording, phase: Phase): string {
+  const handlers = handlersIn(recording, MAIN_THREAD, phase).filter(({ schedule }) => schedule !== undefined);
+  const [longest] = [...handlers].sort((a, b) => b.durationMs - a.durationMs);
+  const asked = longest && scheduleOf(recording, longest);
+  if (asked === undefined) return '';
+  if (asked.url !== undefined) return `, which the answer to ${originalPath(asked.url)} had started`;
+  const delay = asked.delayMs === undefined ? '' : ` of ${asked.delayMs} ms`;
+  return `, which a ${asked.type === 'interval' ? 'timer' : asked.type}${delay} had started`;
 }
 
 /** Writes the sentence for one anatomy. */
@@ -68,12 +35,11 @@ class Sentence {
   }
 
   worthSaying(valueMs: number): boolean {
-    return valueMs >= Math.max(WORTH_SAYING_MS, this.anatomy.sting.feltMs * WORTH_SAYING_SHARE);
+    return worthSaying(valueMs, this.anatomy.sting.feltMs);
   }
 
   named(culprit: Culprit): BecausePart {
-    const recorded = this.recording.functions.get(culprit.functionId);
-    return { type: 'function', text: displayName(recorded), functionId: culprit.functionId };
+    return functionPart(this.recording, culprit.functionId);
   }
 
   opening(): this {
@@ -92,7 +58,9 @@ class Sentence {
     if (!this.worthSaying(lengthMs)) return this;
     this.add(text(' It '), phaseLink('waiting', 'waited'), text(' '), ms(lengthMs));
     const [first] = phase.culprits;
-    if (first !== undefined && first.totalMs > lengthMs / 4) this.add(text(' behind '), this.named(first));
+    if (first !== undefined && first.totalMs > lengthMs / 4) {
+      this.add(text(' behind '), this.named(first), text(startedBy(this.recording, phase)));
+    }
     return this.add(text('.'));
   }
 
@@ -110,6 +78,10 @@ class Sentence {
         text(', in code that was not seen.'),
       );
     }
+    if (!this.worthSaying(outer.totalMs)) {
+      this.add(text(' '), phaseLink('handling', 'Handling'), text(' took '), ms(lengthMs));
+      return this.add(...forcedClause(this.recording, this.anatomy), text('.'));
+    }
     this.add(text(' Then '), this.named(outer), text(' ran for '), ms(outer.totalMs));
     const share = Math.round((worst.savedMs / lengthMs) * 100);
     if (worst.functionId !== outer.functionId) {
@@ -118,20 +90,7 @@ class Sentence {
     } else if (share >= 50) {
       this.add(text(`, about ${share} % of it in its own code`));
     }
-    return this.#forced().add(text('.'));
-  }
-
-  #forced(): this {
-    const { forcedMs, forced } = this.anatomy;
-    if (!this.worthSaying(forcedMs)) return this;
-    this.add(text(', and '), ms(forcedMs), text(' in '));
-    const [worst] = forced;
-    if (worst === undefined) return this.add(text('layout forced from script'));
-    const times = forced.reduce((sum, { count }) => sum + count, 0);
-    this.add(text(times === 1 ? 'layout forced once' : `layout forced ${times.toLocaleString('en')} times`));
-    if (worst.function === undefined) return this.add(text(' from script'));
-    const name = displayName(this.recording.functions.get(worst.function));
-    return this.add(text(' by '), { type: 'function', text: name, functionId: worst.function });
+    return this.add(...forcedClause(this.recording, this.anatomy), text('.'));
   }
 
   drawing(phase: Phase): this {
@@ -149,8 +108,7 @@ class Sentence {
         text(' of script the engine gave no stack; the function seen around it is named for it.'),
       );
     }
-    if (!this.worthSaying(unexplainedMs)) return this;
-    return this.add(text(' Of all this, '), ms(unexplainedMs), text(' are unexplained.'));
+    return this.add(...unexplainedClause(unexplainedMs, this.anatomy.sting.feltMs));
   }
 
   /** The function that was on the stack longest, and the outermost of those that were equally long. */
@@ -179,12 +137,9 @@ class Sentence {
 
 /** The sentence that explains a sting, in parts, so that each name in it can lead to its place. */
 export function becauseOf(recording: Recording, anatomy: Anatomy): BecausePart[] {
+  const { detail } = anatomy.sting;
+  if (detail !== undefined) return becauseOfDetail(recording, anatomy, detail);
   const sentence = new Sentence(recording, anatomy).opening();
   for (const phase of anatomy.phases) sentence[phase.name](phase);
   return sentence.unexplained().parts;
-}
-
-/** The same as plain text. */
-export function becauseText(parts: readonly BecausePart[]): string {
-  return parts.map((part) => part.text).join('');
 }

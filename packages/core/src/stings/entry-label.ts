@@ -41,6 +41,8 @@ function namingHandler(handlers: readonly Handler[]): Handler {
   return named.durationMs >= longest.durationMs / 2 ? named : longest;
 }
 
+const isScript = ({ type }: Handler) => type === 'classic-script' || type === 'module-script';
+
 /** A label for busy time nobody asked for: "Timer pollDepartures". */
 export function entryLabel(recording: Recording, thread: number, range: TimeRange): string {
   const handlers = handlersIn(recording, thread, range);
@@ -53,5 +55,5 @@ export function entryLabel(recording: Recording, thread: number, range: TimeRang
   if (name !== '(anonymous)') return `${entryName(longest)} ${name}`;
   return TOLD_BY_ENTRY.test(longest.invoker)
     ? entryName(longest)
-    : `${entryName(longest)} of ${longest.invoker}`;
+    : `${entryName(longest)} ${isScript(longest) ? originalPath(longest.invoker) : `of ${longest.invoker}`}`;
 }

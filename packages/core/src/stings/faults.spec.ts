@@ -1,9 +1,6 @@
-import { readFileSync } from 'node:fs';
-import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { displayName } from '../recording/functions';
-import { readRecording } from '../recording/read';
-import type { Recording } from '../recording/recording';
+import { recorded } from '../testing/recorded';
 import { findCreep } from './creep';
 import { findStings, type Detector } from './find';
 import { findForcedLayouts } from './forced-layout';
@@ -14,14 +11,6 @@ import { findLongTasks } from './long-task';
 import { findSlowResponses } from './slow-response';
 import { DEFAULT_THRESHOLDS } from './thresholds';
 import { findTooOften } from './too-often';
-
-/** A recording of the boarding desk with one fault, or with its mended version; see scripts/record-faults.mjs. */
-function recorded(name: string): Recording {
-  const file = new URL(`../testing/recordings/${name}.nettle.jsonl.gz`, import.meta.url);
-  const { recording, notices } = readRecording([gunzipSync(readFileSync(file))]);
-  expect(notices).toEqual([]);
-  return recording;
-}
 
 /** While the desk starts it builds its index and draws everything once, mended or not. */
 const STARTED_MS = 1000;
@@ -38,7 +27,7 @@ const CASES: [kind: string, detect: Detector, fault: string, label: string | Reg
   ['slow response', findSlowResponses, 'manifest-search', /^Type in search field “Search manifest”$/],
   ['slow response', findSlowResponses, 'board-all', /^Tap button “Board all”$/],
   ['hang', findHangs, 'board-all', 'Listener onBoardAll'],
-  ['hang', findHangs, 'start-up', /^Script of .*\/fares\.js$/],
+  ['hang', findHangs, 'start-up', 'Script fares.js'],
   ['late frames', findLateFrames, 'deck-drag', 'Listener onDragMove'],
   ['forced layout', findForcedLayouts, 'deck-drag', 'Layout forced by makeRoomOneByOne'],
   ['idle work', findIdleWork, 'tide-chart', 'Idle work of drawTideInEveryFrame'],

@@ -1,17 +1,14 @@
-import { canonicalFunction } from '../blame/call-path';
-import type { RowContent } from '../format/rows';
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
-import { enteredCalls, type EnteredCall } from './entered-calls';
+import { enteredCalls } from './entered-calls';
 import { quietStretches, withinRanges } from './quiet';
+import { writtenRedraws } from './redraw-writers';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
 
 /** Of what was written, the share that must have changed nothing anybody could see. */
 const LEAST_VAIN_SHARE = 2 / 3;
 const LEAST_REDRAWS = 2;
-/** What is drawn longer than this after a function ran is not its doing. */
-const NEAR_MS = 100;
 
 interface Redraws {
   all: number;
@@ -21,29 +18,11 @@ interface Redraws {
   target: string | undefined;
 }
 
-/** The function whose redraw a row tells of: as the row says, or else the one that ran last before it. */
-function writerOf(
-  recording: Recording,
-  row: RowContent<'redraw'>,
-  latest: EnteredCall | undefined,
-): number | undefined {
-  if (row.function !== undefined) return canonicalFunction(recording, row.function);
-  return latest !== undefined && row.startMs - latest.endMs <= NEAR_MS ? latest.functionId : undefined;
-}
-
-function redrawsByFunction(
-  recording: Recording,
-  entered: readonly EnteredCall[],
-  quiet: readonly TimeRange[],
-): Map<number, Redraws> {
+function redrawsByFunction(recording: Recording, quiet: readonly TimeRange[]): Map<number, Redraws> {
   const found = new Map<number, Redraws>();
   const isQuiet = withinRanges(quiet);
-  let next = 0;
-  for (const row of recording.events.redraw.rows()) {
-    while (next < entered.length && entered[next]!.startMs <= row.startMs) next++;
-    if (row.thread !== MAIN_THREAD || !isQuiet(row.startMs)) continue;
-    const functionId = writerOf(recording, row, entered[next - 1]);
-    if (functionId === undefined) continue;
+  for (const { row, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
+    if (!isQuiet(row.startMs)) continue;
     const redraws = found.get(functionId) ?? { all: 0, unchanged: 0, unseen: 0, vain: 0, target: undefined };
     found.set(functionId, redraws);
     redraws.all++;
@@ -65,7 +44,7 @@ export function findIdleWork(recording: Recording, thresholds: Thresholds): Stin
   const quietMs = quiet.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
   if (quietMs === 0) return [];
   const entered = enteredCalls(recording, MAIN_THREAD);
-  const redraws = redrawsByFunction(recording, entered, quiet);
+  const redraws = redrawsByFunction(recording, quiet);
   const isQuiet = withinRanges(quiet);
   const runs = entered.filter(({ startMs }) => isQuiet(startMs));
   return [...redraws].flatMap(([functionId, { all, unchanged, unseen, vain, target }]): Sting[] => {

@@ -53,7 +53,17 @@ const KINDS: Record<StingKind, string> = {
   'slow-response': 'slow response',
   hang: 'hang',
   'long-task': 'long task',
+  'late-frames': 'late frames',
+  'forced-layout': 'forced layout',
+  creep: 'creep',
+  'idle-work': 'idle work',
+  'too-often': 'too often',
 };
+
+/** What the delay of a sting is counted in: a part of every second, for what goes on. */
+export function feltUnit(kind: StingKind): string {
+  return kind === 'creep' || kind === 'idle-work' ? ' a second' : '';
+}
 
 export function kindWords(kind: StingKind): string {
   return KINDS[kind];

@@ -21,8 +21,8 @@ import { partWords } from '../shared/words';
       </tbody>
       <tfoot>
         <tr>
-          <td>felt delay</td>
-          <td class="right figure" data-part="total" [attr.data-ms]="anatomy().sting.feltMs">
+          <td>{{ isDelay() ? 'felt delay' : 'whole stretch' }}</td>
+          <td class="right figure" data-part="total" [attr.data-ms]="anatomy().blame.totalMs">
             {{ total() }} ms
           </td>
         </tr>
@@ -92,7 +92,8 @@ import { partWords } from '../shared/words';
 })
 export class BlameComponent {
   readonly anatomy = input.required<Anatomy>();
-  protected readonly total = computed(() => this.anatomy().sting.feltMs.toFixed(1));
+  protected readonly total = computed(() => this.anatomy().blame.totalMs.toFixed(1));
+  protected readonly isDelay = computed(() => this.anatomy().sting.detail === undefined);
   protected readonly rows = computed(() => {
     const { blame } = this.anatomy();
     return BLAME_PARTS.filter((part) => blame[part] >= 0.05).map((part) => ({

@@ -6,6 +6,7 @@ import { AnatomyComponent } from './anatomy/anatomy.component';
 import { BecauseComponent } from './because.component';
 import { BlameComponent } from './blame.component';
 import { CulpritsComponent } from './culprits.component';
+import { SuggestionsComponent } from './suggestions.component';
 
 /** One sting explained: why, taken apart, and by whom. */
 @Component({
@@ -17,6 +18,7 @@ import { CulpritsComponent } from './culprits.component';
     BecauseComponent,
     BlameComponent,
     CulpritsComponent,
+    SuggestionsComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sting-case.component.html',

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { MatButtonModule } from '@angular/material/button';
 import type { ListedSeries, ListedSting } from '../../workers/opened';
 import { formatDuration } from '../shared/format';
-import { kindWords } from '../shared/words';
+import { feltUnit, kindWords } from '../shared/words';
 
 interface ListRow {
   readonly sting: number;
@@ -49,7 +49,7 @@ export class StingListComponent {
       label: series.label,
       how: [...new Set([worst.kind, ...worst.also])].map(kindWords).concat(timesWords(series)).join(' · '),
       felt: formatDuration(worst.feltMs),
-      budget: `budget ${worst.budgetMs}`,
+      budget: `budget ${Math.round(worst.budgetMs)}${feltUnit(worst.kind)}`,
       on: series.stings.includes(this.selected() ?? -1),
       waiting: percent(worst.waitingMs),
       handling: percent(worst.handlingMs),

@@ -1,0 +1,63 @@
+import type { Recording } from '../recording/recording';
+import type { Anatomy } from './anatomy';
+import type { Culprit } from './culprits';
+import { count, functionPart, ms, percent, text, times, type BecausePart } from './sentence';
+
+/** Below this, a part of a delay is not worth a clause. */
+const WORTH_SAYING_MS = 8;
+const WORTH_SAYING_SHARE = 0.05;
+
+export function worthSaying(valueMs: number, wholeMs: number): boolean {
+  return valueMs >= Math.max(WORTH_SAYING_MS, wholeMs * WORTH_SAYING_SHARE);
+}
+
+/** How sure it is that a share of the time was a function's. */
+export function knownAs({ exactMs, inferredMs, savedMs }: Culprit): string {
+  if (exactMs > savedMs * 0.9) return '';
+  return inferredMs > savedMs / 2 ? 'probably about ' : 'by samples about ';
+}
+
+/**
+ * "…, and 324 ms in layout forced 298 times by makeRoom", or nothing where little was forced.
+ * @param lead words that lead to the figure
+ */
+export function forcedClause(
+  recording: Recording,
+  { forcedMs, forced, sting }: Anatomy,
+  lead = ', and ',
+): BecausePart[] {
+  if (!worthSaying(forcedMs, sting.endMs - sting.startMs)) return [];
+  const [worst] = forced;
+  if (worst === undefined) return [text(lead), ms(forcedMs), text(' in layout forced from script')];
+  const all = forced.reduce((sum, row) => sum + row.count, 0);
+  const by =
+    worst.function === undefined
+      ? [text(' from script')]
+      : [text(' by '), functionPart(recording, worst.function)];
+  return [text(lead), ms(forcedMs), text(` in layout forced ${times(all)}`), ...by];
+}
+
+/** " Most of it went to sort: by samples about 60 %, called 1,200 times." */
+export function becauseOfCulprits(recording: Recording, anatomy: Anatomy): BecausePart[] {
+  const { sting, culprits, blame } = anatomy;
+  const [worst] = culprits;
+  const busyMs = blame.totalMs - blame.idleMs;
+  const unexplained = unexplainedClause(blame.unexplainedMs, sting.endMs - sting.startMs);
+  if (worst === undefined || !worthSaying(worst.savedMs, busyMs)) return unexplained;
+  const called = worst.count > 1 ? `, called ${count(worst.count)} times` : '';
+  return [
+    text(' Of the busy time '),
+    text(`${knownAs(worst)}${percent(worst.savedMs / busyMs)} went to `),
+    functionPart(recording, worst.functionId),
+    text(called),
+    ...forcedClause(recording, anatomy, ', with '),
+    text('.'),
+    ...unexplained,
+  ];
+}
+
+/** " Of all this, 40 ms are unexplained.", or nothing. */
+export function unexplainedClause(unexplainedMs: number, wholeMs: number): BecausePart[] {
+  if (!worthSaying(unexplainedMs, wholeMs)) return [];
+  return [text(' Of all this, '), ms(unexplainedMs), text(' are unexplained.')];
+}

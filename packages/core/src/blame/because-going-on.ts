@@ -1,0 +1,124 @@
+import { functionTable } from '../calls/function-table';
+import { WIDE_LENS } from '../calls/lens';
+import type { Recording } from '../recording/recording';
+import type { StingDetail } from '../stings/sting';
+import type { Anatomy } from './anatomy';
+import { becauseOfCulprits } from './because-culprits';
+import { count, functionPart, ms, percent, text, times, type BecausePart } from './sentence';
+
+type DetailOf<Type extends StingDetail['type']> = Extract<StingDetail, { type: Type }>;
+
+function seconds(lengthMs: number): string {
+  return lengthMs < 1000 ? `${Math.round(lengthMs)} ms` : `${(lengthMs / 1000).toFixed(1)} s`;
+}
+
+function lateFrames(recording: Recording, anatomy: Anatomy, detail: DetailOf<'late-frames'>): BecausePart[] {
+  const { sting } = anatomy;
+  return [
+    text(
+      `For ${seconds(sting.endMs - sting.startMs)} the picture lagged: ${count(detail.late)} frames came late, the worst `,
+    ),
+    ms(sting.feltMs, true),
+    text(
+      ` after the one before it where the display waits ${Math.round(detail.refreshMs)} ms, and ${count(detail.missed)} were missed.`,
+    ),
+    ...becauseOfCulprits(recording, anatomy),
+  ];
+}
+
+function forcedLayout(
+  recording: Recording,
+  { sting, forced }: Anatomy,
+  detail: DetailOf<'forced-layout'>,
+): BecausePart[] {
+  const row = forced.find(({ startMs, read }) => startMs === sting.startMs && read === detail.read);
+  const by = detail.functionId === undefined ? text('Script') : functionPart(recording, detail.functionId);
+  return [
+    by,
+    text(` made the browser lay the page out ${times(detail.count)} in one task, by reading ${detail.read}`),
+    text(row?.write === undefined ? ': ' : ` after ${row.write} had been written: `),
+    ms(sting.feltMs, true),
+    text(', in which nothing else could run.'),
+  ];
+}
+
+/** " Most of that went to standingFor.", where one function below it takes most of what it takes. */
+function mostBelow(recording: Recording, thread: number, functionId: number): BecausePart[] {
+  const table = functionTable(recording, { ...WIDE_LENS, thread, foldLibraries: true, focus: functionId });
+  const allMs = table.reduce((sum, { selfMs }) => sum + selfMs, 0);
+  const [first] = table.filter((row) => row.functionId !== functionId && row.owner === 'own');
+  if (first === undefined || first.selfMs < allMs / 3) return [];
+  const known = first.count > 0 ? '' : 'By samples ';
+  const share = percent(first.selfMs / allMs);
+  return [text(` ${known}${share} of that went to `), functionPart(recording, first.functionId), text('.')];
+}
+
+function idleWork(recording: Recording, thread: number, detail: DetailOf<'idle-work'>): BecausePart[] {
+  const { functionId, timesASecond, msASecond, unchangedShare, unseenShare, target } = detail;
+  const often =
+    timesASecond >= 1.5
+      ? `${count(timesASecond)} times a second`
+      : `every ${(1 / timesASecond).toFixed(1)} s`;
+  const where = target === undefined ? 'the page' : target;
+  const vain =
+    unchangedShare >= unseenShare
+      ? `in ${percent(unchangedShare)} of its redraws it wrote to ${where} what was there before`
+      : `in ${percent(unseenShare)} of its redraws nothing that changed could be seen, as in ${where}`;
+  return [
+    text('While nobody did anything, '),
+    functionPart(recording, functionId),
+    text(` ran ${often} and took `),
+    ms(msASecond, true),
+    text(` of each second; ${vain}.`),
+    ...mostBelow(recording, thread, functionId),
+  ];
+}
+
+function creep(recording: Recording, thread: number, detail: DetailOf<'creep'>): BecausePart[] {
+  const { functionId, fromMs, toMs, slope, runs } = detail;
+  const more = runs.to > runs.from * 1.25;
+  const why = more
+    ? `It ran ${runs.from.toFixed(1)} times a second at first and ${runs.to.toFixed(1)} times at the end.`
+    : 'It ran no more often than before, so each run costs more.';
+  return [
+    text('The longer the app ran, the more '),
+    functionPart(recording, functionId),
+    text(' took: '),
+    ms(fromMs),
+    text(' of each second at first, '),
+    ms(toMs, true),
+    text(
+      ` at the end. That is ${count(slope.slope)} ms more each minute (${count(slope.low)} to ${count(slope.high)}). ${why}`,
+    ),
+    ...mostBelow(recording, thread, functionId),
+  ];
+}
+
+function tooOften(recording: Recording, anatomy: Anatomy, detail: DetailOf<'too-often'>): BecausePart[] {
+  const lengthMs = anatomy.sting.endMs - anatomy.sting.startMs;
+  return [
+    text('One task called '),
+    functionPart(recording, detail.functionId),
+    text(` ${times(detail.calls)}: `),
+    ms(detail.totalMs, true),
+    text(
+      `, ${percent(detail.totalMs / lengthMs)} of the task, where a frame has ${Math.round(anatomy.sting.budgetMs)} ms.`,
+    ),
+  ];
+}
+
+/** The sentence of stings that tell of what goes on rather than of one delay. */
+export function becauseOfDetail(recording: Recording, anatomy: Anatomy, detail: StingDetail): BecausePart[] {
+  switch (detail.type) {
+    case 'late-frames':
+      return lateFrames(recording, anatomy, detail);
+    case 'forced-layout':
+      return forcedLayout(recording, anatomy, detail);
+    case 'idle-work':
+      return idleWork(recording, anatomy.sting.thread, detail);
+    case 'creep':
+      return creep(recording, anatomy.sting.thread, detail);
+    case 'too-often':
+      return tooOften(recording, anatomy, detail);
+  }
+}

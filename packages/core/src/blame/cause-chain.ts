@@ -1,0 +1,104 @@
+import { interactionsOf } from '../inputs/interactions';
+import type { RowContent } from '../format/rows';
+import { canonicalFunction } from './call-path';
+import type { Recording } from '../recording/recording';
+
+type Handler = RowContent<'handler'>;
+type Schedule = RowContent<'schedule'>;
+
+/** One link of the chain from an input to what it led to. */
+export type CauseLink =
+  /** What a person did. */
+  | { readonly type: 'input'; readonly label: string; readonly startMs: number }
+  /** An entry into script. */
+  | {
+      readonly type: 'handler';
+      readonly startMs: number;
+      readonly durationMs: number;
+      readonly entry: string;
+      readonly functionId: number | undefined;
+    }
+  /** What the entry before it asked for. */
+  | {
+      readonly type: 'schedule';
+      readonly startMs: number;
+      /** "timer", "interval", "frame", "idle", "message", "microtask", "request" or "observer". */
+      readonly what: string;
+      readonly delayMs: number | undefined;
+      readonly url: string | undefined;
+      readonly functionId: number | undefined;
+    };
+
+interface Indexed {
+  readonly schedules: ReadonlyMap<number, Schedule>;
+  readonly handlers: ReadonlyMap<number, Handler>;
+}
+
+const indexes = new WeakMap<Recording, Indexed>();
+
+function indexOf(recording: Recording): Indexed {
+  let index = indexes.get(recording);
+  if (index === undefined) {
+    const schedules = new Map([...recording.events.schedule.rows()].map((row) => [row.id, row]));
+    const handlers = new Map<number, Handler>();
+    for (const row of recording.events.handler.rows()) if (row.id !== undefined) handlers.set(row.id, row);
+    indexes.set(recording, (index = { schedules, handlers }));
+  }
+  return index;
+}
+
+/** The schedule that led to a handler, where it is known. */
+export function scheduleOf(recording: Recording, { schedule }: Handler): Schedule | undefined {
+  return schedule === undefined ? undefined : indexOf(recording).schedules.get(schedule);
+}
+
+/** The input a listener answers, where it answers one. */
+function inputOf(recording: Recording, handler: Handler): CauseLink | undefined {
+  if (handler.type !== 'event-listener') return undefined;
+  const endMs = handler.startMs + handler.durationMs;
+  const interaction = interactionsOf(recording).find(
+    ({ thread, processingStartMs, processingEndMs }) =>
+      thread === handler.thread && handler.startMs <= processingEndMs && endMs >= processingStartMs,
+  );
+  return interaction && { type: 'input', label: interaction.label, startMs: interaction.startMs };
+}
+
+/**
+ * How a handler came to run: from what a person did, or the first entry known, through everything that was scheduled
+ * on the way. The last link is the handler itself.
+ */
+export function causeChain(recording: Recording, handler: Handler): CauseLink[] {
+  const { handlers } = indexOf(recording);
+  const functionOf = (id: number | undefined) =>
+    id === undefined ? undefined : canonicalFunction(recording, id);
+  const links: CauseLink[] = [];
+  const met = new Set<Handler>();
+  for (let at: Handler | undefined = handler; at !== undefined && !met.has(at);) {
+    met.add(at);
+    const { startMs, durationMs, invoker } = at;
+    links.unshift({
+      type: 'handler',
+      startMs,
+      durationMs,
+      entry: invoker,
+      functionId: functionOf(at.function),
+    });
+    const schedule: Schedule | undefined = scheduleOf(recording, at);
+    if (schedule === undefined) {
+      const input = inputOf(recording, at);
+      if (input !== undefined) links.unshift(input);
+      break;
+    }
+    const { type: what, delayMs, url } = schedule;
+    links.unshift({
+      type: 'schedule',
+      startMs: schedule.startMs,
+      what,
+      delayMs,
+      url,
+      functionId: functionOf(schedule.function),
+    });
+    at = schedule.by === undefined ? undefined : handlers.get(schedule.by);
+  }
+  return links;
+}

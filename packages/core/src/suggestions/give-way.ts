@@ -1,0 +1,48 @@
+import { canonicalFunction } from '../blame/call-path';
+import { culpritsOf } from '../blame/culprits';
+import { partition } from '../blame/partition';
+import { functionPart, ms, text } from '../blame/sentence';
+import type { StingKind } from '../stings/sting';
+import type { Adviser } from './suggestion';
+
+const LONG_TASK_MS = 50;
+const LEAST_SHARE = 0.5;
+/** Kinds that are one delay, not a stretch of use. */
+const ONE_DELAY = new Set<StingKind>(['slow-response', 'hang', 'long-task']);
+
+/** One long entry into script, most of it in one own function: cut in pieces it would let an input through. */
+export const giveWay: Adviser = (recording, { handlers, sting }) => {
+  if (!ONE_DELAY.has(sting.kind)) return [];
+  const longest = handlers.reduce<(typeof handlers)[number] | undefined>(
+    (a, b) => (a === undefined || b.durationMs > a.durationMs ? b : a),
+    undefined,
+  );
+  if (longest === undefined || longest.durationMs <= LONG_TASK_MS) return [];
+  const range = { startMs: longest.startMs, endMs: longest.startMs + longest.durationMs };
+  const [worst] = culpritsOf(recording, partition(recording, sting.thread, range));
+  if (worst === undefined) return [];
+  if (worst.selfMs < LEAST_SHARE * longest.durationMs) return [];
+  const entered = longest.function === undefined ? undefined : canonicalFunction(recording, longest.function);
+  const place = functionPart(recording, worst.functionId);
+  return [
+    {
+      kind: 'give-way',
+      advice: [
+        text('Let inputs through while '),
+        place,
+        text(' works: do it in pieces of less than 50 ms, or in a worker.'),
+      ],
+      evidence: [
+        entered === undefined ? text('One entry into script') : functionPart(recording, entered),
+        text(' ran for '),
+        ms(longest.durationMs),
+        text(' without a break, '),
+        ms(worst.selfMs),
+        text(' of it in its own code.'),
+      ],
+      functionId: worst.functionId,
+      range,
+      savesMs: Math.max(0, longest.durationMs - LONG_TASK_MS),
+    },
+  ];
+};

@@ -1,0 +1,27 @@
+import { count, functionPart, ms, percent, text } from '../blame/sentence';
+import type { Adviser } from './suggestion';
+
+const LEAST_CALLS = 1000;
+const LEAST_SHARE = 0.3;
+
+/** A function called so often in one delay that its calls together are much of it. */
+export const keepResults: Adviser = (_recording, { culprits, sting, blame }) =>
+  culprits
+    .filter(({ count: calls, totalMs }) => calls >= LEAST_CALLS && totalMs >= LEAST_SHARE * blame.totalMs)
+    .slice(0, 1)
+    .map(({ functionId, count: calls, totalMs }) => ({
+      kind: 'keep-results',
+      advice: [
+        text('Call '),
+        functionPart(_recording, functionId),
+        text(' less often: keep what it gave, or prepare it once before.'),
+      ],
+      evidence: [
+        text(`${count(calls)} calls, `),
+        ms(totalMs),
+        text(` together, ${percent(totalMs / blame.totalMs)} of the delay.`),
+      ],
+      functionId,
+      range: sting,
+      savesMs: totalMs,
+    }));

@@ -1,0 +1,39 @@
+import { causeChain } from '../blame/cause-chain';
+import { functionPart, ms, text } from '../blame/sentence';
+import { originalPath } from '../sources/original-path';
+import { handlersIn } from '../stings/entry-label';
+import type { Adviser } from './suggestion';
+
+const WORTH_MS = 16;
+
+/** What a timer or an answer started stood in the way of an input. */
+export const outOfTheWay: Adviser = (recording, { sting, phases }) => {
+  const waiting = phases.find(({ name }) => name === 'waiting');
+  if (sting.interaction === undefined || waiting === undefined) return [];
+  return handlersIn(recording, sting.thread, waiting).flatMap((handler) => {
+    const inTheWayMs =
+      Math.min(handler.startMs + handler.durationMs, waiting.endMs) -
+      Math.max(handler.startMs, waiting.startMs);
+    const asked = causeChain(recording, handler).at(-2);
+    if (inTheWayMs < WORTH_MS || asked?.type !== 'schedule') return [];
+    const name = handler.function === undefined ? text('It') : functionPart(recording, handler.function);
+    const what =
+      asked.url !== undefined
+        ? `the answer to ${originalPath(asked.url)}`
+        : `a ${asked.what}${asked.delayMs === undefined ? '' : ` of ${asked.delayMs} ms`}`;
+    return [
+      {
+        kind: 'out-of-the-way',
+        advice: [
+          text('Do less of what '),
+          text(what),
+          text(' starts, do it when nobody waits, or in a worker.'),
+        ],
+        evidence: [name, text(`, started by ${what}, stood in the way for `), ms(inTheWayMs), text('.')],
+        functionId: handler.function,
+        range: { startMs: handler.startMs, endMs: handler.startMs + handler.durationMs },
+        savesMs: inTheWayMs,
+      },
+    ];
+  });
+};

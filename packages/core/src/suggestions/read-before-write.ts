@@ -1,0 +1,33 @@
+import { canonicalFunction } from '../blame/call-path';
+import { functionPart, ms, text, times } from '../blame/sentence';
+import type { Adviser } from './suggestion';
+
+const LEAST_TIMES = 5;
+
+/** Reads of geometry that follow writes in a loop: read everything first, then write. */
+export const readBeforeWrite: Adviser = (recording, { forced }) =>
+  forced
+    .filter(({ count, write }) => count >= LEAST_TIMES && write !== undefined)
+    .map((row) => {
+      const { count, read, write, costMs, startMs, durationMs } = row;
+      const functionId = row.function === undefined ? undefined : canonicalFunction(recording, row.function);
+      const place = functionId === undefined ? text('the script') : functionPart(recording, functionId);
+      return {
+        kind: 'read-before-write',
+        advice: [
+          text('Read '),
+          text(read),
+          text(' of all elements first in '),
+          place,
+          text(`, and write ${write} only then.`),
+        ],
+        evidence: [
+          text(`${read} was read after ${write} had been written ${times(count)} in one task: `),
+          ms(costMs),
+          text(' of layout.'),
+        ],
+        functionId,
+        range: { startMs, endMs: startMs + durationMs },
+        savesMs: costMs,
+      };
+    });

@@ -1,0 +1,20 @@
+import type { Anatomy } from '../blame/anatomy';
+import type { BecausePart } from '../blame/sentence';
+import type { Recording, TimeRange } from '../recording/recording';
+
+/** Something that could be done, and what was recorded that speaks for it. */
+export interface Suggestion {
+  readonly kind: string;
+  /** What to do. */
+  readonly advice: readonly BecausePart[];
+  /** What was seen. */
+  readonly evidence: readonly BecausePart[];
+  /** The place to look at. */
+  readonly functionId: number | undefined;
+  readonly range: TimeRange;
+  /** The delay that would be saved at most. Milliseconds. */
+  readonly savesMs: number;
+}
+
+/** Looks for one kind of advice. No evidence, no suggestion. */
+export type Adviser = (recording: Recording, anatomy: Anatomy) => Suggestion[];
