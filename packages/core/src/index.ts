@@ -5,6 +5,7 @@ export * from './blame/cause-chain';
 export * from './blame/idle-reason';
 export { becauseText, timesBudget, type BecausePart } from './blame/sentence';
 export * from './blame/blame';
+export * from './blame/blame-of-range';
 export * from './blame/call-blocks';
 export * from './blame/culprits';
 export * from './blame/partition';

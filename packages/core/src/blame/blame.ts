@@ -39,15 +39,17 @@ function noBlame(): Sums {
 
 /** Adds up segments by kind of work. */
 export function blameOf(segments: Iterable<Segment>): Blame {
+  if (segments instanceof SegmentList) return blameOfSums(segments.sums());
   const blame = noBlame();
-  if (segments instanceof SegmentList) return addSums(blame, segments.sums());
   for (const segment of segments) add(blame, blamePart(segment), segment.endMs - segment.startMs);
   return blame;
 }
 
-function addSums(blame: Sums, sums: Float64Array): Blame {
+/** The blame of milliseconds by kind code. */
+export function blameOfSums(sums: Float64Array): Blame {
+  const blame = noBlame();
   sums.forEach((lengthMs, code) => {
-    if (lengthMs > 0) add(blame, blamePart(kindOfCode(code)), lengthMs);
+    if (lengthMs !== 0) add(blame, blamePart(kindOfCode(code)), lengthMs);
   });
   return blame;
 }

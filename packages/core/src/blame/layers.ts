@@ -1,6 +1,7 @@
 import type { RowContent } from '../format/rows';
 import { UNKNOWN_FUNCTION, type EngineActivity } from '../recording/functions';
 import type { Recording, TimeRange } from '../recording/recording';
+import { Claims } from './claims';
 
 /** What the light sources say of a stretch of time, without a look at the samples. */
 export type Layer =
@@ -14,18 +15,21 @@ export type Layer =
   | { readonly kind: 'none' };
 
 const NOTHING: Layer = { kind: 'none' };
+const BUSY: Layer = { kind: 'busy' };
+const PAUSED: Layer = { kind: 'paused' };
+const DRAWN: Layer = { kind: 'drawing', certainty: 'measured' };
+const DRAWN_PROBABLY: Layer = { kind: 'drawing', certainty: 'inferred' };
+const KNOWN = {
+  style: { kind: 'known', activity: 'style' },
+  layout: { kind: 'known', activity: 'layout' },
+  paint: { kind: 'known', activity: 'paint' },
+} as const satisfies Record<string, Layer>;
 
 /** A probe that took no longer found style and layout done already. */
 const LITTLE_LEFT_MS = 1;
 
 export interface LayerStretch extends TimeRange {
   readonly layer: Layer;
-}
-
-interface Claim extends TimeRange {
-  readonly layer: Layer;
-  /** The claim with the highest closeness wins where several overlap. */
-  readonly closeness: number;
 }
 
 const CLOSENESS = {
@@ -39,20 +43,11 @@ const CLOSENESS = {
   busy: 1,
 } as const;
 
-function clip(claim: Claim, range: TimeRange): Claim | undefined {
-  const startMs = Math.max(claim.startMs, range.startMs);
-  const endMs = Math.min(claim.endMs, range.endMs);
-  return endMs > startMs ? { ...claim, startMs, endMs } : undefined;
-}
-
-function handlerClaim(handler: RowContent<'handler'>): Claim {
+function claimHandler(claims: Claims, handler: RowContent<'handler'>): void {
   const forcedShare = handler.durationMs > 0 ? Math.min(1, (handler.forcedMs ?? 0) / handler.durationMs) : 0;
-  return {
-    startMs: handler.startMs,
-    endMs: handler.startMs + handler.durationMs,
-    layer: { kind: 'script', entry: handler.function ?? UNKNOWN_FUNCTION, forcedShare },
-    closeness: handler.function === undefined ? CLOSENESS.entered : CLOSENESS.script,
-  };
+  const layer: Layer = { kind: 'script', entry: handler.function ?? UNKNOWN_FUNCTION, forcedShare };
+  const closeness = handler.function === undefined ? CLOSENESS.entered : CLOSENESS.script;
+  claims.add(handler.startMs, handler.startMs + handler.durationMs, layer, closeness);
 }
 
 /**
@@ -60,12 +55,12 @@ function handlerClaim(handler: RowContent<'handler'>): Claim {
  * rests on something that may have moved: then the render probe finds nothing left to do, and what lies between the
  * last script and the callbacks is concluded to be drawing too.
  */
-function* drawingClaims(recording: Recording, thread: number, row: RowContent<'frame'>): Generator<Claim> {
-  const { startMs, endMs } = extent(row);
+function claimDrawing(claims: Claims, recording: Recording, thread: number, row: RowContent<'frame'>): void {
+  const { startMs } = row;
+  const endMs = startMs + row.durationMs;
   const { styleStartMs, renderStartMs = styleStartMs } = row;
   if (styleStartMs === undefined || renderStartMs === undefined) return;
-  const { drawing: closeness } = CLOSENESS;
-  yield { startMs: styleStartMs, endMs, layer: { kind: 'drawing', certainty: 'measured' }, closeness };
+  claims.add(styleStartMs, endMs, DRAWN, CLOSENESS.drawing);
   const probes = [...recording.events.render.overlapping(renderStartMs, endMs)];
   const probe = probes.find((render) => render.thread === thread && render.startMs >= renderStartMs);
   if (probe === undefined || probe.styleMs + probe.layoutMs > LITTLE_LEFT_MS) return;
@@ -74,74 +69,62 @@ function* drawingClaims(recording: Recording, thread: number, row: RowContent<'f
     const handledMs = handler.startMs + handler.durationMs;
     scriptEndMs = scriptEndMs === renderStartMs ? handledMs : Math.max(scriptEndMs, handledMs);
   }
-  yield {
-    startMs: scriptEndMs,
-    endMs: probe.startMs,
-    layer: { kind: 'drawing', certainty: 'inferred' },
-    closeness,
-  };
+  claims.add(scriptEndMs, probe.startMs, DRAWN_PROBABLY, CLOSENESS.drawing);
 }
 
 /** Style and layout come inside a frame callback, paint after it, when other script may run first. */
-function* renderClaims(row: RowContent<'render'>): Generator<Claim> {
-  let startMs = row.startMs;
-  const parts = [
-    ['style', row.styleMs, CLOSENESS.rendered],
-    ['layout', row.layoutMs, CLOSENESS.rendered],
-    ['paint', row.paintMs, CLOSENESS.painted],
-  ] as const;
-  for (const [activity, lengthMs, closeness] of parts) {
-    yield { startMs, endMs: startMs + lengthMs, layer: { kind: 'known', activity }, closeness };
-    startMs += lengthMs;
-  }
+function claimRendering(claims: Claims, { startMs, styleMs, layoutMs, paintMs }: RowContent<'render'>): void {
+  const styledMs = startMs + styleMs;
+  const laidOutMs = styledMs + layoutMs;
+  claims.add(startMs, styledMs, KNOWN.style, CLOSENESS.rendered);
+  claims.add(styledMs, laidOutMs, KNOWN.layout, CLOSENESS.rendered);
+  claims.add(laidOutMs, laidOutMs + paintMs, KNOWN.paint, CLOSENESS.painted);
 }
 
 /** What the watchdog saw while the thread hung: each look speaks for the time since the one before it. */
-function* hangClaims(recording: Recording, thread: number, range: TimeRange): Generator<Claim> {
+function claimHangs(claims: Claims, recording: Recording, thread: number, range: TimeRange): void {
   let before: RowContent<'hang'> | undefined;
   for (const row of recording.events.hang.overlapping(range.startMs, range.endMs)) {
     if (row.thread !== thread) continue;
     const startMs = row.startMs + (before?.startMs === row.startMs ? before.durationMs : 0);
     const stack = row.stack === undefined ? undefined : recording.stacks.ofRow(row.stack);
-    const layer: Layer = stack === undefined ? { kind: 'busy' } : { kind: 'seen', stack };
-    const closeness = stack === undefined ? CLOSENESS.busy : CLOSENESS.seen;
-    yield { startMs, endMs: row.startMs + row.durationMs, layer, closeness };
+    const layer: Layer = stack === undefined ? BUSY : { kind: 'seen', stack };
+    claims.add(
+      startMs,
+      row.startMs + row.durationMs,
+      layer,
+      stack === undefined ? CLOSENESS.busy : CLOSENESS.seen,
+    );
     before = row;
   }
 }
 
-function* claimsOf(recording: Recording, thread: number, range: TimeRange): Generator<Claim> {
+function claimsOf(recording: Recording, thread: number, range: TimeRange): Claims {
+  const claims = new Claims(range);
   const { handler, frame, render, task, input, pause } = recording.events;
   const { startMs, endMs } = range;
-  for (const row of handler.overlapping(startMs, endMs)) {
-    if (row.thread === thread) yield handlerClaim(row);
-  }
-  for (const row of render.overlapping(startMs, endMs)) {
-    if (row.thread === thread) yield* renderClaims(row);
-  }
+  for (const row of handler.overlapping(startMs, endMs)) if (row.thread === thread) claimHandler(claims, row);
+  for (const row of render.overlapping(startMs, endMs))
+    if (row.thread === thread) claimRendering(claims, row);
   for (const row of frame.overlapping(startMs, endMs)) {
     if (row.thread !== thread) continue;
     // A frame of a hidden page lasts until the page is shown, which keeps nobody busy.
-    if (row.blockingMs !== 0) yield { ...extent(row), layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
-    yield* drawingClaims(recording, thread, row);
+    if (row.blockingMs !== 0) claims.add(row.startMs, row.startMs + row.durationMs, BUSY, CLOSENESS.busy);
+    claimDrawing(claims, recording, thread, row);
   }
   for (const row of task.overlapping(startMs, endMs)) {
-    if (row.thread === thread) yield { ...extent(row), layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
+    if (row.thread === thread) claims.add(row.startMs, row.startMs + row.durationMs, BUSY, CLOSENESS.busy);
   }
   for (const row of input.overlapping(startMs, endMs)) {
     const { processingStartMs, processingEndMs } = row;
     if (row.thread !== thread || processingStartMs === undefined || processingEndMs === undefined) continue;
-    const dispatch = { startMs: processingStartMs, endMs: processingEndMs };
-    yield { ...dispatch, layer: { kind: 'busy' }, closeness: CLOSENESS.busy };
+    claims.add(processingStartMs, processingEndMs, BUSY, CLOSENESS.busy);
   }
-  yield* hangClaims(recording, thread, range);
+  claimHangs(claims, recording, thread, range);
   for (const row of pause.overlapping(startMs, endMs)) {
-    yield { ...extent(row), layer: { kind: 'paused' }, closeness: CLOSENESS.paused };
+    claims.add(row.startMs, row.startMs + row.durationMs, PAUSED, CLOSENESS.paused);
   }
-}
-
-function extent({ startMs, durationMs }: { startMs: number; durationMs: number }): TimeRange {
-  return { startMs, endMs: startMs + durationMs };
+  return claims;
 }
 
 /**
@@ -149,30 +132,11 @@ function extent({ startMs, durationMs }: { startMs: number; durationMs: number }
  * source has at it.
  */
 export function layerStretches(recording: Recording, thread: number, range: TimeRange): LayerStretch[] {
-  const claims = [...claimsOf(recording, thread, range)]
-    .map((claim) => clip(claim, range))
-    .filter((claim): claim is Claim => claim !== undefined)
-    .sort((a, b) => a.startMs - b.startMs);
-  const edges = new Set([range.startMs, range.endMs]);
-  for (const claim of claims) edges.add(claim.startMs).add(claim.endMs);
-  const times = [...edges].sort((a, b) => a - b);
-
   const stretches: { startMs: number; endMs: number; layer: Layer }[] = [];
-  let open: Claim[] = [];
-  let next = 0;
-  for (let index = 0; index + 1 < times.length; index++) {
-    const startMs = times[index]!;
-    open = open.filter((claim) => claim.endMs > startMs);
-    while (next < claims.length && claims[next]!.startMs <= startMs) open.push(claims[next++]!);
-    const best = open.reduce<Claim | undefined>(
-      (a, b) => (a === undefined || b.closeness > a.closeness ? b : a),
-      undefined,
-    );
-    const endMs = times[index + 1]!;
-    const layer = best?.layer ?? NOTHING;
+  claimsOf(recording, thread, range).sweep((startMs, endMs, layer = NOTHING) => {
     const last = stretches.at(-1);
     if (last?.layer === layer) last.endMs = endMs;
     else stretches.push({ startMs, endMs, layer });
-  }
+  });
   return stretches;
 }

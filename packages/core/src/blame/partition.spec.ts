@@ -4,6 +4,7 @@ import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { arbitraryRecording, recordingOf } from '../testing/arbitrary-recording';
 import { BLAME_PARTS, blameOf } from './blame';
+import { blameOfRange } from './blame-of-range';
 import { culpritsOf } from './culprits';
 import { partition } from './partition';
 
@@ -43,6 +44,22 @@ describe('the partition of a range', () => {
           }
         },
       ),
+    );
+  });
+
+  it('has the blame that is found without making it', () => {
+    fc.assert(
+      fc.property(arbitraryRecording, arbitraryRange, (recording, { startMs, endMs }) => {
+        const range = {
+          startMs: Math.max(0, startMs),
+          endMs: Math.min(recording.range.endMs, Math.max(startMs, endMs, 0)),
+        };
+        if (range.endMs <= range.startMs) return;
+        const whole = blameOf(partition(recording, 0, range));
+        const quick = blameOfRange(recording, 0, range);
+        for (const part of ['totalMs', ...BLAME_PARTS] as const)
+          expect(quick[part]).toBeCloseTo(whole[part], 6);
+      }),
     );
   });
 

@@ -153,12 +153,20 @@ export class SegmentList {
 
   /** Milliseconds by kind: the sum of the lengths of all segments with each code. */
   sums(): Float64Array {
+    return this.sumsOf(this.startMs, this.#endMs);
+  }
+
+  /** The same of a part of the list. Codes that stand for no kind are left out. */
+  sumsOf(startMs: number, endMs: number): Float64Array {
     const sums = new Float64Array(KIND_CODES);
-    let startMs = this.startMs;
-    for (let index = 0; index < this.#length; index++) {
-      const endMs = this.#ends[index]!;
-      sums[this.#codes[index]!]! += endMs - startMs;
-      startMs = endMs;
+    const codes = this.#codes;
+    const ends = this.#ends;
+    let fromMs = Math.max(startMs, this.startMs);
+    for (let index = this.indexAt(fromMs); index < this.#length && fromMs < endMs; index++) {
+      const toMs = Math.min(ends[index]!, endMs);
+      const code = codes[index]!;
+      if (code < KIND_CODES) sums[code] = sums[code]! + toMs - fromMs;
+      fromMs = toMs;
     }
     return sums;
   }

@@ -1,10 +1,9 @@
-import { NO_STACK } from '../format/packed-samples';
 import type { CallSpans } from '../recording/call-spans';
 import type { Recording } from '../recording/recording';
 import type { StackTable } from '../recording/stack-table';
 import { callLogOf } from './call-log';
 import { lensRange, type Lens } from './lens';
-import { HIDDEN, lensNodes, type LensNodes } from './lens-nodes';
+import { lensNodes, type LensNodes } from './lens-nodes';
 
 /**
  * The calls of a thread under a lens, added up by node of the folded call tree. All columns have an entry a node;
@@ -20,7 +19,7 @@ export interface Tally {
   readonly counts: Uint32Array;
   /** Stretches in which samples saw it. */
   readonly seen: Uint32Array;
-  /** Shortest and longest exact call. */
+  /** Shortest and longest of them all. */
   readonly shortestMs: Float64Array;
   readonly longestMs: Float64Array;
   /** Length of the range the lens shows. */
@@ -43,6 +42,47 @@ export function eachSpan(
   }
 }
 
+interface TallyColumns {
+  readonly opens: Int32Array;
+  readonly parents: Int32Array;
+  readonly totalUs: Float64Array;
+  readonly calledUs: Float64Array;
+  readonly shortestUs: Float64Array;
+  readonly longestUs: Float64Array;
+  readonly hits: Uint32Array;
+}
+
+/** Adds spans to the columns. The loop is plain: it runs over every call of a recording. */
+function addSpans(
+  spans: CallSpans,
+  range: { readonly startUs: number; readonly endUs: number; readonly minUs: number },
+  { opens, parents, totalUs, calledUs, shortestUs, longestUs, hits }: TallyColumns,
+): void {
+  const { startsUs, endsUs, stacks } = spans;
+  const { startUs: rangeStartUs, endUs: rangeEndUs, minUs } = range;
+  const open = spans.openAt(rangeStartUs);
+  const first = spans.firstFrom(rangeStartUs);
+  const last = spans.firstFrom(rangeEndUs);
+  for (let at = first - open.length; at < last; at++) {
+    const index = at < first ? open[at - first + open.length]! : at;
+    const node = opens[stacks[index]!]!;
+    if (node < 0) continue;
+    const startUs = startsUs[index]!;
+    const endUs = endsUs[index]!;
+    const wholeUs = endUs - startUs;
+    if (wholeUs < minUs) continue;
+    const fromUs = startUs > rangeStartUs ? startUs : rangeStartUs;
+    const toUs = endUs < rangeEndUs ? endUs : rangeEndUs;
+    const lengthUs = toUs - fromUs;
+    totalUs[node] = totalUs[node]! + lengthUs;
+    const parent = parents[node]!;
+    if (parent >= 0) calledUs[parent] = calledUs[parent]! + lengthUs;
+    hits[node] = hits[node]! + 1;
+    if (wholeUs < shortestUs[node]!) shortestUs[node] = wholeUs;
+    if (wholeUs > longestUs[node]!) longestUs[node] = wholeUs;
+  }
+}
+
 /** Adds up the calls that a lens shows. */
 export function tallyCalls(recording: Recording, lens: Lens): Tally {
   const log = callLogOf(recording, lens.thread);
@@ -57,38 +97,21 @@ function tallyWith(
 ): Tally {
   const { startMs, endMs } = lensRange(recording, lens);
   const totalUs = new Float64Array(nodes.length);
-  const selfUs = new Float64Array(nodes.length);
+  const calledUs = new Float64Array(nodes.length);
   const counts = new Uint32Array(nodes.length);
   const seen = new Uint32Array(nodes.length);
   const shortestUs = new Float64Array(nodes.length).fill(Infinity);
   const longestUs = new Float64Array(nodes.length);
   const parents = Int32Array.from({ length: nodes.length }, (_, node) => nodes.parentOf(node));
-  const minUs = lens.minMs * 1000;
-  const add = (spans: CallSpans, hits: Uint32Array, isExact: boolean) => {
-    const { startsUs, endsUs, stacks } = spans;
-    eachSpan(spans, startMs * 1000, endMs * 1000, (index, fromUs, toUs) => {
-      const node = opens[stacks[index]!]!;
-      if (node === HIDDEN) return;
-      const wholeUs = endsUs[index]! - startsUs[index]!;
-      if (wholeUs < minUs) return;
-      const lengthUs = toUs - fromUs;
-      totalUs[node]! += lengthUs;
-      selfUs[node]! += lengthUs;
-      const parent = parents[node]!;
-      if (parent !== NO_STACK) selfUs[parent]! -= lengthUs;
-      hits[node]!++;
-      if (!isExact) return;
-      if (wholeUs < shortestUs[node]!) shortestUs[node] = wholeUs;
-      if (wholeUs > longestUs[node]!) longestUs[node] = wholeUs;
-    });
-  };
-  add(exact, counts, true);
-  add(told, seen, false);
+  const columns = { opens, parents, totalUs, calledUs, shortestUs, longestUs };
+  const range = { startUs: startMs * 1000, endUs: endMs * 1000, minUs: lens.minMs * 1000 };
+  addSpans(exact, range, { ...columns, hits: counts });
+  addSpans(told, range, { ...columns, hits: seen });
   const inMs = (us: Float64Array) => us.map((value) => value / 1000);
   return {
     nodes,
     totalMs: inMs(totalUs),
-    selfMs: inMs(selfUs),
+    selfMs: totalUs.map((us, node) => (us - calledUs[node]!) / 1000),
     counts,
     seen,
     shortestMs: inMs(shortestUs),

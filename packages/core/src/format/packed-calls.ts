@@ -1,7 +1,6 @@
 import { fromBase64, toBase64 } from './base64';
 import { toMicroseconds } from './packed-samples';
 import type { RowContent } from './rows';
-import { VarintReader } from './varint';
 
 /** Two varints of a whole number that a double can hold. */
 const MOST_BYTES_AN_EVENT = 16;
@@ -50,29 +49,78 @@ export function packCalls(thread: number, events: CallEvents): RowContent<'calls
   return { thread, startMs: firstUs / 1000, durationMs: (before - firstUs) / 1000, count, base, data };
 }
 
+export interface UnpackedCalls extends CallEvents {
+  readonly timesUs: Float64Array;
+  readonly functions: Int32Array;
+}
+
+function freshColumns(count: number): UnpackedCalls {
+  return { timesUs: new Float64Array(count), functions: new Int32Array(count) };
+}
+
+/** Columns that are used for one row after the other, so that reading many of them takes no new memory for each. */
+export class CallScratch {
+  #columns = freshColumns(0);
+
+  columns(count: number): UnpackedCalls {
+    if (this.#columns.timesUs.length < count) this.#columns = freshColumns(count * 2);
+    const { timesUs, functions } = this.#columns;
+    return { timesUs: timesUs.subarray(0, count), functions: functions.subarray(0, count) };
+  }
+}
+
 /**
  * Unpacks a row of call events.
+ * @param into columns to be written over, where what was unpacked before is not needed any more
  * @throws RangeError when the data is damaged or does not hold `count` events. Nothing is allocated from the
  * count alone, so a false one cannot exhaust memory.
  */
-export function unpackCalls(row: RowContent<'calls'>): { timesUs: Float64Array; functions: Int32Array } {
+export function unpackCalls(row: RowContent<'calls'>, into?: CallScratch): UnpackedCalls {
   const bytes = fromBase64(row.data);
   if (row.count > bytes.length) {
     throw new RangeError(`packed data of ${bytes.length} bytes cannot hold ${row.count} events`);
   }
-  const reader = new VarintReader(bytes);
-  const timesUs = new Float64Array(row.count);
-  const functions = new Int32Array(row.count);
+  const { timesUs, functions } = into?.columns(row.count) ?? freshColumns(row.count);
   let timeUs = toMicroseconds(row.startMs);
+  let place = 0;
+  const readLong = (first: number): number => {
+    let value = first & 0x7f;
+    let scale = 0x80;
+    for (;;) {
+      const byte = bytes[place++];
+      if (byte === undefined) throw new RangeError(`packed data ends inside a number at byte ${place - 1}`);
+      value += (byte & 0x7f) * scale;
+      if (byte < 0x80) break;
+      scale *= 0x80;
+      if (scale > 2 ** 49) throw new RangeError(`packed number too large at byte ${place - 1}`);
+    }
+    if (!Number.isSafeInteger(value)) throw new RangeError(`packed number too large at byte ${place - 1}`);
+    return value;
+  };
   let at = 0;
-  for (; !reader.done && at < row.count; at++) {
-    const value = reader.read();
-    timeUs += Math.floor(value / 2);
+  for (; place < bytes.length && at < row.count; at++) {
+    const first = bytes[place++]!;
+    let begins: boolean;
+    if (first < 0x80) {
+      begins = (first & 1) === 1;
+      timeUs += first >> 1;
+    } else {
+      const value = readLong(first);
+      begins = value % 2 === 1;
+      timeUs += Math.floor(value / 2);
+    }
     timesUs[at] = timeUs;
-    functions[at] = value % 2 === 1 ? row.base + reader.read() : CALL_END;
-    if (functions[at]! < CALL_END) throw new RangeError(`packed function too large at event ${at}`);
+    if (!begins) {
+      functions[at] = CALL_END;
+      continue;
+    }
+    if (place >= bytes.length) throw new RangeError(`packed data ends inside a number at byte ${place}`);
+    let packed = bytes[place++]!;
+    if (packed >= 0x80) packed = readLong(packed);
+    functions[at] = row.base + packed;
+    if (functions[at]! < 0) throw new RangeError(`packed function too large at event ${at}`);
   }
-  if (at !== row.count || !reader.done) {
+  if (at !== row.count || place < bytes.length) {
     throw new RangeError(`packed data does not hold the ${row.count} events that "count" says`);
   }
   return { timesUs, functions };

@@ -61,12 +61,20 @@ function fromGroup(group: readonly Input[], all: readonly Input[]): Interaction 
   };
 }
 
+const known = new WeakMap<Recording, readonly Interaction[]>();
+
 /**
  * Groups the input events of a recording into interactions, as Event Timing does by `interactionId`. Events
  * that belong to none (such as mouse over) only widen the handling of the one they share a picture with.
  * @returns interactions in order of their start.
  */
-export function interactionsOf(recording: Recording): Interaction[] {
+export function interactionsOf(recording: Recording): readonly Interaction[] {
+  let interactions = known.get(recording);
+  if (interactions === undefined) known.set(recording, (interactions = groupInputs(recording)));
+  return interactions;
+}
+
+function groupInputs(recording: Recording): Interaction[] {
   const inputs = [...recording.events.input.rows()];
   const groups = new Map<string, Input[]>();
   for (const input of inputs) {

@@ -1,6 +1,6 @@
 import type { RowSink } from '../format/decoder';
 import type { Header } from '../format/header';
-import { unpackCalls } from '../format/packed-calls';
+import { CallScratch, unpackCalls } from '../format/packed-calls';
 import { NO_STACK, unpackSamples } from '../format/packed-samples';
 import { ROW_SHAPES, type Row, type RowContent, type RowOfKind } from '../format/rows';
 import { CallSpansBuilder } from './call-spans-builder';
@@ -18,6 +18,9 @@ interface GrowingSamples {
   stacks: number[];
 }
 
+/** Ids beyond are looked up each time. */
+const KNOWN_IDS = 1 << 22;
+
 const eventKinds: ReadonlySet<string> = new Set(EVENT_KINDS);
 
 /** Takes rows as they come, live or from a file, and gives the recording they make up. */
@@ -32,7 +35,10 @@ export class RecordingBuilder implements RowSink {
   readonly #samples = new Map<number, GrowingSamples>();
   readonly #calls = new Map<number, CallSpansBuilder>();
   readonly #events: EventTables;
+  readonly #scratch = new CallScratch();
   readonly #unknownLines: string[] = [];
+  /** Function ids that were looked up before: most calls name one of few. */
+  readonly #known = new Uint8Array(KNOWN_IDS);
   #header: Header | undefined;
   #endMs = 0;
 
@@ -144,17 +150,27 @@ export class RecordingBuilder implements RowSink {
   #addCalls(row: RowOfKind<'calls'>): string | undefined {
     let events;
     try {
-      events = unpackCalls(row);
+      events = unpackCalls(row, this.#scratch);
     } catch (error) {
       return (error as RangeError).message;
     }
-    const unknown = events.functions.find((id) => id >= 0 && !this.#functions.has(id));
+    const unknown = this.#unknownFunction(events.functions);
     if (unknown !== undefined) return `function ${unknown} is unknown`;
     let calls = this.#calls.get(row.thread);
     if (calls === undefined) this.#calls.set(row.thread, (calls = new CallSpansBuilder(this.#stacks)));
     if (row.fresh === true) calls.forgetOpen();
     calls.add(events);
     this.#reach((events.timesUs.at(-1) ?? 0) / 1000);
+    return undefined;
+  }
+
+  #unknownFunction(ids: Int32Array): number | undefined {
+    for (let at = 0; at < ids.length; at++) {
+      const id = ids[at]!;
+      if (id < 0 || this.#known[id] === 1) continue;
+      if (!this.#functions.has(id)) return id;
+      if (id < this.#known.length) this.#known[id] = 1;
+    }
     return undefined;
   }
 

@@ -23,13 +23,34 @@ export class CallSpansBuilder {
 
   /** Takes the next events. Ends of calls whose begin was never seen are passed over. */
   add({ timesUs, functions }: CallEvents): void {
+    this.#reserve(timesUs.length);
+    const { stacks } = this;
+    const open = this.#open;
+    const [starts, ends, stackIds, depths] = [this.#startsUs, this.#endsUs, this.#stackIds, this.#depths];
+    let length = this.#length;
+    let lastUs = this.#lastUs;
     for (let at = 0; at < timesUs.length; at++) {
-      const timeUs = Math.max(timesUs[at]!, this.#lastUs);
-      this.#lastUs = timeUs;
+      const given = timesUs[at]!;
+      const timeUs = given > lastUs ? given : lastUs;
+      lastUs = timeUs;
       const functionId = functions[at]!;
-      if (functionId === CALL_END) this.#end(timeUs);
-      else this.#begin(timeUs, functionId);
+      if (functionId === CALL_END) {
+        if (this.#tooDeep > 0) this.#tooDeep--;
+        else if (open.length > 0) ends[open.pop()!] = timeUs;
+      } else if (open.length >= DEEPEST) {
+        this.#tooDeep++;
+      } else {
+        const depth = open.length;
+        const parent = depth === 0 ? NO_STACK : stackIds[open[depth - 1]!]!;
+        starts[length] = timeUs;
+        ends[length] = timeUs;
+        stackIds[length] = stacks.calledFrom(parent, functionId);
+        depths[length] = depth;
+        open.push(length++);
+      }
     }
+    this.#length = length;
+    this.#lastUs = lastUs;
   }
 
   /** Ends all calls that are open at the latest time known, as nothing is known of their real end. */
@@ -50,33 +71,11 @@ export class CallSpansBuilder {
     });
   }
 
-  #begin(timeUs: number, functionId: number): void {
-    if (this.#open.length >= DEEPEST) {
-      this.#tooDeep++;
-      return;
-    }
-    if (this.#length === this.#startsUs.length) this.#grow();
-    const caller = this.#open.at(-1);
-    const parent = caller === undefined ? NO_STACK : this.#stackIds[caller]!;
-    const at = this.#length++;
-    this.#startsUs[at] = timeUs;
-    this.#endsUs[at] = timeUs;
-    this.#stackIds[at] = this.stacks.calledFrom(parent, functionId);
-    this.#depths[at] = this.#open.length;
-    this.#open.push(at);
-  }
-
-  #end(timeUs: number): void {
-    if (this.#tooDeep > 0) {
-      this.#tooDeep--;
-      return;
-    }
-    const at = this.#open.pop();
-    if (at !== undefined) this.#endsUs[at] = timeUs;
-  }
-
-  #grow(): void {
-    const capacity = this.#startsUs.length * 2;
+  /** Makes room for so many more calls. */
+  #reserve(more: number): void {
+    let capacity = this.#startsUs.length;
+    while (capacity < this.#length + more) capacity *= 2;
+    if (capacity === this.#startsUs.length) return;
     this.#startsUs = copyInto(new Float64Array(capacity), this.#startsUs);
     this.#endsUs = copyInto(new Float64Array(capacity), this.#endsUs);
     this.#stackIds = copyInto(new Int32Array(capacity), this.#stackIds);

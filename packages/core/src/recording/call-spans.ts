@@ -26,6 +26,21 @@ export class CallSpans implements CallColumns {
     this.depths = columns.depths;
   }
 
+  #roots: Uint32Array | undefined;
+
+  /** Indexes of the calls that nothing called. */
+  get roots(): Uint32Array {
+    if (this.#roots === undefined) {
+      const { depths } = this;
+      let count = 0;
+      for (let at = 0; at < depths.length; at++) if (depths[at] === 0) count++;
+      const roots = new Uint32Array(count);
+      for (let at = 0, next = 0; next < count; at++) if (depths[at] === 0) roots[next++] = at;
+      this.#roots = roots;
+    }
+    return this.#roots;
+  }
+
   static none(): CallSpans {
     return new CallSpans({
       startsUs: new Float64Array(0),
@@ -107,9 +122,10 @@ export class CallSpans implements CallColumns {
     const [startUs, endUs] = [startMs * 1000, endMs * 1000];
     const [running] = this.openAt(startUs);
     if (running !== undefined) visit(startMs, Math.min(this.endsUs[running]! / 1000, endMs));
-    const last = this.firstFrom(endUs);
-    for (let at = this.firstFrom(startUs); at < last; at++) {
-      if (this.depths[at] === 0) visit(this.startsUs[at]! / 1000, Math.min(this.endsUs[at]! / 1000, endMs));
+    for (const at of this.roots) {
+      const fromUs = this.startsUs[at]!;
+      if (fromUs >= endUs) return;
+      if (fromUs >= startUs) visit(fromUs / 1000, Math.min(this.endsUs[at]! / 1000, endMs));
     }
   }
 

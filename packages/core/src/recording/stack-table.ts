@@ -15,6 +15,8 @@ export class StackTable {
   #rowIds = new Int32Array(INITIAL_CAPACITY);
   /** Open-addressing hash table of stacks by caller and function. */
   #buckets = new Int32Array(INITIAL_CAPACITY * 4).fill(EMPTY);
+  /** For each stack the one that was called from it last: most are called again. */
+  #latest = new Int32Array(INITIAL_CAPACITY).fill(EMPTY);
   #length = 0;
   readonly #byRowId = new Map<number, number>();
 
@@ -45,6 +47,14 @@ export class StackTable {
 
   /** The stack of a call of a function from a stack, or from NO_STACK. */
   calledFrom(parent: number, functionId: number): number {
+    const likely = parent < 0 ? EMPTY : this.#latest[parent]!;
+    if (likely !== EMPTY && this.#functions[likely] === functionId) return likely;
+    const stack = this.#find(parent, functionId);
+    if (parent >= 0) this.#latest[parent] = stack;
+    return stack;
+  }
+
+  #find(parent: number, functionId: number): number {
     const mask = this.#buckets.length - 1;
     for (let at = hashOf(parent, functionId) & mask; ; at = (at + 1) & mask) {
       const stack = this.#buckets[at]!;
@@ -95,6 +105,7 @@ export class StackTable {
     this.#functions = copyInto(new Int32Array(capacity), this.#functions);
     this.#parents = copyInto(new Int32Array(capacity), this.#parents);
     this.#rowIds = copyInto(new Int32Array(capacity), this.#rowIds);
+    this.#latest = copyInto(new Int32Array(capacity).fill(EMPTY), this.#latest);
     this.#buckets = new Int32Array(capacity * 4).fill(EMPTY);
     for (let stack = 0; stack < this.#length; stack++) this.#place(stack);
   }

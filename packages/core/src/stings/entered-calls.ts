@@ -10,14 +10,23 @@ export interface EnteredCall {
   readonly endMs: number;
 }
 
+const known = new WeakMap<Recording, Map<number, readonly EnteredCall[]>>();
+
 /** Calls that nothing called, in order of their start; script whose function is not known is left out. */
-export function enteredCalls(recording: Recording, thread: number): EnteredCall[] {
+export function enteredCalls(recording: Recording, thread: number): readonly EnteredCall[] {
+  let byThread = known.get(recording);
+  if (byThread === undefined) known.set(recording, (byThread = new Map()));
+  let entered = byThread.get(thread);
+  if (entered === undefined) byThread.set(thread, (entered = findEntered(recording, thread)));
+  return entered;
+}
+
+function findEntered(recording: Recording, thread: number): EnteredCall[] {
   const { exact, told } = callLogOf(recording, thread);
   const idOf = canonicalIds(recording);
   const entered: EnteredCall[] = [];
-  for (const { length, depths, stacks, startsUs, endsUs } of [exact, told]) {
-    for (let at = 0; at < length; at++) {
-      if (depths[at] !== 0) continue;
+  for (const { roots, stacks, startsUs, endsUs } of [exact, told]) {
+    for (const at of roots) {
       const functionId = idOf(recording.stacks.functionOf(stacks[at]!));
       if (functionId === UNSEEN_SCRIPT || recording.functions.get(functionId)?.activity !== undefined)
         continue;

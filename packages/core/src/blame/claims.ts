@@ -1,0 +1,84 @@
+import type { TimeRange } from '../recording/recording';
+import type { Layer } from './layers';
+
+const INITIAL_CAPACITY = 256;
+
+/** What sources claim of stretches of time, as columns: the claim with the highest closeness wins where they overlap. */
+export class Claims {
+  readonly starts: number[] = [];
+  readonly ends: number[] = [];
+  readonly closeness: number[] = [];
+  readonly layers: Layer[] = [];
+
+  constructor(private readonly range: TimeRange) {}
+
+  /** Adds a claim, cut to the range. */
+  add(startMs: number, endMs: number, layer: Layer, closeness: number): void {
+    const from = startMs < this.range.startMs ? this.range.startMs : startMs;
+    const to = endMs > this.range.endMs ? this.range.endMs : endMs;
+    if (to <= from) return;
+    this.starts.push(from);
+    this.ends.push(to);
+    this.closeness.push(closeness);
+    this.layers.push(layer);
+  }
+
+  /**
+   * Goes through the range in order of time.
+   * @param visit is called for each stretch between two edges with the claim that wins there, or with none
+   */
+  sweep(visit: (startMs: number, endMs: number, layer: Layer | undefined) => void): void {
+    const { starts, ends, closeness, layers } = this;
+    const order = orderOf(starts);
+    const edges = sortedEdges(starts, ends, this.range);
+    let active = new Uint32Array(INITIAL_CAPACITY);
+    let count = 0;
+    let next = 0;
+    for (let edge = 0; edge + 1 < edges.length; edge++) {
+      const startMs = edges[edge]!;
+      if (edges[edge + 1] === startMs) continue;
+      let kept = 0;
+      let best = -1;
+      for (let at = 0; at < count; at++) {
+        const claim = active[at]!;
+        if (ends[claim]! <= startMs) continue;
+        active[kept++] = claim;
+        if (best < 0 || closeness[claim]! > closeness[best]!) best = claim;
+      }
+      count = kept;
+      while (next < order.length && starts[order[next]!]! <= startMs) {
+        const claim = order[next++]!;
+        if (count === active.length) {
+          const larger = new Uint32Array(count * 2);
+          larger.set(active);
+          active = larger;
+        }
+        active[count++] = claim;
+        if (best < 0 || closeness[claim]! > closeness[best]!) best = claim;
+      }
+      visit(startMs, edges[edge + 1]!, best < 0 ? undefined : layers[best]);
+    }
+  }
+}
+
+/** Up to so many claims, the place of one fits into a number beside its time in microseconds. */
+const MOST_KEYED = 2 ** 20;
+
+/** Indexes in order of the values; of those in one microsecond, in order of the index. */
+function orderOf(values: readonly number[]): Uint32Array {
+  if (values.length > MOST_KEYED) {
+    return Uint32Array.from(values.keys()).sort((a, b) => values[a]! - values[b]! || a - b);
+  }
+  const keys = Float64Array.from(values, (value, index) => Math.round(value * 1000) * MOST_KEYED + index);
+  keys.sort();
+  return Uint32Array.from(keys, (key) => ((key % MOST_KEYED) + MOST_KEYED) % MOST_KEYED);
+}
+
+function sortedEdges(starts: readonly number[], ends: readonly number[], range: TimeRange): Float64Array {
+  const edges = new Float64Array(starts.length * 2 + 2);
+  edges.set(starts, 0);
+  edges.set(ends, starts.length);
+  edges[starts.length * 2] = range.startMs;
+  edges[starts.length * 2 + 1] = range.endMs;
+  return edges.sort();
+}
