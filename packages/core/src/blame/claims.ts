@@ -69,9 +69,16 @@ function orderOf(values: readonly number[]): Uint32Array {
   if (values.length > MOST_KEYED) {
     return Uint32Array.from(values.keys()).sort((a, b) => values[a]! - values[b]! || a - b);
   }
-  const keys = Float64Array.from(values, (value, index) => Math.round(value * 1000) * MOST_KEYED + index);
+  const keys = new Float64Array(values.length);
+  for (let index = 0; index < keys.length; index++) {
+    keys[index] = Math.round(values[index]! * 1000) * MOST_KEYED + index;
+  }
   keys.sort();
-  return Uint32Array.from(keys, (key) => ((key % MOST_KEYED) + MOST_KEYED) % MOST_KEYED);
+  const order = new Uint32Array(keys.length);
+  for (let index = 0; index < keys.length; index++) {
+    order[index] = keys[index]! - Math.floor(keys[index]! / MOST_KEYED) * MOST_KEYED;
+  }
+  return order;
 }
 
 function sortedEdges(starts: readonly number[], ends: readonly number[], range: TimeRange): Float64Array {

@@ -1,5 +1,5 @@
-import { INSIDE_EXACT, outsideExactCalls } from '../blame/outside';
-import type { Segment } from '../blame/segments';
+import { outsideExactCalls } from '../blame/outside';
+import { KIND_CODES, kindOfCode, type Segment } from '../blame/segments';
 import { NO_STACK } from '../format/packed-samples';
 import { CallSpans } from '../recording/call-spans';
 import { UNKNOWN_FUNCTION, UNSEEN_SCRIPT, engineFunction } from '../recording/functions';
@@ -8,6 +8,12 @@ import { CanonicalStacks } from './canonical-stacks';
 
 /** Two looks further apart than this are two calls. */
 const JOIN_GAP_MS = 0.001;
+
+/** Kinds of segments in which a function may have run. */
+const RUNS = Array.from({ length: KIND_CODES }, (_, code) => {
+  const { activity } = kindOfCode(code);
+  return activity !== 'idle' && activity !== 'unexplained' && activity !== 'drawing';
+});
 
 interface OpenSpan {
   readonly stack: number;
@@ -47,9 +53,10 @@ export function toldSpans(recording: Recording, thread: number): CallSpans {
   let lastMs = -Infinity;
   const { segments } = outsideExactCalls(recording, thread);
   for (let index = 0; index < segments.length; index++) {
-    if (segments.codeOf(index) === INSIDE_EXACT) continue;
+    if (!RUNS[segments.codeOf(index)]) continue;
     const segment = segments.at(index);
     const innermost = stackOf(stacks, segment);
+    if (innermost === NO_STACK) continue;
     const path: number[] = [];
     for (let at = innermost; at !== NO_STACK; at = recording.stacks.parentOf(at)) path.unshift(at);
     let shared = 0;

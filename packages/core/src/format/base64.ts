@@ -22,6 +22,14 @@ export function toBase64(bytes: Uint8Array): string {
   return new TextDecoder().decode(digits);
 }
 
+/** @throws RangeError where the character is none of base64 */
+function valueAt(text: string, at: number): number {
+  const code = text.charCodeAt(at);
+  const value = code < 128 ? valueOfCode[code]! : NOT_IN_ALPHABET;
+  if (value === NOT_IN_ALPHABET) throw new RangeError(`no base64 character at position ${at}`);
+  return value;
+}
+
 /**
  * Bytes of a base64 text (RFC 4648, section 4).
  * @throws RangeError naming the position of the first character that does not belong there.
@@ -31,16 +39,23 @@ export function fromBase64(text: string): Uint8Array {
   const padding = text.endsWith('==') ? 2 : text.endsWith(PAD) ? 1 : 0;
   const digits = text.length - padding;
   const bytes = new Uint8Array((text.length / 4) * 3 - padding);
-  let word = 0;
+  const whole = digits - (digits % 4);
   let written = 0;
-  for (let at = 0; at < text.length; at++) {
-    const value = at < digits ? (valueOfCode[text.charCodeAt(at)] ?? NOT_IN_ALPHABET) : 0;
-    if (value === NOT_IN_ALPHABET) throw new RangeError(`no base64 character at position ${at}`);
-    word = (word << 6) | value;
-    if (at % 4 === 3) {
-      for (let shift = 16; shift >= 0 && written < bytes.length; shift -= 8) bytes[written++] = word >> shift;
-      word = 0;
-    }
+  for (let at = 0; at < whole; at += 4) {
+    const word =
+      (valueAt(text, at) << 18) |
+      (valueAt(text, at + 1) << 12) |
+      (valueAt(text, at + 2) << 6) |
+      valueAt(text, at + 3);
+    bytes[written] = word >> 16;
+    bytes[written + 1] = word >> 8;
+    bytes[written + 2] = word;
+    written += 3;
+  }
+  if (digits > whole) {
+    const third = digits - whole === 3 ? valueAt(text, whole + 2) : 0;
+    const word = (valueAt(text, whole) << 18) | (valueAt(text, whole + 1) << 12) | (third << 6);
+    for (let shift = 16; written < bytes.length; shift -= 8) bytes[written++] = word >> shift;
   }
   return bytes;
 }

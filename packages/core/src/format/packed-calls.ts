@@ -1,4 +1,5 @@
 import { fromBase64, toBase64 } from './base64';
+import { MAX_WHOLE } from './fields';
 import { toMicroseconds } from './packed-samples';
 import type { RowContent } from './rows';
 
@@ -49,6 +50,32 @@ export function packCalls(thread: number, events: CallEvents): RowContent<'calls
   return { thread, startMs: firstUs / 1000, durationMs: (before - firstUs) / 1000, count, base, data };
 }
 
+/** Reads the rest of numbers that take more than one byte, which few do. */
+class LongReader {
+  /** Where the byte after the number stands. */
+  place = 0;
+
+  constructor(private readonly bytes: Uint8Array) {}
+
+  /** @param first byte of the number, which stands before `place` */
+  read(place: number, first: number): number {
+    let value = first & 0x7f;
+    let scale = 0x80;
+    for (this.place = place; ;) {
+      const byte = this.bytes[this.place++];
+      if (byte === undefined)
+        throw new RangeError(`packed data ends inside a number at byte ${this.place - 1}`);
+      value += (byte & 0x7f) * scale;
+      if (byte < 0x80) break;
+      scale *= 0x80;
+      if (scale > 2 ** 49) throw new RangeError(`packed number too large at byte ${this.place - 1}`);
+    }
+    if (!Number.isSafeInteger(value))
+      throw new RangeError(`packed number too large at byte ${this.place - 1}`);
+    return value;
+  }
+}
+
 export interface UnpackedCalls extends CallEvents {
   readonly timesUs: Float64Array;
   readonly functions: Int32Array;
@@ -81,44 +108,43 @@ export function unpackCalls(row: RowContent<'calls'>, into?: CallScratch): Unpac
     throw new RangeError(`packed data of ${bytes.length} bytes cannot hold ${row.count} events`);
   }
   const { timesUs, functions } = into?.columns(row.count) ?? freshColumns(row.count);
+  const { length } = bytes;
+  const long = new LongReader(bytes);
   let timeUs = toMicroseconds(row.startMs);
   let place = 0;
-  const readLong = (first: number): number => {
-    let value = first & 0x7f;
-    let scale = 0x80;
-    for (;;) {
-      const byte = bytes[place++];
-      if (byte === undefined) throw new RangeError(`packed data ends inside a number at byte ${place - 1}`);
-      value += (byte & 0x7f) * scale;
-      if (byte < 0x80) break;
-      scale *= 0x80;
-      if (scale > 2 ** 49) throw new RangeError(`packed number too large at byte ${place - 1}`);
-    }
-    if (!Number.isSafeInteger(value)) throw new RangeError(`packed number too large at byte ${place - 1}`);
-    return value;
-  };
   let at = 0;
-  for (; place < bytes.length && at < row.count; at++) {
+  for (; place < length && at < row.count; at++) {
     const first = bytes[place++]!;
-    let begins: boolean;
+    let begins: number;
     if (first < 0x80) {
-      begins = (first & 1) === 1;
+      begins = first & 1;
       timeUs += first >> 1;
     } else {
-      const value = readLong(first);
-      begins = value % 2 === 1;
-      timeUs += Math.floor(value / 2);
+      const value = long.read(place, first);
+      place = long.place;
+      begins = value % 2;
+      timeUs += (value - begins) / 2;
     }
     timesUs[at] = timeUs;
-    if (!begins) {
+    if (begins === 0) {
       functions[at] = CALL_END;
       continue;
     }
-    if (place >= bytes.length) throw new RangeError(`packed data ends inside a number at byte ${place}`);
+    if (place >= length) throw new RangeError(`packed data ends inside a number at byte ${place}`);
     let packed = bytes[place++]!;
-    if (packed >= 0x80) packed = readLong(packed);
-    functions[at] = row.base + packed;
-    if (functions[at]! < 0) throw new RangeError(`packed function too large at event ${at}`);
+    if (packed >= 0x80) {
+      const second = place < length ? bytes[place]! : 0x80;
+      if (second < 0x80) {
+        packed = (packed & 0x7f) | (second << 7);
+        place++;
+      } else {
+        packed = long.read(place, packed);
+        place = long.place;
+      }
+    }
+    const id = row.base + packed;
+    if (id > MAX_WHOLE) throw new RangeError(`packed function too large at event ${at}`);
+    functions[at] = id;
   }
   if (at !== row.count || place < bytes.length) {
     throw new RangeError(`packed data does not hold the ${row.count} events that "count" says`);
