@@ -1,4 +1,5 @@
 import { Command, InvalidArgumentError } from 'commander';
+import { addReadingCommands } from './commands/add-commands';
 import { addRecordCommand } from './drive/record-command';
 import { BadAddressError, serve } from './serve';
 import type { ProxySettings } from '@nettle-patch/core';
@@ -69,6 +70,7 @@ program
   .action(runServe);
 
 addRecordCommand(program);
+addReadingCommands(program);
 
 try {
   await program.parseAsync();

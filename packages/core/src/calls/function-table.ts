@@ -15,9 +15,9 @@ export interface FunctionRow {
   readonly count: number;
   /** Stretches in which samples saw it. */
   readonly seen: number;
-  /** Of exact calls; undefined where there are none. */
-  readonly shortestMs: number | undefined;
-  readonly longestMs: number | undefined;
+  /** The shortest and the longest call, or stretch in which samples saw it. */
+  readonly shortestMs: number;
+  readonly longestMs: number;
   readonly callsPerSecond: number;
 }
 
@@ -39,10 +39,8 @@ export function functionRows(recording: Recording, tally: Tally): FunctionRow[] 
     row.selfMs += tally.selfMs[node]!;
     row.count += tally.counts[node]!;
     row.seen += tally.seen[node]!;
-    if (tally.counts[node]! > 0) {
-      row.shortestMs = Math.min(row.shortestMs ?? Infinity, tally.shortestMs[node]!);
-      row.longestMs = Math.max(row.longestMs ?? 0, tally.longestMs[node]!);
-    }
+    row.shortestMs = Math.min(row.shortestMs, tally.shortestMs[node]!);
+    row.longestMs = Math.max(row.longestMs, tally.longestMs[node]!);
     if (!isInsideItself(tally, node)) row.totalMs += tally.totalMs[node]!;
   }
   for (const row of rows.values()) {
@@ -59,8 +57,8 @@ function emptyRow(recording: Recording, functionId: number): Growing {
     totalMs: 0,
     count: 0,
     seen: 0,
-    shortestMs: undefined,
-    longestMs: undefined,
+    shortestMs: Infinity,
+    longestMs: 0,
     callsPerSecond: 0,
   };
 }

@@ -17,6 +17,8 @@ const headerSchema = object({
   startUp: boolean().default(false),
   clockStepMs: number().min(0).max(1000).required(),
   refreshMs: number().moreThan(0).max(1000).required(),
+  /** How much slower the device is than the computer the tool runs on; absent where it was not measured. */
+  speed: number().moreThan(0).max(1000).optional(),
   target: object({
     title: string().defined(),
     url: string().defined(),

@@ -1,0 +1,80 @@
+import { WIDE_LENS, type Lens } from '../calls/lens';
+import type { Recording } from '../recording/recording';
+import { callsReport } from '../report/calls-report';
+import { explainReport } from '../report/explain-report';
+import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { csvLines } from './csv';
+
+export const TABLES = ['functions', 'stings', 'requests'] as const;
+export type TableName = (typeof TABLES)[number];
+
+/** One of the tables of a recording as CSV. Times are milliseconds. */
+export function tableAsCsv(
+  recording: Recording,
+  table: TableName,
+  lens: Lens = WIDE_LENS,
+): Generator<string> {
+  switch (table) {
+    case 'functions':
+      return csvLines(
+        [
+          'name',
+          'file',
+          'line',
+          'column',
+          'owner',
+          'selfMs',
+          'totalMs',
+          'count',
+          'shortestMs',
+          'medianMs',
+          'longestMs',
+          'callsPerSecond',
+        ],
+        callsReport(recording, lens).functions.map((row) => [
+          row.name,
+          row.file,
+          row.line,
+          row.column,
+          row.owner,
+          row.selfMs,
+          row.totalMs,
+          row.count,
+          row.shortestMs,
+          row.medianMs,
+          row.longestMs,
+          row.callsPerSecond,
+        ]),
+      );
+    case 'stings':
+      return csvLines(
+        ['kind', 'label', 'startMs', 'feltMs', 'budgetMs', 'waitingMs', 'handlingMs', 'drawingMs', 'because'],
+        explainReport(recording, DEFAULT_THRESHOLDS).stings.map(
+          ({ kind, label, startMs, feltMs, budgetMs, phases, because }) => [
+            kind,
+            label,
+            startMs,
+            feltMs,
+            budgetMs,
+            phases.waitingMs,
+            phases.handlingMs,
+            phases.drawingMs,
+            because,
+          ],
+        ),
+      );
+    case 'requests':
+      return csvLines(
+        ['url', 'startMs', 'durationMs', 'responseStartMs', 'bytes', 'status', 'initiator'],
+        [...recording.events.request.rows()].map((row) => [
+          row.url,
+          row.startMs,
+          row.durationMs,
+          row.responseStartMs ?? null,
+          row.bytes ?? null,
+          row.status ?? null,
+          row.initiator,
+        ]),
+      );
+  }
+}

@@ -1,0 +1,87 @@
+import { functionTable } from '../calls/function-table';
+import { WIDE_LENS } from '../calls/lens';
+import { interactionsOf } from '../inputs/interactions';
+import { displayName } from '../recording/functions';
+import type { Recording } from '../recording/recording';
+import { findIdleWork } from '../stings/idle-work';
+import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { array, number, object, string, type InferType } from 'yup';
+
+const named = { label: string().min(1).max(500).required() };
+
+/** The budget of `nettle-patch check`: every field may be left out. */
+export const budgetSchema = object({
+  /** Slowest response allowed, in milliseconds: for one label, or for all that have none of their own ("*"). */
+  responses: array(object({ ...named, ms: number().min(0).required() }).noUnknown()).default([]),
+  /** Time in long tasks, all together. Milliseconds. */
+  longTaskMs: number().min(0),
+  /** How often layout may be forced. */
+  forcedLayouts: number().integer().min(0),
+  /** Calls a second allowed, by the name of the function. */
+  callsASecond: array(
+    object({ name: string().min(1).required(), calls: number().min(0).required() }).noUnknown(),
+  ).default([]),
+  /** Share of the time that may go to idle work, 0 to 1. */
+  idleShare: number().min(0).max(1),
+}).noUnknown();
+
+export type Budget = InferType<typeof budgetSchema>;
+
+/** One thing that was held against its budget. */
+export interface BudgetResult {
+  readonly what: string;
+  readonly found: number;
+  readonly allowed: number;
+  readonly unit: string;
+  readonly kept: boolean;
+}
+
+function responses(recording: Recording, budget: Budget): BudgetResult[] {
+  const slowest = new Map<string, number>();
+  for (const { label, feltMs } of interactionsOf(recording)) {
+    slowest.set(label, Math.max(slowest.get(label) ?? 0, feltMs));
+  }
+  const own = new Map(budget.responses.map(({ label, ms }) => [label, ms]));
+  return [...slowest].flatMap(([label, found]) => {
+    const allowed = own.get(label) ?? own.get('*');
+    return allowed === undefined
+      ? []
+      : [{ what: `Response to: ${label}`, found, allowed, unit: 'ms', kept: found <= allowed }];
+  });
+}
+
+/** Holds a recording against a budget. */
+export function checkBudget(recording: Recording, budget: Budget): BudgetResult[] {
+  const results = responses(recording, budget);
+  const add = (what: string, found: number, allowed: number | undefined, unit: string) => {
+    if (allowed !== undefined) results.push({ what, found, allowed, unit, kept: found <= allowed });
+  };
+  const tasks = [...recording.events.task.rows()].filter(
+    ({ durationMs }) => durationMs > DEFAULT_THRESHOLDS.longTaskMs,
+  );
+  add(
+    'Time in long tasks',
+    tasks.reduce((sum, { durationMs }) => sum + durationMs, 0),
+    budget.longTaskMs,
+    'ms',
+  );
+  const forced = [...recording.events.forced.rows()].reduce((sum, { count }) => sum + count, 0);
+  add('Forced layouts', forced, budget.forcedLayouts, 'times');
+  const idle = findIdleWork(recording, { ...DEFAULT_THRESHOLDS, idleMsASecond: 0 });
+  add(
+    'Share of idle work',
+    idle.reduce((sum, { feltMs }) => sum + feltMs / 1000, 0),
+    budget.idleShare,
+    'of the time',
+  );
+  if (budget.callsASecond.length > 0) {
+    const table = functionTable(recording, WIDE_LENS);
+    for (const { name, calls } of budget.callsASecond) {
+      const found = table
+        .filter(({ functionId }) => displayName(recording.functions.get(functionId)) === name)
+        .reduce((sum, { callsPerSecond }) => sum + callsPerSecond, 0);
+      add(`Calls of ${name}`, found, calls, 'a second');
+    }
+  }
+  return results;
+}

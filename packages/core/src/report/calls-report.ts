@@ -1,0 +1,45 @@
+import { functionTable } from '../calls/function-table';
+import type { Lens } from '../calls/lens';
+import { occurrencesOf } from '../calls/occurrences';
+import type { Recording } from '../recording/recording';
+import { REPORT_VERSION, reportOf, type ExplainReport } from './explain-report';
+import { reportedFunction, roundMs, type ReportedFunction } from './place';
+
+/** What `nettle-patch calls --json` writes. Times are milliseconds. */
+export interface CallsReport {
+  readonly version: typeof REPORT_VERSION;
+  readonly recording: ExplainReport['recording'];
+  readonly lens: Lens;
+  readonly functions: readonly (ReportedFunction & {
+    readonly selfMs: number;
+    readonly totalMs: number;
+    /** Exact calls; 0 where only samples tell. */
+    readonly count: number;
+    readonly shortestMs: number | null;
+    readonly medianMs: number | null;
+    readonly longestMs: number | null;
+    readonly callsPerSecond: number;
+  })[];
+}
+
+/** Functions whose median is worked out: all, up to a number that keeps the report quick. */
+const MOST_MEDIANS = 50;
+
+export function callsReport(recording: Recording, lens: Lens): CallsReport {
+  const functions = functionTable(recording, lens).map((row, index) => {
+    const { functionId, selfMs, totalMs, count, shortestMs, longestMs, callsPerSecond } = row;
+    const isCounted = count > 0 && index < MOST_MEDIANS;
+    const statistics = isCounted ? occurrencesOf(recording, lens, functionId).statistics : undefined;
+    return {
+      ...reportedFunction(recording, functionId),
+      selfMs: roundMs(selfMs),
+      totalMs: roundMs(totalMs),
+      count,
+      shortestMs: count > 0 ? roundMs(shortestMs) : null,
+      medianMs: statistics === undefined ? null : roundMs(statistics.medianMs),
+      longestMs: count > 0 ? roundMs(longestMs) : null,
+      callsPerSecond: roundMs(callsPerSecond),
+    };
+  });
+  return { version: REPORT_VERSION, recording: reportOf(recording), lens, functions };
+}

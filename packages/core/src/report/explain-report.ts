@@ -1,0 +1,164 @@
+import { anatomyOf, type Anatomy } from '../blame/anatomy';
+import { becauseOf } from '../blame/because';
+import { BLAME_PARTS, type BlamePart } from '../blame/blame';
+import { canonicalFunction } from '../blame/call-path';
+import { causeChain } from '../blame/cause-chain';
+import { becauseText } from '../blame/sentence';
+import type { Recording } from '../recording/recording';
+import { findStings } from '../stings/find';
+import { handlersIn } from '../stings/entry-label';
+import type { Sting, StingKind } from '../stings/sting';
+import type { Thresholds } from '../stings/thresholds';
+import { suggestionsFor } from '../suggestions/suggest';
+import { reportedFunction, roundMs, type ReportedFunction } from './place';
+
+/** Grows when a field changes its meaning or goes; fields may be added without. */
+export const REPORT_VERSION = 1;
+
+/** One step of how it came to what took the time: an input, an entry into script, or what that asked for. */
+export interface ReportedCause {
+  readonly type: 'input' | 'handler' | 'schedule';
+  readonly startMs: number;
+  /** What was done, entered or asked for. */
+  readonly what: string;
+  readonly name: string | null;
+  readonly delayMs: number | null;
+}
+
+export interface ReportedSting {
+  readonly kind: StingKind;
+  /** Other kinds that were found at the same place and are part of it. */
+  readonly also: readonly StingKind[];
+  readonly label: string;
+  readonly startMs: number;
+  readonly endMs: number;
+  readonly feltMs: number;
+  readonly budgetMs: number;
+  readonly phases: { readonly waitingMs: number; readonly handlingMs: number; readonly drawingMs: number };
+  /** Sums to `endMs` less `startMs`. `drawingMs` is style, layout and paint where they are not told apart. */
+  readonly blame: Readonly<Record<BlamePart, number>>;
+  readonly culprits: readonly (ReportedFunction & {
+    readonly selfMs: number;
+    readonly totalMs: number;
+    /** Exact calls; 0 where only samples tell. */
+    readonly count: number;
+    /** The delay that would be saved at most. */
+    readonly savedMs: number;
+  })[];
+  readonly forcedLayouts: readonly {
+    readonly name: string | null;
+    readonly file: string | null;
+    readonly line: number | null;
+    readonly count: number;
+    readonly totalMs: number;
+    readonly read: string;
+    readonly write: string | null;
+  }[];
+  readonly cause: readonly ReportedCause[];
+  readonly because: string;
+  readonly suggestions: readonly {
+    readonly kind: string;
+    readonly advice: string;
+    readonly evidence: string;
+    readonly savesMs: number;
+  }[];
+}
+
+/** What `nettle-patch explain --json` writes. Times are milliseconds. */
+export interface ExplainReport {
+  readonly version: typeof REPORT_VERSION;
+  readonly recording: {
+    readonly title: string;
+    readonly url: string;
+    readonly engine: string;
+    readonly device: string;
+    readonly mode: string;
+    readonly startedAt: string;
+    readonly lengthMs: number;
+    readonly missing: readonly string[];
+    readonly dropped: number;
+  };
+  readonly stings: readonly ReportedSting[];
+}
+
+const MOST_CULPRITS = 10;
+
+function causeOf(recording: Recording, { thread, startMs, endMs }: Sting): ReportedCause[] {
+  const [longest] = [...handlersIn(recording, thread, { startMs, endMs })].sort(
+    (a, b) => b.durationMs - a.durationMs,
+  );
+  if (longest === undefined) return [];
+  return causeChain(recording, longest).map((link) => {
+    const at = { type: link.type, startMs: roundMs(link.startMs) };
+    if (link.type === 'input') return { ...at, what: link.label, name: null, delayMs: null };
+    const name = link.functionId === undefined ? null : reportedFunction(recording, link.functionId).name;
+    if (link.type === 'handler') return { ...at, what: link.entry, name, delayMs: null };
+    return { ...at, what: link.url ?? link.what, name, delayMs: link.delayMs ?? null };
+  });
+}
+
+function phasesOf({ phases }: Anatomy): ReportedSting['phases'] {
+  const of = (name: string) => {
+    const phase = phases.find((one) => one.name === name);
+    return phase === undefined ? 0 : roundMs(phase.endMs - phase.startMs);
+  };
+  return { waitingMs: of('waiting'), handlingMs: of('handling'), drawingMs: of('drawing') };
+}
+
+/** One sting as reports tell of it. */
+export function reportSting(recording: Recording, sting: Sting): ReportedSting {
+  const anatomy = anatomyOf(recording, sting);
+  const { kind, also, label, startMs, endMs, feltMs, budgetMs } = sting;
+  const blame = Object.fromEntries(BLAME_PARTS.map((part) => [part, roundMs(anatomy.blame[part])]));
+  return {
+    kind,
+    also,
+    label,
+    startMs: roundMs(startMs),
+    endMs: roundMs(endMs),
+    feltMs: roundMs(feltMs),
+    budgetMs,
+    phases: phasesOf(anatomy),
+    blame: blame as Record<BlamePart, number>,
+    culprits: anatomy.culprits
+      .slice(0, MOST_CULPRITS)
+      .map(({ functionId, selfMs, totalMs, count, savedMs }) => ({
+        ...reportedFunction(recording, functionId),
+        selfMs: roundMs(selfMs),
+        totalMs: roundMs(totalMs),
+        count,
+        savedMs: roundMs(savedMs),
+      })),
+    forcedLayouts: anatomy.forced.map(({ function: by, count, costMs, read, write = null }) => {
+      const place =
+        by === undefined ? undefined : reportedFunction(recording, canonicalFunction(recording, by));
+      const { name = null, file = null, line = null } = place ?? {};
+      return { name, file, line, count, totalMs: roundMs(costMs), read, write };
+    }),
+    cause: causeOf(recording, sting),
+    because: becauseText(becauseOf(recording, anatomy)),
+    suggestions: suggestionsFor(recording, anatomy).map((suggestion) => ({
+      kind: suggestion.kind,
+      advice: becauseText(suggestion.advice),
+      evidence: becauseText(suggestion.evidence),
+      savesMs: roundMs(suggestion.savesMs),
+    })),
+  };
+}
+
+export function reportOf(recording: Recording): ExplainReport['recording'] {
+  const { header, range, events } = recording;
+  const { title, target, mode, startedAt, missing } = header;
+  const dropped = [...events.drop.rows()].reduce((sum, { count }) => sum + count, 0);
+  const { url, engine, device } = target;
+  return { title, url, engine, device, mode, startedAt, lengthMs: roundMs(range.endMs), missing, dropped };
+}
+
+/** All stings of a recording, explained, in order of rank. */
+export function explainReport(recording: Recording, thresholds: Thresholds): ExplainReport {
+  return {
+    version: REPORT_VERSION,
+    recording: reportOf(recording),
+    stings: findStings(recording, thresholds).map((sting) => reportSting(recording, sting)),
+  };
+}

@@ -1,0 +1,157 @@
+import { writeFile } from 'node:fs/promises';
+import { gzipSync } from 'node:zlib';
+import { TABLES, type Recording, type TableName } from '@nettle-patch/core';
+import { Option, type Command } from 'commander';
+import { writeCalls, type CallsFlags } from './calls';
+import { readBudget, writeCheck } from './check';
+import { writeComparison } from './compare';
+import { FORMATS, LEFT_OUT, convertedLines, type Format } from './convert';
+import { writeExplanation } from './explain';
+import { Output } from './output';
+import { FileError, noticeText, readRecordingFile } from './read-recording';
+
+/** How these commands end, for scripts that call them. */
+export const EXIT = { done: 0, exceeded: 1, unusable: 2 } as const;
+
+const say = (text: string) => console.error(text);
+
+async function open(path: string): Promise<Recording> {
+  const { recording, notices } = await readRecordingFile(path, say);
+  for (const notice of notices) say(noticeText(path, notice));
+  return recording;
+}
+
+/** Runs a command; a file that cannot be used ends it with a message. */
+function guarded<Args extends unknown[]>(run: (output: Output, ...args: Args) => Promise<void>) {
+  return async (...args: Args): Promise<void> => {
+    try {
+      await run(new Output(process.stdout), ...args);
+    } catch (error) {
+      if (!(error instanceof FileError)) throw error;
+      say(error.message);
+      process.exitCode = EXIT.unusable;
+    }
+  };
+}
+
+const EXIT_HELP = `
+Exit codes: ${EXIT.done} done; ${EXIT.unusable} a file or an argument cannot be used.`;
+
+function addExplain(program: Command): void {
+  program
+    .command('explain')
+    .description('say why each input had to wait, and what could be done')
+    .argument('<file>', 'recording')
+    .option('--json', 'write it as JSON, as docs/reports.md describes')
+    .addHelpText('after', EXIT_HELP)
+    .action(
+      guarded(async (output, file: string, { json = false }: { json?: boolean }) => {
+        writeExplanation(output, await open(file), json);
+      }),
+    );
+}
+
+function addCalls(program: Command): void {
+  program
+    .command('calls')
+    .description('list functions with what they took')
+    .argument('<file>', 'recording')
+    .option('--json', 'write it as JSON, as docs/reports.md describes')
+    .option('--from <ms>', 'begin of the range')
+    .option('--to <ms>', 'end of the range')
+    .option('--thread <id>', 'thread, 0 for the main thread')
+    .option('--min <ms>', 'charge calls shorter than this to what called them')
+    .option('--own', 'charge the time of libraries to the own function that called them')
+    .option('--fold-recursion', 'take a function that calls itself for one call')
+    .option('--focus <name>', 'only what this function called')
+    .option('--text <text>', 'only functions whose name or file contains this')
+    .option('--top <number>', 'lines to write', '40')
+    .addHelpText('after', EXIT_HELP)
+    .action(
+      guarded(async (output, file: string, { json = false, ...flags }: CallsFlags & { json?: boolean }) => {
+        writeCalls(output, await open(file), flags, json);
+      }),
+    );
+}
+
+function addCompare(program: Command): void {
+  program
+    .command('compare')
+    .description('say what changed from one recording to another, and whether it is more than noise')
+    .argument('<before>', 'recording before the change')
+    .argument('<after>', 'recording after it')
+    .option('--json', 'write it as JSON, as docs/reports.md describes')
+    .option('--markdown', 'write it as Markdown, for a change request')
+    .addHelpText('after', EXIT_HELP)
+    .action(
+      guarded(
+        async (output, before: string, after: string, flags: { json?: boolean; markdown?: boolean }) => {
+          const as = flags.json ? 'json' : flags.markdown ? 'markdown' : 'text';
+          writeComparison(output, await open(before), await open(after), as);
+        },
+      ),
+    );
+}
+
+interface ConvertFlags {
+  readonly to: Format;
+  readonly out?: string;
+  readonly table: TableName;
+}
+
+function addConvert(program: Command): void {
+  program
+    .command('convert')
+    .description('write a recording in another open format')
+    .argument('<file>', 'recording')
+    .addOption(new Option('--to <format>', 'format to write').choices(FORMATS).makeOptionMandatory())
+    .addOption(new Option('--table <name>', 'table to write as CSV').choices(TABLES).default('functions'))
+    .option('--out <file>', 'file to write; ".gz" at its end compresses it (default: standard output)')
+    .addHelpText('after', EXIT_HELP)
+    .action(
+      guarded(async (output, file: string, { to, out, table }: ConvertFlags) => {
+        const lines = convertedLines(await open(file), to, table);
+        const leftOut = LEFT_OUT[to];
+        if (leftOut !== undefined) say(leftOut);
+        if (out === undefined) {
+          for (const line of lines) output.line(line);
+          return;
+        }
+        const text = [...lines].map((line) => `${line}\n`).join('');
+        try {
+          await writeFile(out, out.endsWith('.gz') ? gzipSync(text) : text);
+        } catch (error) {
+          throw new FileError(`${out} could not be written: ${(error as Error).message}`);
+        }
+      }),
+    );
+}
+
+function addCheck(program: Command): void {
+  program
+    .command('check')
+    .description('hold a recording against a budget')
+    .argument('<file>', 'recording')
+    .requiredOption('--budget <file>', 'budget, as docs/reports.md describes')
+    .option('--json', 'write it as JSON')
+    .addHelpText(
+      'after',
+      `
+Exit codes: ${EXIT.done} the budget is kept; ${EXIT.exceeded} it is exceeded; ${EXIT.unusable} a file or an argument cannot be used.`,
+    )
+    .action(
+      guarded(async (output, file: string, { budget, json = false }: { budget: string; json?: boolean }) => {
+        const kept = writeCheck(output, await open(file), await readBudget(budget), json);
+        if (!kept) process.exitCode = EXIT.exceeded;
+      }),
+    );
+}
+
+/** Adds the commands that read recordings. */
+export function addReadingCommands(program: Command): void {
+  addExplain(program);
+  addCalls(program);
+  addCompare(program);
+  addConvert(program);
+  addCheck(program);
+}

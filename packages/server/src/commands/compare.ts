@@ -1,0 +1,59 @@
+import {
+  compareRecordings,
+  comparisonMarkdown,
+  comparisonReport,
+  verdictWords,
+  type Recording,
+} from '@nettle-patch/core';
+import type { Output } from './output';
+
+/** Writes how two recordings differ, as text, Markdown or JSON. */
+export function writeComparison(
+  output: Output,
+  before: Recording,
+  after: Recording,
+  as: 'text' | 'markdown' | 'json',
+): void {
+  const comparison = compareRecordings(before, after);
+  if (as === 'json') {
+    output.line(JSON.stringify(comparisonReport(before, after, comparison), null, 2));
+    return;
+  }
+  if (as === 'markdown') {
+    output.line(comparisonMarkdown(before, after, comparison));
+    return;
+  }
+  for (const warning of comparison.warnings) output.line(output.style('yellow', warning));
+  output.table(
+    [
+      ['', 'before', 'after', '', ''],
+      ...comparison.series.map(({ label, before: was, after: is, verdict, change }) => [
+        label,
+        was.medianMs === undefined ? '–' : `${was.medianMs.toFixed(0)} ms × ${was.count}`,
+        is.medianMs === undefined ? '–' : `${is.medianMs.toFixed(0)} ms × ${is.count}`,
+        verdictWords(verdict),
+        change === undefined
+          ? ''
+          : `${change.difference.toFixed(0)} ms (${change.low.toFixed(0)} to ${change.high.toFixed(0)})`,
+      ]),
+    ],
+    [false, true, true, false, false],
+  );
+  output.line();
+  output.table(
+    [
+      ['self before', 'self after', '', 'function', 'where'],
+      ...comparison.functions
+        .filter(({ change, selfChangeMs }) => change !== 'same' && Math.abs(selfChangeMs) >= 1)
+        .slice(0, 20)
+        .map(({ name, place, change, before: was, after: is }) => [
+          was === undefined ? '–' : was.selfMs.toFixed(1),
+          is === undefined ? '–' : is.selfMs.toFixed(1),
+          change,
+          name,
+          place,
+        ]),
+    ],
+    [true, true, false, false, false],
+  );
+}

@@ -1,0 +1,79 @@
+import {
+  BLAME_PARTS,
+  DEFAULT_THRESHOLDS,
+  explainReport,
+  type BlamePart,
+  type ExplainReport,
+  type ReportedSting,
+} from '@nettle-patch/core';
+import type { Output } from './output';
+
+const PART_WORDS: Record<BlamePart, string> = {
+  scriptOwnMs: 'own script',
+  scriptLibraryMs: 'library script',
+  styleMs: 'style',
+  layoutMs: 'layout',
+  paintMs: 'paint',
+  drawingMs: 'style, layout, paint',
+  collectionMs: 'collection',
+  otherMs: 'other',
+  unexplainedMs: 'unexplained',
+  idleMs: 'idle',
+};
+
+const ms = (value: number) => `${value < 10 ? value.toFixed(1) : Math.round(value).toLocaleString('en')} ms`;
+const place = ({ file, line }: { file: string | null; line: number | null }) =>
+  file === null ? '' : `${file}${line === null ? '' : `:${line}`}`;
+
+function writeSting(output: Output, sting: ReportedSting, number: number): void {
+  const { kind, also, label, feltMs, budgetMs, startMs } = sting;
+  const kinds = [kind, ...also].join(', ').replaceAll('-', ' ');
+  output.line();
+  output.line(
+    `${number}. ${output.style('bold', label)}  ${output.style('red', ms(feltMs))}, budget ${ms(budgetMs)}`,
+  );
+  output.line(output.style('dim', `   ${kinds}, at ${(startMs / 1000).toFixed(2)} s`));
+  output.wrapped(sting.because, 3);
+  const parts = BLAME_PARTS.filter((part) => sting.blame[part] >= 0.5).map(
+    (part) => `${PART_WORDS[part]} ${ms(sting.blame[part])}`,
+  );
+  output.wrapped(`${parts.join(', ')}.`, 3);
+  output.table(
+    sting.culprits
+      .slice(0, 5)
+      .map((culprit) => [
+        culprit.name,
+        place(culprit),
+        `self ${ms(culprit.selfMs)}`,
+        `total ${ms(culprit.totalMs)}`,
+        culprit.count > 0 ? `${culprit.count.toLocaleString('en')} calls` : '',
+      ]),
+    [false, false, true, true, true],
+    3,
+  );
+  for (const { advice, evidence } of sting.suggestions) {
+    output.wrapped(`→ ${advice}`, 3);
+    output.wrapped(evidence, 5);
+  }
+}
+
+function writeText(output: Output, { recording, stings }: ExplainReport): void {
+  const { title, engine, device, mode, lengthMs } = recording;
+  output.line(
+    `${output.style('bold', title || 'Recording')}: ${engine}, ${device}, ${mode}, ${(lengthMs / 1000).toFixed(1)} s`,
+  );
+  if (stings.length === 0) output.line('No stings: nothing went beyond its budget.');
+  else output.line(`${stings.length} ${stings.length === 1 ? 'sting' : 'stings'}, worst first.`);
+  stings.forEach((sting, index) => writeSting(output, sting, index + 1));
+}
+
+/** Writes the stings of a recording, explained. */
+export function writeExplanation(
+  output: Output,
+  recording: Parameters<typeof explainReport>[0],
+  asJson: boolean,
+): void {
+  const report = explainReport(recording, DEFAULT_THRESHOLDS);
+  if (asJson) output.line(JSON.stringify(report, null, 2));
+  else writeText(output, report);
+}

@@ -1,0 +1,102 @@
+import { createReadStream } from 'node:fs';
+import { open, stat } from 'node:fs/promises';
+import { Readable, pipeline } from 'node:stream';
+import { createGunzip } from 'node:zlib';
+import {
+  RecordingBuilder,
+  RecordingDecoder,
+  RefusedRecordingError,
+  type ReadNotice,
+  type Recording,
+} from '@nettle-patch/core';
+
+/** Thrown for a file that cannot be used; the message names it and says what to do. */
+export class FileError extends Error {
+  override readonly name = 'FileError';
+}
+
+/** A file larger than this takes long enough to say how far it is. */
+const LARGE_BYTES = 20_000_000;
+const GZIP_MAGIC = [0x1f, 0x8b];
+
+export interface ReadFile {
+  readonly recording: Recording;
+  readonly notices: readonly ReadNotice[];
+}
+
+async function isZipped(path: string): Promise<boolean> {
+  const file = await open(path);
+  try {
+    const { buffer } = await file.read(Buffer.alloc(2), 0, 2, 0);
+    return buffer[0] === GZIP_MAGIC[0] && buffer[1] === GZIP_MAGIC[1];
+  } finally {
+    await file.close();
+  }
+}
+
+async function* counted(path: string, onBytes: (count: number) => void): AsyncGenerator<Buffer> {
+  for await (const piece of createReadStream(path) as AsyncIterable<Buffer>) {
+    onBytes(piece.length);
+    yield piece;
+  }
+}
+
+async function* piecesOf(path: string, onBytes: (count: number) => void): AsyncGenerator<Uint8Array> {
+  const pieces = counted(path, onBytes);
+  if (!(await isZipped(path))) {
+    yield* pieces;
+    return;
+  }
+  const unzipped = createGunzip();
+  pipeline(Readable.from(pieces), unzipped, () => undefined);
+  yield* unzipped as AsyncIterable<Uint8Array>;
+}
+
+/** Words for what could not be read, with its line. */
+export function noticeText(path: string, { line, detail }: ReadNotice): string {
+  return `${path}${line === undefined ? '' : `, line ${line}`}: ${detail}`;
+}
+
+/**
+ * Reads a recording, compressed or not. What was lost is told, and so is progress where the file is large.
+ * @throws FileError when it cannot be read or is no recording
+ */
+export async function readRecordingFile(path: string, say: (text: string) => void): Promise<ReadFile> {
+  const builder = new RecordingBuilder();
+  const decoder = new RecordingDecoder(builder);
+  try {
+    const { size } = await stat(path);
+    let read = 0;
+    let told = 0;
+    const progress = (count: number) => {
+      read += count;
+      const tenth = Math.floor((read / size) * 10);
+      if (size < LARGE_BYTES || tenth <= told) return;
+      told = tenth;
+      say(`Reading ${path}: ${tenth * 10} %`);
+    };
+    try {
+      for await (const piece of piecesOf(path, progress)) decoder.push(piece);
+    } catch (error) {
+      if (error instanceof RefusedRecordingError || (error as NodeJS.ErrnoException).syscall !== undefined)
+        throw error;
+      decoder.note({
+        code: 'damaged-archive',
+        detail: `the archive is damaged (${(error as Error).message})`,
+        line: decoder.lineCount,
+      });
+    }
+    const notices = decoder.finish();
+    return { recording: builder.build(), notices };
+  } catch (error) {
+    if (error instanceof RefusedRecordingError) {
+      throw new FileError(
+        `${path}, line 1: ${error.message}. Expected a recording of Nettle Patch (.nettle.jsonl or .nettle.jsonl.gz).`,
+      );
+    }
+    const { code } = error as NodeJS.ErrnoException;
+    if (code === 'ENOENT') throw new FileError(`${path}: there is no such file.`);
+    if (code === 'EISDIR') throw new FileError(`${path}: this is a folder, not a file.`);
+    throw new FileError(`${path} could not be read: ${(error as Error).message}`);
+  }
+}
