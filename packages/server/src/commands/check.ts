@@ -13,7 +13,9 @@ export async function readBudget(path: string): Promise<Budget> {
     throw new FileError(`${path} could not be read: ${(error as Error).message}`);
   }
   try {
-    return budgetSchema.validateSync(JSON.parse(text), { strict: true, abortEarly: false });
+    const given: unknown = JSON.parse(text);
+    budgetSchema.validateSync(given, { strict: true, abortEarly: false });
+    return budgetSchema.cast(given);
   } catch (error) {
     if (error instanceof SyntaxError) throw new FileError(`${path} is no JSON: ${error.message}`);
     if (error instanceof ValidationError) throw new FileError(`${path}: ${error.errors.join('; ')}`);

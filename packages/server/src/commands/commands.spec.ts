@@ -1,0 +1,161 @@
+import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { PassThrough } from 'node:stream';
+import { fileURLToPath } from 'node:url';
+import { gunzipSync, gzipSync } from 'node:zlib';
+import type { Recording } from '@nettle-patch/core';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { lensFrom, writeCalls } from './calls';
+import { readBudget, writeCheck } from './check';
+import { writeComparison } from './compare';
+import { FORMATS, convertedLines } from './convert';
+import { writeExplanation } from './explain';
+import { Output } from './output';
+import { FileError, noticeText, readRecordingFile } from './read-recording';
+
+const recordedFile = (name: string) =>
+  fileURLToPath(new URL(`../../../core/src/testing/recordings/${name}.nettle.jsonl.gz`, import.meta.url));
+const quiet = () => undefined;
+let folder: string;
+let boarding: Recording;
+let mended: Recording;
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'nettle-patch-'));
+  boarding = (await readRecordingFile(recordedFile('board-all-exact'), quiet)).recording;
+  mended = (await readRecordingFile(recordedFile('board-all-exact-mended'), quiet)).recording;
+});
+
+/** What a command writes, on a stream that is no terminal. */
+function written(write: (output: Output) => void): string {
+  const stream = new PassThrough();
+  write(new Output(stream as unknown as NodeJS.WriteStream));
+  return String(stream.read() ?? '');
+}
+
+async function fileOf(name: string, content: string | Buffer): Promise<string> {
+  const path = join(folder, name);
+  await writeFile(path, content);
+  return path;
+}
+
+describe('a file', () => {
+  it('is read compressed or not, whatever it is called', async () => {
+    const plain = await fileOf('plain.txt', gunzipSync(await readFile(recordedFile('ticker'))));
+    const { recording, notices } = await readRecordingFile(plain, quiet);
+    expect(notices).toEqual([]);
+    expect(recording.header.title).toBe('ticker');
+  });
+
+  it('that is none is refused, by its name and with what is wrong', async () => {
+    const refusal = async (path: string) => {
+      const error: unknown = await readRecordingFile(path, quiet).catch((reason: unknown) => reason);
+      expect(error).toBeInstanceOf(FileError);
+      return (error as FileError).message;
+    };
+    expect(await refusal(join(folder, 'nowhere.gz'))).toMatch(/nowhere\.gz: there is no such file/);
+    expect(await refusal(folder)).toMatch(/a folder/);
+    expect(await refusal(await fileOf('list.json', '[1, 2]'))).toMatch(
+      /list\.json, line 1: .*Expected a recording/,
+    );
+    expect(await refusal(await fileOf('empty', ''))).toMatch(/empty, line 1/);
+  });
+
+  it('that is damaged is read as far as it goes, and says where it is not', async () => {
+    const whole = gunzipSync(await readFile(recordedFile('ticker')));
+    const lines = whole.toString('utf8').split('\n');
+    lines[30] = '{"kind":"task","thread":"zero"}';
+    const path = await fileOf('damaged.jsonl', lines.join('\n'));
+    const { notices } = await readRecordingFile(path, quiet);
+    expect(notices.map((notice) => noticeText(path, notice)).join('\n')).toMatch(
+      /damaged\.jsonl, line 31: .*"thread" must be/,
+    );
+    const cut = await fileOf('cut.gz', gzipSync(whole).subarray(0, 4000));
+    const { notices: cutNotices } = await readRecordingFile(cut, quiet);
+    expect(cutNotices.map(({ code }) => code)).toContain('damaged-archive');
+  });
+});
+
+describe('explain', () => {
+  it('writes the sentence, what took the time, the functions and what could be done', () => {
+    const text = written((output) => writeExplanation(output, boarding, false));
+    expect(text).toMatch(/1\. Tap button “Board all” {2}920 ms, budget 200 ms/);
+    expect(text).toMatch(/bendingOfPair +src\/desk\/deck\/trim\.ts:\d+ +self 824 ms/);
+    expect(text).toContain('→ Call bendingOfPair less often');
+    // eslint-disable-next-line no-control-regex -- that there is no escape sequence is what is asked
+    expect(text).not.toMatch(/\u001b\[/);
+    expect(Math.max(...text.split('\n').map((line) => line.length))).toBeLessThan(130);
+  });
+
+  it('writes JSON of a documented version', () => {
+    const report = JSON.parse(written((output) => writeExplanation(output, boarding, true))) as {
+      version: number;
+      stings: object[];
+    };
+    expect(report.version).toBe(1);
+    expect(report.stings[0]).toMatchObject({
+      kind: 'slow-response',
+      label: 'Tap button “Board all”',
+      budgetMs: 200,
+    });
+  });
+});
+
+describe('calls', () => {
+  it('lists functions by their self time, and obeys the lens', () => {
+    const text = written((output) => writeCalls(output, boarding, { text: 'deck/' }, false));
+    expect(text.split('\n')[1]).toMatch(/44,850 .*bendingOfPair/);
+    const focused = written((output) => writeCalls(output, boarding, { focus: 'drawVehicles' }, false));
+    expect(focused).not.toContain('bendingOfPair');
+    expect(focused).toContain('drawVehicles');
+  });
+
+  it('refuses a lens that makes no sense, naming the flag', () => {
+    expect(() => lensFrom(boarding, { min: 'long' })).toThrow('--min takes a number, got "long"');
+    expect(() => lensFrom(boarding, { focus: 'nobody' })).toThrow('"nobody"');
+    expect(() => lensFrom(boarding, { thread: '-1' })).toThrow('thread');
+  });
+});
+
+describe('compare', () => {
+  it('writes text, Markdown and JSON', () => {
+    expect(written((output) => writeComparison(output, boarding, mended, 'text'))).toMatch(
+      /– {2}gone +bendingOfPair/,
+    );
+    expect(written((output) => writeComparison(output, boarding, mended, 'markdown'))).toMatch(
+      /^\| bendingOfPair .*gone \|$/m,
+    );
+    const report: unknown = JSON.parse(
+      written((output) => writeComparison(output, boarding, mended, 'json')),
+    );
+    expect(report).toMatchObject({ version: 1, before: { title: 'board-all-exact' }, warnings: [] });
+  });
+});
+
+describe('convert', () => {
+  it.each(FORMATS)('writes %s', (format) => {
+    const lines = [...convertedLines(boarding, format, 'functions')];
+    expect(lines.length).toBeGreaterThan(0);
+    expect(lines.join('\n')).toMatch(format === 'har' ? /"version": "1.2"/ : /bendingOfPair/);
+  });
+});
+
+describe('check', () => {
+  it('says what is kept and what is exceeded', async () => {
+    const budget = await readBudget(
+      await fileOf('budget.json', '{"responses":[{"label":"*","ms":300}],"longTaskMs":5000}'),
+    );
+    let kept: boolean | undefined;
+    const text = written((output) => (kept = writeCheck(output, boarding, budget, false)));
+    expect(kept).toBe(false);
+    expect(text).toMatch(/^exceeded {2}Response to: Tap button “Board all”: 920 ms, allowed 300$/m);
+    expect(text).toMatch(/^kept {6}Time in long tasks/m);
+  });
+
+  it('refuses a budget it cannot read, naming the file and the field', async () => {
+    const path = await fileOf('wrong.json', '{"longTasks":1}');
+    await expect(readBudget(path)).rejects.toThrow(/wrong\.json: .*longTasks/);
+    await expect(readBudget(await fileOf('broken.json', '{'))).rejects.toThrow(/broken\.json is no JSON/);
+  });
+});
