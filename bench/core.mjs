@@ -1,147 +1,70 @@
 /**
- * How long the core takes, each figure beside a limit taken in the same run on the same bytes: what it takes to
- * decompress the file and parse its lines as JSON, which no reader can do without.
+ * How long the core takes on generated recordings of an hour of light use with 10 thousand to 5 million exact calls.
+ * Opening is held against what it takes to decompress the file and parse its lines as JSON in the same run, which no
+ * reader can do without.
+ * `npm run bench -- core [--spans 10000,1000000] [--mutations 10000] [--json]`
  */
-import { gunzipSync, gzipSync } from 'node:zlib';
-import * as core from '../packages/server/dist/index.js';
+import { fileURLToPath } from 'node:url';
+import { gunzipSync } from 'node:zlib';
+import { build } from 'esbuild';
+import { measureCore } from './lib/core-measures.mjs';
+import { generatedFile } from './lib/generated-recording.mjs';
 
+const options = process.argv.slice(2);
+const valueOf = (name) => (options.includes(name) ? options[options.indexOf(name) + 1] : undefined);
+const asJson = options.includes('--json');
+const sizes = (valueOf('--spans') ?? '10000,100000,1000000,5000000').split(',').map(Number);
+const mutations = Number(valueOf('--mutations') ?? 10_000);
 const ROUNDS = 5;
-const MINUTES = [1, 10, 60];
+const say = (text) => (asJson ? undefined : console.log(text));
 
-const header = {
-  kind: 'header',
-  format: core.FORMAT_NAME,
-  version: core.FORMAT_VERSION,
-  id: 'bench',
-  startedAt: '2026-11-20T12:40:00.000Z',
-  title: 'A long watch at the boarding desk',
-  mode: 'everyday',
-  startUp: false,
-  clockStepMs: 0.1,
-  refreshMs: 16.7,
-  target: { title: 'Boarding desk', url: 'http://localhost:4781/', engine: 'bench', device: 'bench' },
-  available: [],
-  missing: [],
-};
-
-/** Numbers from 0 up to 1, the same in every run. */
-function seeded(seed) {
-  let state = seed;
-  return () => (state = (state * 16_807) % 2_147_483_647) / 2_147_483_647;
-}
-
-/** Lines of a recording of some minutes of use: samples every 10 ms, an input each second, a long task each fourth. */
-function* linesOf(minutes) {
-  const random = seeded(7);
-  yield JSON.stringify(header);
-  yield '{"kind":"source","id":0,"url":"http://localhost:4781/desk.js"}';
-  for (let id = 0; id < 200; id++)
-    yield JSON.stringify({ kind: 'function', id, name: `step${id}`, source: 0, line: id + 1, column: 1 });
-  for (let id = 0; id < 400; id++) {
-    const parent = id < 20 ? {} : { parent: Math.floor(random() * id) };
-    yield JSON.stringify({ kind: 'stack', id, function: Math.floor(random() * 200), ...parent });
+/** The damage of the tests, many times: none may crash, hang or take memory without bound. */
+async function mutated(times) {
+  const { outputFiles } = await build({
+    stdin: {
+      contents: `export { mutate } from './mutate'; export { readDamaged } from './damage';`,
+      resolveDir: fileURLToPath(new URL('../packages/core/src/testing', import.meta.url)),
+      loader: 'ts',
+    },
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    write: false,
+  });
+  const code = Buffer.from(outputFiles[0].contents).toString('base64');
+  const { mutate, readDamaged } = await import(`data:text/javascript;base64,${code}`);
+  const bytes = gunzipSync(generatedFile(2000)).subarray(0, 150_000);
+  const counts = { refused: 0, told: 0, whole: 0 };
+  let longestMs = 0;
+  const startedAt = performance.now();
+  for (let seed = 1; seed <= times; seed++) {
+    const from = performance.now();
+    counts[readDamaged(mutate(bytes, seed))]++;
+    longestMs = Math.max(longestMs, performance.now() - from);
   }
-  for (let second = 0; second < minutes * 60; second++) {
-    const startMs = second * 1000;
-    const busyMs = second % 4 === 0 ? 120 + random() * 300 : 20;
-    const timesUs = Array.from({ length: 100 }, (_, index) => (startMs + index * 10) * 1000);
-    const stacks = timesUs.map((_, index) =>
-      index * 10 < busyMs ? Math.floor(random() * 400) : core.NO_STACK,
-    );
-    yield JSON.stringify({ kind: 'samples', ...core.packSamples(0, 10, { timesUs, stacks }) });
-    yield JSON.stringify({
-      kind: 'input',
-      thread: 0,
-      startMs,
-      durationMs: busyMs + 16,
-      type: 'click',
-      interaction: second + 1,
-      target: `button “Lane ${second % 12}”`,
-      processingStartMs: startMs + 2,
-      processingEndMs: startMs + busyMs,
-    });
-    if (busyMs < 50) continue;
-    yield JSON.stringify({ kind: 'task', thread: 0, startMs, durationMs: busyMs, source: 'longtask' });
-    yield JSON.stringify({
-      kind: 'frame',
-      thread: 0,
-      startMs,
-      durationMs: busyMs,
-      renderStartMs: startMs + busyMs - 8,
-      styleStartMs: startMs + busyMs - 6,
-    });
-    yield JSON.stringify({
-      kind: 'handler',
-      thread: 0,
-      startMs: startMs + 2,
-      durationMs: busyMs - 10,
-      type: 'event-listener',
-      invoker: 'BUTTON',
-      function: 3,
-      forcedMs: 4,
-    });
-  }
-  yield JSON.stringify({ kind: 'end', startMs: minutes * 60_000, reason: 'stopped' });
+  return { times, ...counts, longestMs, seconds: (performance.now() - startedAt) / 1000 };
 }
 
-function median(work) {
-  const times = Array.from({ length: ROUNDS }, () => {
-    const startedAt = performance.now();
-    work();
-    return performance.now() - startedAt;
-  });
-  return times.sort((a, b) => a - b)[Math.floor(ROUNDS / 2)];
-}
-
-function measure(minutes) {
-  const file = gzipSync([...core.withChecks(linesOf(minutes))].map((line) => `${line}\n`).join(''));
-  const limitMs = median(() => {
-    for (const line of gunzipSync(file).toString('utf8').split('\n')) if (line !== '') JSON.parse(line);
-  });
-  let opened;
-  const openMs = median(() => {
-    const { recording } = core.readRecording([gunzipSync(file)]);
-    opened = { recording, stings: core.findStings(recording, core.DEFAULT_THRESHOLDS) };
-  });
-  const { recording, stings } = opened;
-  const partitionMs = median(() => core.partition(recording, 0, recording.range));
-  const anatomyMs = median(() => core.becauseOf(recording, core.anatomyOf(recording, stings[0])));
-  return {
-    minutes,
-    fileBytes: file.length,
-    samples: minutes * 6000,
-    stings: stings.length,
-    limitMs,
-    openMs,
-    openRatio: openMs / limitMs,
-    partitionMs,
-    partitionNsPerSample: (partitionMs * 1e6) / (minutes * 6000),
-    anatomyMs,
-  };
-}
-
-const figures = MINUTES.map(measure);
-if (process.argv.includes('--json')) {
-  console.log(JSON.stringify(figures, null, 2));
-} else {
-  console.log(
-    'Opening a recording, from compressed bytes to ranked stings. Limit: decompress and parse the same bytes as JSON.',
+const figures = [];
+for (const spans of sizes) {
+  const figure = measureCore(generatedFile(spans), spans, ROUNDS);
+  figures.push(figure);
+  say(
+    [
+      `${spans.toLocaleString('en')} calls, ${(figure.fileBytes / 1e6).toFixed(1)} MB`,
+      `  open to ranked stings   ${figure.openMs.toFixed(0)} ms = ${figure.openRatio.toFixed(2)} × the limit of ${figure.limitMs.toFixed(0)} ms (target 2.5)`,
+      `  blame of a range        ${figure.blameNs.toFixed(1)} ns a span (target 12); its segments, when wanted, ${figure.partitionNs.toFixed(1)}`,
+      `  call tree, callers, table ${figure.treeNs.toFixed(1)}, ${figure.callersNs.toFixed(1)}, ${figure.tableNs.toFixed(1)} ns a span, worst lens (target 40)`,
+      `  drawing any zoom        ${figure.drawMs.toFixed(2)} ms (target 6)`,
+      `  memory                  ${figure.bytesASpan.toFixed(1)} bytes a span (target 40)`,
+      `  taking in a stream      ${(figure.callsASecond / 1e6).toFixed(2)} million calls a second (target 1)`,
+    ].join('\n'),
   );
-  for (const figure of figures) {
-    const {
-      minutes,
-      fileBytes,
-      stings,
-      limitMs,
-      openMs,
-      openRatio,
-      partitionMs,
-      partitionNsPerSample,
-      anatomyMs,
-    } = figure;
-    console.log(
-      `${String(minutes).padStart(3)} min, ${(fileBytes / 1024).toFixed(0)} kB, ${stings} stings: open ${openMs.toFixed(1)} ms = ${openRatio.toFixed(2)} × limit (${limitMs.toFixed(1)} ms); ` +
-        `partition of all ${partitionMs.toFixed(1)} ms = ${partitionNsPerSample.toFixed(0)} ns a sample; one anatomy ${anatomyMs.toFixed(1)} ms`,
-    );
-  }
 }
+const damage = mutations > 0 ? await mutated(mutations) : undefined;
+if (damage !== undefined) {
+  say(
+    `${damage.times.toLocaleString('en')} damaged files in ${damage.seconds.toFixed(0)} s: ${damage.refused} refused, ${damage.told} read with the loss told, ${damage.whole} unharmed; longest ${damage.longestMs.toFixed(0)} ms`,
+  );
+}
+if (asJson) console.log(JSON.stringify({ figures, damage }, null, 2));

@@ -1,4 +1,7 @@
-/** `npm run format:docs`: writes the tables of docs/recording-format.md from the shapes of the rows. */
+/**
+ * `npm run format:docs`: writes the tables of docs/recording-format.md and docs/recording.schema.json from the shapes
+ * of the rows.
+ */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
@@ -6,12 +9,16 @@ import { run } from './lib/prepare.mjs';
 
 const path = (relative) => fileURLToPath(new URL(`../${relative}`, import.meta.url));
 const { outputFiles } = await build({
-  entryPoints: [path('packages/core/src/format/rows.ts')],
+  stdin: {
+    contents: `export { ROW_SHAPES } from './rows'; export { lineSchema } from './json-schema';`,
+    resolveDir: path('packages/core/src/format'),
+    loader: 'ts',
+  },
   bundle: true,
   format: 'esm',
   write: false,
 });
-const { ROW_SHAPES } = await import(
+const { ROW_SHAPES, lineSchema } = await import(
   `data:text/javascript;base64,${Buffer.from(outputFiles[0].contents).toString('base64')}`
 );
 
@@ -29,4 +36,6 @@ const [before, rest] = text.split('\n## Rows\n');
 const after = rest.slice(rest.indexOf('\n## '));
 const tables = Object.entries(ROW_SHAPES).map(([kind, shape]) => table(kind, shape));
 writeFileSync(file, `${before}\n## Rows\n\n${tables.join('')}${after.trimStart()}`);
-process.exitCode = run('npx', ['prettier', '--write', '--log-level', 'warn', file]);
+const schemaFile = path('docs/recording.schema.json');
+writeFileSync(schemaFile, `${JSON.stringify(lineSchema(), null, 2)}\n`);
+process.exitCode = run('npx', ['prettier', '--write', '--log-level', 'warn', file, schemaFile]);

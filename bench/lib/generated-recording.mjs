@@ -33,7 +33,7 @@ export function seeded(seed) {
 function walk(random, startUs, calls, push) {
   const open = [];
   let timeUs = startUs;
-  for (let made = 0; made < calls; ) {
+  for (let made = 0; made < calls;) {
     timeUs += Math.floor(random() * 4);
     const caller = open.at(-1);
     if (open.length > 1 && (open.length >= DEEPEST || random() < 0.45)) {
@@ -78,7 +78,8 @@ function* eventsOfSecond(second, busyUs) {
     processingStartMs: startMs,
     processingEndMs: endMs,
   };
-  if (busyUs > 50_000) yield { kind: 'task', thread: 0, startMs, durationMs: busyUs / 1000, source: 'longtask' };
+  if (busyUs > 50_000)
+    yield { kind: 'task', thread: 0, startMs, durationMs: busyUs / 1000, source: 'longtask' };
   for (let frame = 0; frame < 4; frame++) {
     const atMs = endMs + 2 + frame * 17;
     yield { kind: 'render', thread: 0, startMs: atMs, durationMs: 6, styleMs: 1, layoutMs: 2, paintMs: 3 };

@@ -49,6 +49,7 @@ export * from './exact/registration';
 export * from './sources/text-part';
 export * from './inputs/interactions';
 export * from './inputs/action';
+export * from './overview/call-rows';
 export * from './overview/skyline';
 export * from './recording/builder';
 export * from './recording/call-spans';

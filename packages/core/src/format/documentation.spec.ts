@@ -1,10 +1,14 @@
 import { readFileSync } from 'node:fs';
+import { Ajv2020 } from 'ajv/dist/2020.js';
 import { describe, expect, it } from 'vitest';
 import { readRecording } from '../recording/read';
 import { checkLine } from './check-row';
 import { crc32 } from './crc32';
 import { CALL_END, packCalls, unpackCalls } from './packed-calls';
 import { unpackSamples } from './packed-samples';
+import { recorded } from '../testing/recorded';
+import { encodeRecording } from './encoder';
+import { lineSchema } from './json-schema';
 import { ROW_SHAPES } from './rows';
 
 const text = readFileSync(new URL('../../../../docs/recording-format.md', import.meta.url), 'utf8');
@@ -74,5 +78,32 @@ describe('the documentation of the format', () => {
     const value = Number.parseInt((JSON.parse(shown) as { crc32: string }).crc32, 16);
     expect(checkLine(value)).toBe(shown);
     expect(crc32(new Uint8Array(0))).toBe(0);
+  });
+});
+
+describe('the JSON Schema of the format', () => {
+  const schema = JSON.parse(
+    readFileSync(new URL('../../../../docs/recording.schema.json', import.meta.url), 'utf8'),
+  ) as object;
+  const isLine = new Ajv2020().compile(schema);
+
+  it('is the one that the shapes of the rows give', () => {
+    expect(schema).toEqual(lineSchema());
+  });
+
+  it.each(['board-all-exact', 'deck-drag'])('holds for every line of the recording %s', (name) => {
+    for (const line of encodeRecording(recorded(name))) {
+      expect(
+        isLine(JSON.parse(line)),
+        `${line.slice(0, 200)}: ${JSON.stringify(isLine.errors?.slice(0, 2))}`,
+      ).toBe(true);
+    }
+  });
+
+  it('lets kinds pass that it does not know, and nothing that does not fit', () => {
+    expect(isLine({ kind: 'weather', wind: 'south' })).toBe(true);
+    expect(isLine({ kind: 'task', thread: 0, startMs: 1, durationMs: -2, source: 'longtask' })).toBe(false);
+    expect(isLine({ kind: 'task', thread: 0, startMs: 1, durationMs: 2 })).toBe(false);
+    expect(isLine({ thread: 0 })).toBe(false);
   });
 });

@@ -69,6 +69,14 @@ export const ROW_SHAPES = {
     fresh: optional('flag', 'No call was running before the first event; what was open has ended unseen.'),
     data: required('text', 'Packed events.'),
   },
+  offset: {
+    thread,
+    startMs: required('time', 'When the clocks were compared, on the clock of the recording.'),
+    offsetMs: required(
+      'time',
+      'What is to be added to the times of all later rows of this thread, which are on a clock of its own.',
+    ),
+  },
   task: {
     thread,
     startMs,

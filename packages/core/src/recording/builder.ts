@@ -2,6 +2,7 @@ import type { RowSink } from '../format/decoder';
 import type { Header } from '../format/header';
 import { CallScratch, unpackCalls } from '../format/packed-calls';
 import { NO_STACK, unpackSamples } from '../format/packed-samples';
+import type { Shape } from '../format/fields';
 import { ROW_SHAPES, type Row, type RowContent, type RowOfKind } from '../format/rows';
 import { CallSpansBuilder } from './call-spans-builder';
 import { TextPool } from './column';
@@ -36,6 +37,7 @@ export class RecordingBuilder implements RowSink {
   readonly #calls = new Map<number, CallSpansBuilder>();
   readonly #events: EventTables;
   readonly #scratch = new CallScratch();
+  readonly #offsets = new Map<number, number>();
   readonly #unknownLines: string[] = [];
   /** Function ids that were looked up before: most calls name one of few. */
   readonly #known = new Uint8Array(KNOWN_IDS);
@@ -60,8 +62,12 @@ export class RecordingBuilder implements RowSink {
     this.#unknownLines.push(line);
   }
 
-  row(row: Row): string | undefined {
+  row(given: Row): string | undefined {
+    const row = this.#offsets.size === 0 ? given : this.#onOneClock(given);
     switch (row.kind) {
+      case 'offset':
+        this.#offsets.set(row.thread, row.offsetMs);
+        return undefined;
       case 'thread':
         this.#threads.set(row.id, content(row));
         return undefined;
@@ -104,6 +110,18 @@ export class RecordingBuilder implements RowSink {
       unknownLines: this.#unknownLines,
       range: { startMs: 0, endMs: this.#endMs },
     };
+  }
+
+  /** A row with its times on the clock of the recording. */
+  #onOneClock(row: Row): Row {
+    const offsetMs = 'thread' in row && row.kind !== 'offset' ? this.#offsets.get(row.thread) : undefined;
+    if (offsetMs === undefined || offsetMs === 0) return row;
+    const moved: Record<string, unknown> = { ...row };
+    const shape: Shape = ROW_SHAPES[row.kind];
+    for (const [name, { type }] of Object.entries(shape)) {
+      if (type === 'time' && moved[name] !== undefined) moved[name] = (moved[name] as number) + offsetMs;
+    }
+    return moved as unknown as Row;
   }
 
   #addFunction(row: RowOfKind<'function'>): string | undefined {

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ROW_SHAPES } from '../format/rows';
+import { ROW_SHAPES, type Row } from '../format/rows';
+import { recordingOf } from '../testing/arbitrary-recording';
 import { TextPool } from './column';
 import { Samples } from './samples';
 import { Table } from './table';
@@ -78,4 +79,25 @@ describe('events that overlap a range', () => {
       ),
     );
   });
+});
+
+it('rows of a thread with a clock of its own are put on the clock of the recording', () => {
+  const task = (thread: number, startMs: number): Row => ({
+    kind: 'task',
+    thread,
+    startMs,
+    durationMs: 60,
+    source: 'longtask',
+  });
+  const recording = recordingOf([
+    task(1, 1000),
+    { kind: 'offset', thread: 1, startMs: 0, offsetMs: -400 },
+    task(1, 1500),
+    task(0, 1200),
+  ]);
+  expect([...recording.events.task.rows()].map(({ thread, startMs }) => [thread, startMs])).toEqual([
+    [1, 1000],
+    [1, 1100],
+    [0, 1200],
+  ]);
 });

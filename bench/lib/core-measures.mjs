@@ -1,0 +1,110 @@
+/** What is measured of the core on one recording; each figure is the median of some rounds. */
+import { gunzipSync } from 'node:zlib';
+import * as core from '../../packages/server/dist/index.js';
+import { medianOf } from './statistics.mjs';
+
+const RANGES = [
+  [0, 1],
+  [0.2, 0.7],
+  [0.5, 0.51],
+];
+const PIXELS = 1200;
+const DEPTHS = 20;
+
+function medianMs(rounds, work) {
+  return medianOf(
+    Array.from({ length: rounds }, () => {
+      const startedAt = performance.now();
+      work();
+      return performance.now() - startedAt;
+    }),
+  );
+}
+
+/** The bytes of all columns of calls of a recording, and of what is looked up beside them. */
+function bytesOf(recording) {
+  const { startsUs, endsUs, stacks, depths } = recording.calls.get(0);
+  const columns = [startsUs, endsUs, stacks, depths].reduce((sum, column) => sum + column.byteLength, 0);
+  const drawing = 12 * startsUs.length;
+  return columns + drawing + recording.stacks.length * 4 * 8;
+}
+
+function measureOpening(file, rounds) {
+  const limits = [];
+  const opens = [];
+  let recording;
+  for (let round = 0; round < rounds; round++) {
+    let startedAt = performance.now();
+    for (const line of gunzipSync(file).toString('utf8').split('\n')) if (line !== '') JSON.parse(line);
+    limits.push(performance.now() - startedAt);
+    startedAt = performance.now();
+    ({ recording } = core.readRecording([gunzipSync(file)]));
+    core.findStings(recording, core.DEFAULT_THRESHOLDS);
+    opens.push(performance.now() - startedAt);
+  }
+  const ratios = opens.map((open, round) => open / limits[round]);
+  return { recording, limitMs: medianOf(limits), openMs: medianOf(opens), openRatio: medianOf(ratios) };
+}
+
+/** Exact calls a second that a builder takes in, chunk by chunk as they stream. */
+function measureLive(file) {
+  const rows = gunzipSync(file)
+    .toString('utf8')
+    .split('\n')
+    .filter(Boolean)
+    .map((line) => JSON.parse(line));
+  const builder = new core.RecordingBuilder();
+  let calls = 0;
+  const startedAt = performance.now();
+  for (const row of rows) {
+    if (row.kind === 'header') builder.header(row);
+    else builder.row(row);
+    if (row.kind === 'calls') calls += row.count / 2;
+  }
+  return calls / ((performance.now() - startedAt) / 1000);
+}
+
+/** @returns the figures of one recording: times in milliseconds, and nanoseconds a span in the range */
+export function measureCore(file, spans, rounds) {
+  const { recording, ...opening } = measureOpening(file, rounds);
+  const { endMs } = recording.range;
+  const calls = recording.calls.get(0);
+  const ranges = RANGES.map(([from, to]) => ({ startMs: from * endMs, endMs: to * endMs }));
+  const spansIn = ({ startMs, endMs: end }) => calls.firstFrom(end * 1000) - calls.firstFrom(startMs * 1000);
+  const worstNs = (work) =>
+    Math.max(
+      ...ranges.map((range) => (medianMs(rounds, () => work(range)) * 1e6) / Math.max(1, spansIn(range))),
+    );
+  const lenses = [
+    core.WIDE_LENS,
+    { ...core.WIDE_LENS, foldLibraries: true, foldRecursion: true, minMs: 0.01 },
+    { ...core.WIDE_LENS, focus: 3 },
+  ];
+  const underLenses = (work) => {
+    const whole = Math.max(1, calls.length);
+    return Math.max(...lenses.map((lens) => (medianMs(rounds, () => work(lens)) * 1e6) / whole));
+  };
+  const drawn = new core.CallRows(recording, calls);
+  const zooms = [1, 0.1, 0.01, 0.0001];
+  const drawMs = Math.max(
+    ...zooms.map((zoom) => {
+      const startMs = endMs * 0.3;
+      return medianMs(rounds * 3, () =>
+        drawn.draw({ startMs, endMs: startMs + endMs * 0.7 * zoom }, PIXELS, DEPTHS),
+      );
+    }),
+  );
+  return {
+    spans,
+    fileBytes: file.length,
+    ...opening,
+    blameNs: worstNs((range) => core.blameOfRange(recording, 0, range)),
+    partitionNs: worstNs((range) => core.partition(recording, 0, range)),
+    treeNs: underLenses((lens) => core.callTree(recording, lens)),
+    callersNs: underLenses((lens) => core.callersTree(recording, lens).roots()),
+    tableNs: underLenses((lens) => core.functionTable(recording, lens)),
+    drawMs,
+    bytesASpan: bytesOf(recording) / calls.length,
+    callsASecond: measureLive(file),
+  };
+}

@@ -1,0 +1,27 @@
+import { anatomyOf } from '../blame/anatomy';
+import { becauseOf } from '../blame/because';
+import { functionTable } from '../calls/function-table';
+import { WIDE_LENS } from '../calls/lens';
+import { RefusedRecordingError } from '../format/errors';
+import { readRecording } from '../recording/read';
+import { findStings } from '../stings/find';
+import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+
+/**
+ * Reads bytes that may be damaged and analyses what came of them.
+ * @returns "refused", "told" when a loss was stated, or "whole" when nothing was
+ * @throws whatever a reader must never throw
+ */
+export function readDamaged(bytes: Uint8Array): 'refused' | 'told' | 'whole' {
+  try {
+    const { recording, notices } = readRecording([bytes]);
+    for (const sting of findStings(recording, DEFAULT_THRESHOLDS).slice(0, 3)) {
+      becauseOf(recording, anatomyOf(recording, sting));
+    }
+    functionTable(recording, WIDE_LENS);
+    return notices.length > 0 ? 'told' : 'whole';
+  } catch (error) {
+    if (error instanceof RefusedRecordingError) return 'refused';
+    throw error;
+  }
+}
