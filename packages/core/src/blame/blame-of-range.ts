@@ -56,11 +56,16 @@ function addSelfTimes(recording: Recording, calls: CallSpans, range: TimeRange, 
 }
 
 /**
- * The blame of a range of one thread: that of its partition, without making its segments.
+ * Milliseconds of a range of one thread by kind code: those of its partition, without making its segments.
  * @param range within the recording; what lies outside of it is left out
  */
-export function blameOfRange(recording: Recording, thread: number, range: TimeRange): Blame {
+export function kindsOfRange(recording: Recording, thread: number, range: TimeRange): Float64Array {
   const sums = outsideExactCalls(recording, thread).segments.sumsOf(range.startMs, range.endMs);
   addSelfTimes(recording, callsOf(recording, thread), range, sums);
-  return blameOfSums(sums);
+  return sums;
+}
+
+/** The blame of a range of one thread, as that of its partition. @param range within the recording */
+export function blameOfRange(recording: Recording, thread: number, range: TimeRange): Blame {
+  return blameOfSums(kindsOfRange(recording, thread, range));
 }

@@ -1,6 +1,7 @@
 import type { RowContent } from '../format/rows';
 import { UNKNOWN_FUNCTION, type EngineActivity } from '../recording/functions';
-import type { Recording, TimeRange } from '../recording/recording';
+import { ABSENT_WHOLE } from '../recording/column';
+import type { EventTables, Recording, TimeRange } from '../recording/recording';
 import { Claims } from './claims';
 
 /** What the light sources say of a stretch of time, without a look at the samples. */
@@ -43,11 +44,18 @@ const CLOSENESS = {
   busy: 1,
 } as const;
 
-function claimHandler(claims: Claims, handler: RowContent<'handler'>): void {
-  const forcedShare = handler.durationMs > 0 ? Math.min(1, (handler.forcedMs ?? 0) / handler.durationMs) : 0;
-  const layer: Layer = { kind: 'script', entry: handler.function ?? UNKNOWN_FUNCTION, forcedShare };
-  const closeness = handler.function === undefined ? CLOSENESS.entered : CLOSENESS.script;
-  claims.add(handler.startMs, handler.startMs + handler.durationMs, layer, closeness);
+function claimHandlers(claims: Claims, { handler }: EventTables, thread: number, range: TimeRange): void {
+  const { startMs, durationMs, thread: threads, function: entries, forcedMs } = handler.columns;
+  handler.eachOverlapping(range.startMs, range.endMs, (at) => {
+    if (threads[at] !== thread) return;
+    const lengthMs = durationMs[at]!;
+    const forced = forcedMs[at]!;
+    const forcedShare = lengthMs > 0 && forced > 0 ? Math.min(1, forced / lengthMs) : 0;
+    const isKnown = entries[at] !== ABSENT_WHOLE;
+    const layer: Layer = { kind: 'script', entry: isKnown ? entries[at]! : UNKNOWN_FUNCTION, forcedShare };
+    const closeness = isKnown ? CLOSENESS.script : CLOSENESS.entered;
+    claims.add(startMs[at]!, startMs[at]! + lengthMs, layer, closeness);
+  });
 }
 
 /**
@@ -73,12 +81,31 @@ function claimDrawing(claims: Claims, recording: Recording, thread: number, row:
 }
 
 /** Style and layout come inside a frame callback, paint after it, when other script may run first. */
-function claimRendering(claims: Claims, { startMs, styleMs, layoutMs, paintMs }: RowContent<'render'>): void {
-  const styledMs = startMs + styleMs;
-  const laidOutMs = styledMs + layoutMs;
-  claims.add(startMs, styledMs, KNOWN.style, CLOSENESS.rendered);
-  claims.add(styledMs, laidOutMs, KNOWN.layout, CLOSENESS.rendered);
-  claims.add(laidOutMs, laidOutMs + paintMs, KNOWN.paint, CLOSENESS.painted);
+function claimRendering(claims: Claims, { render }: EventTables, thread: number, range: TimeRange): void {
+  const { startMs, styleMs, layoutMs, paintMs, thread: threads } = render.columns;
+  render.eachOverlapping(range.startMs, range.endMs, (at) => {
+    if (threads[at] !== thread) return;
+    const styledMs = startMs[at]! + styleMs[at]!;
+    const laidOutMs = styledMs + layoutMs[at]!;
+    claims.add(startMs[at]!, styledMs, KNOWN.style, CLOSENESS.rendered);
+    claims.add(styledMs, laidOutMs, KNOWN.layout, CLOSENESS.rendered);
+    claims.add(laidOutMs, laidOutMs + paintMs[at]!, KNOWN.paint, CLOSENESS.painted);
+  });
+}
+
+/** A long task is busy time, and so is the dispatch of an event. */
+function claimBusy(claims: Claims, { task, input }: EventTables, thread: number, range: TimeRange): void {
+  const tasks = task.columns;
+  task.eachOverlapping(range.startMs, range.endMs, (at) => {
+    if (tasks.thread[at] !== thread) return;
+    claims.add(tasks.startMs[at]!, tasks.startMs[at]! + tasks.durationMs[at]!, BUSY, CLOSENESS.busy);
+  });
+  const inputs = input.columns;
+  input.eachOverlapping(range.startMs, range.endMs, (at) => {
+    const fromMs = inputs.processingStartMs[at]!;
+    const toMs = inputs.processingEndMs[at]!;
+    if (inputs.thread[at] === thread && toMs > fromMs) claims.add(fromMs, toMs, BUSY, CLOSENESS.busy);
+  });
 }
 
 /** What the watchdog saw while the thread hung: each look speaks for the time since the one before it. */
@@ -101,27 +128,18 @@ function claimHangs(claims: Claims, recording: Recording, thread: number, range:
 
 function claimsOf(recording: Recording, thread: number, range: TimeRange): Claims {
   const claims = new Claims(range);
-  const { handler, frame, render, task, input, pause } = recording.events;
-  const { startMs, endMs } = range;
-  for (const row of handler.overlapping(startMs, endMs)) if (row.thread === thread) claimHandler(claims, row);
-  for (const row of render.overlapping(startMs, endMs))
-    if (row.thread === thread) claimRendering(claims, row);
-  for (const row of frame.overlapping(startMs, endMs)) {
+  const { events } = recording;
+  claimHandlers(claims, events, thread, range);
+  claimRendering(claims, events, thread, range);
+  for (const row of events.frame.overlapping(range.startMs, range.endMs)) {
     if (row.thread !== thread) continue;
     // A frame of a hidden page lasts until the page is shown, which keeps nobody busy.
     if (row.blockingMs !== 0) claims.add(row.startMs, row.startMs + row.durationMs, BUSY, CLOSENESS.busy);
     claimDrawing(claims, recording, thread, row);
   }
-  for (const row of task.overlapping(startMs, endMs)) {
-    if (row.thread === thread) claims.add(row.startMs, row.startMs + row.durationMs, BUSY, CLOSENESS.busy);
-  }
-  for (const row of input.overlapping(startMs, endMs)) {
-    const { processingStartMs, processingEndMs } = row;
-    if (row.thread !== thread || processingStartMs === undefined || processingEndMs === undefined) continue;
-    claims.add(processingStartMs, processingEndMs, BUSY, CLOSENESS.busy);
-  }
+  claimBusy(claims, events, thread, range);
   claimHangs(claims, recording, thread, range);
-  for (const row of pause.overlapping(startMs, endMs)) {
+  for (const row of events.pause.overlapping(range.startMs, range.endMs)) {
     claims.add(row.startMs, row.startMs + row.durationMs, PAUSED, CLOSENESS.paused);
   }
   return claims;

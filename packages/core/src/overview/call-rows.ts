@@ -23,7 +23,12 @@ interface DepthRow {
   /** Where the row begins among the indexes. */
   readonly from: number;
   readonly to: number;
+  /** End of the last call of each block of the row: what is looked through first, as it stands close together. */
+  readonly blockEndsUs: Float64Array;
 }
+
+const BLOCK_BITS = 3;
+const MANY_BLOCKS = 4;
 
 /**
  * Finds what to draw of call spans in any range at any zoom, in time that depends on the pixels of the drawing and
@@ -46,10 +51,11 @@ export class CallRows {
     const counts: number[] = [];
     for (let at = 0; at < length; at++) counts[depths[at]!] = (counts[depths[at]!] ?? 0) + 1;
     let from = 0;
-    this.#rows = Array.from(counts, (count = 0) => ({ from, to: (from += count) }));
-    const next = this.#rows.map((row) => row.from);
+    const rows = Array.from(counts, (count = 0) => ({ from, to: (from += count) }));
+    const next = rows.map((row) => row.from);
     this.#order = new Uint32Array(length);
     for (let at = 0; at < length; at++) this.#order[next[depths[at]!]!++] = at;
+    this.#rows = rows.map((row) => ({ ...row, blockEndsUs: this.#blockEnds(row.from, row.to) }));
     this.#before = new Uint32Array(length + 1);
     this.#othersBefore = new Uint32Array(length + 1);
     const isOther = othersByStack(recording);
@@ -59,6 +65,15 @@ export class CallRows {
       this.#before[at + 1] = this.#before[at]! + us;
       this.#othersBefore[at + 1] = this.#othersBefore[at]! + (isOther[stacks[index]!] === 1 ? us : 0);
     }
+  }
+
+  #blockEnds(from: number, to: number): Float64Array {
+    const ends = new Float64Array((to - from + (1 << BLOCK_BITS) - 1) >> BLOCK_BITS);
+    for (let block = 0; block < ends.length; block++) {
+      const last = Math.min(to, from + ((block + 1) << BLOCK_BITS)) - 1;
+      ends[block] = this.spans.endsUs[this.#order[last]!]!;
+    }
+    return ends;
   }
 
   /** Number of depths. */
@@ -96,7 +111,7 @@ export class CallRows {
         continue;
       }
       const pixelEndUs = fromUs + pixelUs;
-      const end = Math.max(at + 1, this.#firstEndingAfter(row, pixelEndUs));
+      const end = Math.max(at + 1, this.#nextEndingAfter(row, at, pixelEndUs));
       const filledUs = this.#filledIn(at, end);
       drawn.push({
         index,
@@ -119,7 +134,7 @@ export class CallRows {
     return index !== undefined && this.spans.startsUs[index]! <= (ms + withinMs) * 1000 ? index : undefined;
   }
 
-  #firstEndingAfter({ from, to }: DepthRow, us: number): number {
+  #firstEndingAfter({ from, to }: Pick<DepthRow, 'from' | 'to'>, us: number): number {
     let low = from;
     let high = to;
     while (low < high) {
@@ -128,6 +143,27 @@ export class CallRows {
       else high = middle;
     }
     return low;
+  }
+
+  /**
+   * The same from a place on, to draw a pixel. Where the pixel holds many blocks of calls, it ends with one of them:
+   * that is at most a quarter of a pixel too late.
+   */
+  #nextEndingAfter(row: DepthRow, place: number, us: number): number {
+    const { to, blockEndsUs } = row;
+    const block = (place - row.from) >> BLOCK_BITS;
+    let step = 1;
+    while (block + step < blockEndsUs.length && blockEndsUs[block + step]! <= us) step *= 2;
+    let low = block + (step >> 1);
+    let high = Math.min(blockEndsUs.length, block + step);
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (blockEndsUs[middle]! <= us) low = middle + 1;
+      else high = middle;
+    }
+    const from = Math.max(place, row.from + (low << BLOCK_BITS));
+    const end = Math.min(to, row.from + ((low + 1) << BLOCK_BITS));
+    return low - block >= MANY_BLOCKS ? end : this.#firstEndingAfter({ from, to: end }, us);
   }
 
   #filledIn(from: number, to: number): number {

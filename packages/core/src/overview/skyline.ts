@@ -1,5 +1,6 @@
 import { BLAME_PARTS, blamePart, type BlamePart } from '../blame/blame';
-import { partition } from '../blame/partition';
+import { kindsOfRange } from '../blame/blame-of-range';
+import { KIND_CODES, kindOfCode } from '../blame/segments';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 
 /**
@@ -12,6 +13,15 @@ export interface Skyline {
   readonly parts: Readonly<Record<Exclude<BlamePart, 'idleMs'>, Float32Array>>;
 }
 
+/** The part each kind of segment counts towards; undefined for what is idle, or what nobody looked at. */
+const PART_OF_KIND = Array.from({ length: KIND_CODES }, (_, code) => {
+  const kind = kindOfCode(code);
+  const part = blamePart(kind);
+  return part === 'idleMs' || (kind.activity === 'unexplained' && kind.certainty === 'inferred')
+    ? undefined
+    : part;
+});
+
 /** @param steps number of columns, 1 or more */
 export function skylineOf(recording: Recording, steps: number): Skyline {
   const lengthMs = Math.max(1, recording.range.endMs);
@@ -20,16 +30,12 @@ export function skylineOf(recording: Recording, steps: number): Skyline {
   const parts = Object.fromEntries(
     busyParts.map((part) => [part, new Float32Array(steps)]),
   ) as Skyline['parts'];
-  for (const segment of partition(recording, MAIN_THREAD, recording.range)) {
-    if (segment.activity === 'unexplained' && segment.certainty === 'inferred') continue;
-    const part = blamePart(segment);
-    if (part === 'idleMs') continue;
-    const column = parts[part];
-    const last = Math.min(steps - 1, Math.floor(segment.endMs / stepMs));
-    for (let step = Math.floor(segment.startMs / stepMs); step <= last; step++) {
-      const overlap = Math.min(segment.endMs, (step + 1) * stepMs) - Math.max(segment.startMs, step * stepMs);
-      column[step] = column[step]! + Math.max(0, overlap);
-    }
+  for (let step = 0; step < steps; step++) {
+    const range = { startMs: step * stepMs, endMs: Math.min((step + 1) * stepMs, recording.range.endMs) };
+    kindsOfRange(recording, MAIN_THREAD, range).forEach((ms, code) => {
+      const part = PART_OF_KIND[code];
+      if (ms > 0 && part !== undefined) parts[part][step] = parts[part][step]! + ms;
+    });
   }
   return { stepMs, steps, parts };
 }

@@ -25,6 +25,25 @@ export class Table<S extends Shape> {
     return this.#columns.get(name)!.values;
   }
 
+  /**
+   * All columns, for work that goes through many events: milliseconds, whole numbers, or text ids. Values that are
+   * absent are ABSENT_NUMBER, ABSENT_WHOLE or ABSENT_TEXT. Do not change them.
+   */
+  get columns(): { readonly [Name in keyof S]: Float64Array | Int32Array } {
+    return Object.fromEntries([...this.#columns].map(([name, column]) => [name, column.values])) as {
+      [Name in keyof S]: Float64Array | Int32Array;
+    };
+  }
+
+  /** The indexes of what `overlapping` gives. */
+  eachOverlapping(startMs: number, endMs: number, visit: (index: number) => void): void {
+    const starts = this.column('startMs');
+    const durations = this.column('durationMs');
+    for (let index = this.#firstReaching(startMs); index < this.#length && starts[index]! < endMs; index++) {
+      if (starts[index]! + durations[index]! > startMs) visit(index);
+    }
+  }
+
   /** One event as an object, with the fields this version does not know. */
   row(index: number): RowOf<S> {
     const row: Record<string, unknown> = {};

@@ -22,12 +22,14 @@ function lateFrames(recording: Recording, thread: number): LateFrame[] {
   const late: LateFrame[] = [];
   let next = 0;
   let pictureMs = -Infinity;
-  for (const render of recording.events.render.rows()) {
-    if (render.thread !== thread) continue;
-    const endMs = render.startMs + render.durationMs;
-    while (next < stretches.length && stretches[next]!.endMs < render.startMs) next++;
+  const { startMs: starts, durationMs: lengths, thread: threads } = recording.events.render.columns;
+  for (let at = 0; at < starts.length; at++) {
+    if (threads[at] !== thread) continue;
+    const renderMs = starts[at]!;
+    const endMs = renderMs + lengths[at]!;
+    while (next < stretches.length && stretches[next]!.endMs < renderMs) next++;
     const busy = stretches[next];
-    const busyFromMs = busy === undefined ? render.startMs : Math.min(busy.startMs, render.startMs);
+    const busyFromMs = busy === undefined ? renderMs : Math.min(busy.startMs, renderMs);
     const startMs = Math.max(busyFromMs, pictureMs);
     const missed = Math.round((endMs - startMs) / refreshMs) - 1;
     if (missed >= 1) late.push({ startMs, endMs, missed });

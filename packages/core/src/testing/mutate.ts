@@ -11,13 +11,14 @@ const HUGE = [
 ];
 
 /** Damages the bytes of a file in one of many ways: flips, cuts, repeats, swaps, and values no emitter would write. */
-export function mutate(bytes: Uint8Array, seed: number): Uint8Array {
+export function mutate(file: Uint8Array, seed: number): Uint8Array {
+  const bytes = new Uint8Array(file);
   const random = seededRandom(seed);
   const below = (limit: number) => Math.floor(random() * limit);
   const place = below(bytes.length);
   switch (below(7)) {
     case 0: {
-      const flipped = bytes.slice();
+      const flipped = bytes;
       for (let times = 1 + below(4); times > 0; times--) flipped[below(bytes.length)]! ^= 1 << below(8);
       return flipped;
     }
@@ -38,7 +39,7 @@ export function mutate(bytes: Uint8Array, seed: number): Uint8Array {
       return joined(bytes.subarray(0, place), inserted, bytes.subarray(place));
     }
     default: {
-      const digits = bytes.slice();
+      const digits = bytes;
       for (let at = place, changed = 0; at < digits.length && changed < 6; at++) {
         const isDigit = digits[at]! >= 48 && digits[at]! <= 57;
         if (!isDigit) continue;
