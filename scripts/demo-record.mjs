@@ -32,7 +32,7 @@ async function useDesk(page) {
     await pause(40);
   }
   await page.mouse.up();
-  await pause(500);
+  await pause(1500);
   await page.click('#board-all');
   await pause(4200);
   await page.click('#undo-boarding');
