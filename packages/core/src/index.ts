@@ -58,6 +58,7 @@ export * from './recording/read';
 export * from './recording/recording';
 export * from './recording/sources';
 export * from './recording/stack-table';
+export * from './recording/transfer';
 export * from './relay/frames';
 export * from './relay/paths';
 export * from './relay/protocol';

@@ -1,5 +1,4 @@
 import {
-  DEFAULT_THRESHOLDS,
   RecordingBuilder,
   RecordingDecoder,
   anatomyOf,
@@ -12,6 +11,7 @@ import {
   seriesOf,
   skylineOf,
   suggestionsFor,
+  thresholdsOf,
   type Anatomy,
   type BecausePart,
   type ReadNotice,
@@ -93,7 +93,7 @@ export class Analysis {
   }
 
   async #analyse(id: string, recording: Recording, notices: readonly ReadNotice[]): Promise<OpenedRecording> {
-    const stings = findStings(recording, DEFAULT_THRESHOLDS);
+    const stings = findStings(recording, thresholdsOf(recording.header));
     const interactions = interactionsOf(recording);
     this.#opened = { recording, stings };
     const series = seriesOf(stings, interactions).map(({ label, stings: members, attempts }) => ({

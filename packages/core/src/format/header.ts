@@ -1,4 +1,5 @@
 import { array, number, object, string, boolean, ValidationError, type InferType } from 'yup';
+import { partialThresholds } from '../stings/thresholds';
 import { RefusedRecordingError } from './errors';
 import { FORMAT_MAJOR, FORMAT_NAME } from './version';
 
@@ -19,6 +20,8 @@ const headerSchema = object({
   refreshMs: number().moreThan(0).max(1000).required(),
   /** How much slower the device is than the computer the tool runs on; absent where it was not measured. */
   speed: number().moreThan(0).max(1000).optional(),
+  /** Thresholds that hold for this recording in place of the usual ones; see `thresholdsSchema`. */
+  thresholds: partialThresholds.optional(),
   target: object({
     title: string().defined(),
     url: string().defined(),

@@ -46,6 +46,7 @@ const HEADER: Schema = {
     clockStepMs: { type: 'number', minimum: 0, maximum: 1000 },
     refreshMs: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
     speed: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
+    thresholds: { type: 'object', additionalProperties: { type: 'number' } },
     target: {
       type: 'object',
       properties: { title: text, url: text, engine: { type: 'string', minLength: 1 }, device: text },

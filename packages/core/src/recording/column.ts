@@ -57,6 +57,12 @@ export class Column {
     return this.#values.subarray(0, this.#length);
   }
 
+  /** Takes values that are encoded already in place of its own. */
+  take(values: ColumnArray): void {
+    this.#values = values.length > 0 ? values : allocate(this.field.type, 1);
+    this.#length = values.length;
+  }
+
   push(value: unknown): void {
     if (this.#length === this.#values.length) {
       const larger = allocate(this.field.type, this.#length * 2);

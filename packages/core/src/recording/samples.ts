@@ -11,13 +11,13 @@ export class Samples implements SampleColumns {
 
   constructor(
     readonly intervalMs: number,
-    timesUs: readonly number[],
-    stacks: readonly number[],
+    timesUs: ArrayLike<number>,
+    stacks: ArrayLike<number>,
   ) {
     this.timesUs = Float64Array.from(timesUs);
     this.stacks = Int32Array.from(stacks);
     if (isAscending(this.timesUs)) return;
-    const order = Uint32Array.from(timesUs.keys()).sort((x, y) => timesUs[x]! - timesUs[y]! || x - y);
+    const order = Uint32Array.from(this.timesUs.keys()).sort((x, y) => timesUs[x]! - timesUs[y]! || x - y);
     order.forEach((from, to) => {
       this.timesUs[to] = timesUs[from]!;
       this.stacks[to] = stacks[from]!;

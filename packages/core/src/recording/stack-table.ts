@@ -5,6 +5,14 @@ const INITIAL_CAPACITY = 64;
 const NOT_GIVEN = -1;
 const EMPTY = -1;
 
+/** A table of stacks as it is handed to another thread. */
+export interface StackColumns {
+  readonly functions: Int32Array;
+  readonly parents: Int32Array;
+  /** Ids that rows gave, or -1. */
+  readonly rowIds: Int32Array;
+}
+
 /**
  * Call stacks, each as its innermost function and the stack of its caller. Stacks are numbered from 0 in the order
  * they are met, callers before what they call; the ids that rows give them are kept beside.
@@ -19,6 +27,23 @@ export class StackTable {
   #latest = new Int32Array(INITIAL_CAPACITY).fill(EMPTY);
   #length = 0;
   readonly #byRowId = new Map<number, number>();
+
+  static fromColumns({ functions, parents, rowIds }: StackColumns): StackTable {
+    const table = new StackTable();
+    for (let stack = 0; stack < functions.length; stack++) {
+      table.#append(functions[stack]!, parents[stack]!, rowIds[stack]!);
+      if (rowIds[stack] !== NOT_GIVEN) table.#byRowId.set(rowIds[stack]!, stack);
+    }
+    return table;
+  }
+
+  columns(): StackColumns {
+    return {
+      functions: this.#functions.slice(0, this.#length),
+      parents: this.#parents.slice(0, this.#length),
+      rowIds: this.#rowIds.slice(0, this.#length),
+    };
+  }
 
   get length(): number {
     return this.#length;

@@ -2,6 +2,13 @@ import type { RowOf, Shape } from '../format/fields';
 import { Column, type TextPool } from './column';
 import { isAscending } from './order';
 
+/** A table as it is handed to another thread. */
+export interface TableColumns {
+  readonly length: number;
+  readonly values: Readonly<Record<string, Float64Array | Int32Array>>;
+  readonly extras: ReadonlyMap<number, Record<string, unknown>>;
+}
+
 /** The events of one kind as columns, in order of `startMs` once sorted. */
 export class Table<S extends Shape> {
   readonly #columns: ReadonlyMap<string, Column>;
@@ -11,9 +18,25 @@ export class Table<S extends Shape> {
 
   constructor(
     private readonly shape: S,
-    texts: TextPool,
+    /** Where the texts of all columns are. */
+    readonly texts: TextPool,
   ) {
     this.#columns = new Map(Object.entries(shape).map(([name, field]) => [name, new Column(field, texts)]));
+  }
+
+  /** A table of columns that came from another thread, which it takes as they are. */
+  static fromColumns<S extends Shape>(shape: S, texts: TextPool, columns: TableColumns): Table<S> {
+    const table = new Table(shape, texts);
+    for (const [name, column] of table.#columns) column.take(columns.values[name]!);
+    for (const [index, extra] of columns.extras) table.#extras.set(index, extra);
+    table.#length = columns.length;
+    return table;
+  }
+
+  /** The columns, cut to the events there are. */
+  toColumns(): TableColumns {
+    const values = [...this.#columns].map(([name, column]) => [name, column.values.slice()] as const);
+    return { length: this.#length, values: Object.fromEntries(values), extras: this.#extras };
   }
 
   get length(): number {

@@ -4,7 +4,7 @@ import { interactionsOf } from '../inputs/interactions';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { findStings } from './find';
 import { seriesOf } from './series';
-import { DEFAULT_THRESHOLDS, thresholdsSchema } from './thresholds';
+import { DEFAULT_THRESHOLDS, thresholdsOf, thresholdsSchema } from './thresholds';
 
 const task = (startMs: number, durationMs: number): Row => ({
   kind: 'task',
@@ -101,5 +101,12 @@ describe('thresholds', () => {
   it('default to the published ones and refuse what makes no sense', () => {
     expect(DEFAULT_THRESHOLDS).toMatchObject({ responseMs: 200, longTaskMs: 50, hangMs: 250 });
     expect(() => thresholdsSchema.validateSync({ responseMs: 0 })).toThrow('responseMs');
+    expect(thresholdsOf({ thresholds: { responseMs: 300 } }, { hangMs: 900 })).toMatchObject({
+      responseMs: 300,
+      hangMs: 900,
+      longTaskMs: 50,
+    });
+    expect(() => thresholdsOf({}, { respnseMs: 300 })).toThrow('respnseMs');
+    expect(() => thresholdsOf({}, { hangMs: '300' })).toThrow('hangMs');
   });
 });

@@ -1,4 +1,4 @@
-import { number, object, type InferType } from 'yup';
+import { number, object, type InferType, type NumberSchema } from 'yup';
 
 export const thresholdsSchema = object({
   /** Longest good response to an input (Interaction to Next Paint: good up to 200 ms). */
@@ -24,3 +24,22 @@ export const thresholdsSchema = object({
 export type Thresholds = InferType<typeof thresholdsSchema>;
 
 export const DEFAULT_THRESHOLDS: Thresholds = thresholdsSchema.getDefault();
+
+/** Some of the thresholds, each as it must be. */
+export const partialThresholds = object(
+  Object.fromEntries(
+    Object.entries(thresholdsSchema.fields).map(([name, field]) => [
+      name,
+      (field as NumberSchema).optional().default(undefined),
+    ]),
+  ),
+).noUnknown();
+
+/**
+ * The thresholds that hold for a recording: those given now, else those it was stored with, else the usual ones.
+ * @throws ValidationError naming the one that makes no sense
+ */
+export function thresholdsOf(header: { readonly thresholds?: object }, given: object = {}): Thresholds {
+  partialThresholds.validateSync(given, { strict: true });
+  return thresholdsSchema.validateSync({ ...header.thresholds, ...given });
+}

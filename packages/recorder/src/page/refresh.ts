@@ -1,9 +1,11 @@
 import { ours } from './wrap/ours';
 
 const FRAMES = 12;
-/** Place of the gap that counts among all of them: not the very shortest, which may be a slip of the clock. */
-const SHORT = 2;
+/** No display is refreshed more often. */
+const LEAST_MS = 3;
 const USUAL_MS = 1000 / 60;
+/** Where every frame was late, nothing is known. */
+const LONGEST_MS = 50;
 
 let refreshMs = USUAL_MS;
 
@@ -13,8 +15,8 @@ export function refreshInterval(): number {
 }
 
 /**
- * Measures the interval once, over a few frames. Frames come at whole intervals, and late where the page is busy: a
- * short gap tells more than a long one. A hidden page draws none and is left alone.
+ * Measures the interval once, over a few frames. Frames come at whole intervals, and late where the page is busy: the
+ * shortest gap tells. A hidden page draws none and is left alone.
  */
 export function measureRefresh(): void {
   const gaps: number[] = [];
@@ -23,7 +25,7 @@ export function measureRefresh(): void {
     if (before !== undefined) gaps.push(now - before);
     before = now;
     if (gaps.length < FRAMES) requestAnimationFrame(step);
-    else refreshMs = gaps.sort((a, b) => a - b)[SHORT]! || USUAL_MS;
+    else refreshMs = Math.min(...gaps.filter((gap) => gap >= LEAST_MS), LONGEST_MS);
   });
   requestAnimationFrame(step);
 }

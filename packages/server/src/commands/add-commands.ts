@@ -1,6 +1,6 @@
 import { writeFile } from 'node:fs/promises';
 import { gzipSync } from 'node:zlib';
-import { TABLES, type Recording, type TableName } from '@nettle-patch/core';
+import { TABLES, thresholdsOf, type Recording, type TableName, type Thresholds } from '@nettle-patch/core';
 import { Option, type Command } from 'commander';
 import { writeCalls, type CallsFlags } from './calls';
 import { readBudget, writeCheck } from './check';
@@ -8,6 +8,7 @@ import { writeComparison } from './compare';
 import { FORMATS, LEFT_OUT, convertedLines, type Format } from './convert';
 import { writeExplanation } from './explain';
 import { Output } from './output';
+import { readJson } from './read-json';
 import { FileError, noticeText, readRecordingFile } from './read-recording';
 
 /** How these commands end, for scripts that call them. */
@@ -19,6 +20,18 @@ async function open(path: string): Promise<Recording> {
   const { recording, notices } = await readRecordingFile(path, say);
   for (const notice of notices) say(noticeText(path, notice));
   return recording;
+}
+
+interface ExplainFlags {
+  readonly json?: boolean;
+  readonly thresholds?: string;
+}
+
+const THRESHOLDS_HELP = 'budgets to hold it against, as docs/reports.md describes';
+
+async function thresholdsFor({ header }: Recording, path: string | undefined): Promise<Thresholds> {
+  if (path === undefined) return thresholdsOf(header);
+  return readJson(path, (given) => thresholdsOf(header, given as object));
 }
 
 /** Runs a command; a file that cannot be used ends it with a message. */
@@ -42,11 +55,13 @@ function addExplain(program: Command): void {
     .command('explain')
     .description('say why each input had to wait, and what could be done')
     .argument('<file>', 'recording')
+    .option('--thresholds <file>', THRESHOLDS_HELP)
     .option('--json', 'write it as JSON, as docs/reports.md describes')
     .addHelpText('after', EXIT_HELP)
     .action(
-      guarded(async (output, file: string, { json = false }: { json?: boolean }) => {
-        writeExplanation(output, await open(file), json);
+      guarded(async (output, file: string, { json = false, thresholds }: ExplainFlags) => {
+        const recording = await open(file);
+        writeExplanation(output, recording, await thresholdsFor(recording, thresholds), json);
       }),
     );
 }
@@ -80,16 +95,16 @@ function addCompare(program: Command): void {
     .description('say what changed from one recording to another, and whether it is more than noise')
     .argument('<before>', 'recording before the change')
     .argument('<after>', 'recording after it')
+    .option('--thresholds <file>', THRESHOLDS_HELP)
     .option('--json', 'write it as JSON, as docs/reports.md describes')
     .option('--markdown', 'write it as Markdown, for a change request')
     .addHelpText('after', EXIT_HELP)
     .action(
-      guarded(
-        async (output, before: string, after: string, flags: { json?: boolean; markdown?: boolean }) => {
-          const as = flags.json ? 'json' : flags.markdown ? 'markdown' : 'text';
-          writeComparison(output, await open(before), await open(after), as);
-        },
-      ),
+      guarded(async (output, before: string, after: string, flags: ExplainFlags & { markdown?: boolean }) => {
+        const as = flags.json ? 'json' : flags.markdown ? 'markdown' : 'text';
+        const [was, is] = [await open(before), await open(after)];
+        writeComparison(output, was, is, await thresholdsFor(is, flags.thresholds), as);
+      }),
     );
 }
 

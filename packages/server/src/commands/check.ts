@@ -1,26 +1,13 @@
-import { readFile } from 'node:fs/promises';
 import { budgetSchema, checkBudget, type Budget, type Recording } from '@nettle-patch/core';
-import { ValidationError } from 'yup';
 import type { Output } from './output';
-import { FileError } from './read-recording';
+import { readJson } from './read-json';
 
 /** @throws FileError naming the field that does not fit */
 export async function readBudget(path: string): Promise<Budget> {
-  let text: string;
-  try {
-    text = await readFile(path, 'utf8');
-  } catch (error) {
-    throw new FileError(`${path} could not be read: ${(error as Error).message}`);
-  }
-  try {
-    const given: unknown = JSON.parse(text);
+  return readJson(path, (given) => {
     budgetSchema.validateSync(given, { strict: true, abortEarly: false });
     return budgetSchema.cast(given);
-  } catch (error) {
-    if (error instanceof SyntaxError) throw new FileError(`${path} is no JSON: ${error.message}`);
-    if (error instanceof ValidationError) throw new FileError(`${path}: ${error.errors.join('; ')}`);
-    throw error;
-  }
+  });
 }
 
 /** Writes how a recording keeps its budget. @returns whether it does */

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { PassThrough } from 'node:stream';
 import { fileURLToPath } from 'node:url';
 import { gunzipSync, gzipSync } from 'node:zlib';
-import type { Recording } from '@nettle-patch/core';
+import { DEFAULT_THRESHOLDS, type Recording } from '@nettle-patch/core';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { lensFrom, writeCalls } from './calls';
 import { readBudget, writeCheck } from './check';
@@ -79,7 +79,7 @@ describe('a file', () => {
 
 describe('explain', () => {
   it('writes the sentence, what took the time, the functions and what could be done', () => {
-    const text = written((output) => writeExplanation(output, boarding, false));
+    const text = written((output) => writeExplanation(output, boarding, DEFAULT_THRESHOLDS, false));
     expect(text).toMatch(/1\. Tap button “Board all” {2}920 ms, budget 200 ms/);
     expect(text).toMatch(/bendingOfPair +src\/desk\/deck\/trim\.ts:\d+ +self 824 ms/);
     expect(text).toContain('→ Call bendingOfPair less often');
@@ -89,7 +89,9 @@ describe('explain', () => {
   });
 
   it('writes JSON of a documented version', () => {
-    const report = JSON.parse(written((output) => writeExplanation(output, boarding, true))) as {
+    const report = JSON.parse(
+      written((output) => writeExplanation(output, boarding, DEFAULT_THRESHOLDS, true)),
+    ) as {
       version: number;
       stings: object[];
     };
@@ -120,14 +122,14 @@ describe('calls', () => {
 
 describe('compare', () => {
   it('writes text, Markdown and JSON', () => {
-    expect(written((output) => writeComparison(output, boarding, mended, 'text'))).toMatch(
-      /– {2}gone +bendingOfPair/,
-    );
-    expect(written((output) => writeComparison(output, boarding, mended, 'markdown'))).toMatch(
-      /^\| bendingOfPair .*gone \|$/m,
-    );
+    expect(
+      written((output) => writeComparison(output, boarding, mended, DEFAULT_THRESHOLDS, 'text')),
+    ).toMatch(/– {2}gone +bendingOfPair/);
+    expect(
+      written((output) => writeComparison(output, boarding, mended, DEFAULT_THRESHOLDS, 'markdown')),
+    ).toMatch(/^\| bendingOfPair .*gone \|$/m);
     const report: unknown = JSON.parse(
-      written((output) => writeComparison(output, boarding, mended, 'json')),
+      written((output) => writeComparison(output, boarding, mended, DEFAULT_THRESHOLDS, 'json')),
     );
     expect(report).toMatchObject({ version: 1, before: { title: 'board-all-exact' }, warnings: [] });
   });

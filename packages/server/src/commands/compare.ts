@@ -4,6 +4,7 @@ import {
   comparisonReport,
   verdictWords,
   type Recording,
+  type Thresholds,
 } from '@nettle-patch/core';
 import type { Output } from './output';
 
@@ -12,9 +13,10 @@ export function writeComparison(
   output: Output,
   before: Recording,
   after: Recording,
+  thresholds: Thresholds,
   as: 'text' | 'markdown' | 'json',
 ): void {
-  const comparison = compareRecordings(before, after);
+  const comparison = compareRecordings(before, after, thresholds);
   if (as === 'json') {
     output.line(JSON.stringify(comparisonReport(before, after, comparison), null, 2));
     return;

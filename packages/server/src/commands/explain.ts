@@ -1,10 +1,11 @@
 import {
   BLAME_PARTS,
-  DEFAULT_THRESHOLDS,
   explainReport,
   type BlamePart,
   type ExplainReport,
+  type Recording,
   type ReportedSting,
+  type Thresholds,
 } from '@nettle-patch/core';
 import type { Output } from './output';
 
@@ -70,10 +71,11 @@ function writeText(output: Output, { recording, stings }: ExplainReport): void {
 /** Writes the stings of a recording, explained. */
 export function writeExplanation(
   output: Output,
-  recording: Parameters<typeof explainReport>[0],
+  recording: Recording,
+  thresholds: Thresholds,
   asJson: boolean,
 ): void {
-  const report = explainReport(recording, DEFAULT_THRESHOLDS);
+  const report = explainReport(recording, thresholds);
   if (asJson) output.line(JSON.stringify(report, null, 2));
   else writeText(output, report);
 }

@@ -2,7 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { shortPlace } from '@nettle-patch/core';
 import type { OpenedSting } from '../../workers/opened';
 
-const SHOWN = 8;
+const SHOWN = 5;
+/** What would save less than this share of the delay is not listed. */
+const LEAST_SHARE = 0.01;
 
 /** Functions by the delay that would be saved at most without them, with file and line. */
 @Component({
@@ -57,7 +59,18 @@ const SHOWN = 8;
     }
     table {
       border-collapse: collapse;
+      table-layout: fixed;
       width: 100%;
+    }
+    th:nth-child(2) {
+      width: 33%;
+    }
+    th:nth-child(3),
+    th:nth-child(4) {
+      width: 56px;
+    }
+    th:last-child {
+      width: 138px;
     }
     th {
       font-size: 12px;
@@ -92,12 +105,11 @@ const SHOWN = 8;
       text-overflow: ellipsis;
       max-width: 100%;
     }
-    .name {
-      max-width: 200px;
-    }
     .where {
       font-size: 13px;
       white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
     }
     .right {
       text-align: right;
@@ -119,18 +131,24 @@ export class CulpritsComponent {
   readonly selected = input<number>();
   readonly choose = output<number>();
 
-  protected readonly more = computed(() => Math.max(0, this.shown().anatomy.culprits.length - SHOWN));
+  readonly #worth = computed(() => {
+    const { culprits, blame } = this.shown().anatomy;
+    return culprits.filter(
+      ({ savedMs }, index) => index === 0 || (index < SHOWN && savedMs >= blame.totalMs * LEAST_SHARE),
+    );
+  });
+  protected readonly more = computed(() => this.shown().anatomy.culprits.length - this.#worth().length);
   protected readonly rows = computed(() => {
     const { anatomy, functions } = this.shown();
     const most = anatomy.culprits[0]?.savedMs ?? 1;
-    return anatomy.culprits.slice(0, SHOWN).map(({ functionId, selfMs, totalMs, savedMs }) => ({
+    return this.#worth().map(({ functionId, selfMs, totalMs, savedMs }) => ({
       functionId,
       ...functions.get(functionId)!,
       short: shortPlace(functions.get(functionId)!.place),
       selfMs: Math.round(selfMs),
       totalMs: Math.round(totalMs),
       savedMs: Math.round(savedMs),
-      bar: Math.max(1, (savedMs / most) * 64),
+      bar: Math.max(1, (savedMs / most) * 56),
     }));
   });
 }
