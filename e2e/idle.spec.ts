@@ -75,12 +75,14 @@ test('own listeners and the render probe agree with Event Timing within a frame'
     .map(([, durationMs]) => durationMs);
   expect(standard).toHaveLength(3);
   expect(originMs).toBeGreaterThan(0);
-  // Event Timing rounds to 8 ms.
+  // Event Timing rounds to 8 ms. Where all rows of the page are drawn anew, a display without graphics hardware takes
+  // one frame more to show them, of which no script is told.
   const FRAME_MS = 1000 / 60;
   clicks.forEach(({ durationMs }, index) => {
     const difference = standard[index]! - durationMs;
+    const later = index === 0 ? FRAME_MS : 2 * FRAME_MS;
     expect(difference, `${durationMs} ms here, ${standard[index]} ms there`).toBeGreaterThan(-FRAME_MS - 8);
-    expect(difference, `${durationMs} ms here, ${standard[index]} ms there`).toBeLessThan(FRAME_MS + 8);
+    expect(difference, `${durationMs} ms here, ${standard[index]} ms there`).toBeLessThan(later + 8);
   });
   client.close();
   running.close();

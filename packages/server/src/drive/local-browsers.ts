@@ -16,6 +16,8 @@ const MINI_BROWSER = '/usr/lib/x86_64-linux-gnu/webkit2gtk-4.1/MiniBrowser';
 
 const CHROMIUM_FLAGS = [
   '--headless=new',
+  '--window-size=1280,900',
+  '--hide-scrollbars',
   '--disable-gpu',
   '--disable-quic',
   '--no-first-run',

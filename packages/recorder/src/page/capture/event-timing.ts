@@ -3,7 +3,7 @@ import { defined } from '../interned';
 import type { RecordingSession } from '../session';
 import type { Capture } from './capture';
 import { observedCapture } from './observed';
-import { UsedElements } from './used-elements';
+import { UsedElements, type UsedElement } from './used-elements';
 
 /** PerformanceEventTiming of W3C Event Timing. */
 interface EventEntry extends PerformanceEntry {
@@ -15,12 +15,20 @@ interface EventEntry extends PerformanceEntry {
 
 /** The least delay Event Timing reports (its section 3.3). */
 const LEAST_REPORTED_MS = 16;
-/** An input that no entry has come for by then was answered too quickly to be reported. */
-const REPORTED_WITHIN_MS = 2000;
+/** An input that no entry has come for after so many collections of rows was answered too quickly to be reported. */
+const REPORTED_WITHIN = 8;
+/** Events that Event Timing counts as parts of an interaction (its section 2.4). */
+const INTERACTING = /^(pointer(down|up)|click|key(down|up))$/;
 /** Events that merely accompany a moving pointer are of interest only where their listeners took time. */
 const HOVER = /^(pointer|mouse)(enter|leave|over|out)$/;
 const HOVER_WORTH_MS = 1;
 const COUNTED_QUICK = ['click', 'keydown'] as const;
+
+/** The interaction an entry belongs to: as the engine tells, or, where it tells of none, as its events were seen. */
+function interactionOf(entry: EventEntry, seen: UsedElement | undefined): number | undefined {
+  if (entry.interactionId !== undefined) return entry.interactionId || undefined;
+  return INTERACTING.test(entry.name) ? seen?.interaction : undefined;
+}
 
 /** Inputs and their delay (W3C Event Timing); those too quick for it, as "below 16 ms". */
 export function eventTiming(): Capture {
@@ -34,6 +42,7 @@ export function eventTiming(): Capture {
     (entry, session) => {
       if (HOVER.test(entry.name) && entry.processingEnd - entry.processingStart < HOVER_WORTH_MS) return;
       reported.add(`${entry.name} ${entry.startTime}`);
+      const seen = used.at(entry.name, entry.startTime);
       session.emit({
         kind: 'input',
         thread: session.thread,
@@ -43,18 +52,16 @@ export function eventTiming(): Capture {
         processingStartMs: session.time(entry.processingStart),
         processingEndMs: session.time(entry.processingEnd),
         ...defined({
-          interaction: entry.interactionId || undefined,
-          target:
-            used.labelAt(entry.name, entry.startTime) ??
-            (entry.target ? elementLabel(entry.target) : undefined),
+          interaction: interactionOf(entry, seen),
+          target: seen?.label ?? (entry.target ? elementLabel(entry.target) : undefined),
         }),
       });
     },
     { durationThreshold: LEAST_REPORTED_MS },
   );
 
-  const emitQuick = (beforeMs: number) => {
-    for (const input of used.takeOlderThan(beforeMs, COUNTED_QUICK)) {
+  const emitQuick = (collections: number) => {
+    for (const input of used.collect(collections, COUNTED_QUICK)) {
       if (reported.has(`${input.type} ${input.timeStamp}`) || input.timeStamp < startedAt) continue;
       current?.emit({
         kind: 'input',
@@ -79,11 +86,11 @@ export function eventTiming(): Capture {
       observed.start(session);
     },
     collect() {
-      emitQuick(performance.now() - REPORTED_WITHIN_MS);
+      emitQuick(REPORTED_WITHIN);
     },
     stop() {
       void observed.stop();
-      emitQuick(performance.now());
+      emitQuick(0);
       used.stop();
       reported.clear();
       current = undefined;

@@ -18,7 +18,14 @@ export interface UsedElement {
   readonly type: string;
   readonly timeStamp: number;
   readonly label: string;
+  /** Shared by the events of one interaction, which a press of a pointer or a key begins. */
+  readonly interaction: number;
+  /** How often rows have been collected since: none are while the page hangs. */
+  collections: number;
 }
+
+const KEY_TYPES = new Set<string>(['keydown', 'keyup', 'input']);
+const BEGINNINGS = new Set<string>(['pointerdown', 'keydown']);
 
 /**
  * Remembers what the latest inputs were used on, by the time stamp they share with Event Timing. An entry of
@@ -26,11 +33,16 @@ export interface UsedElement {
  */
 export class UsedElements {
   readonly #latest: UsedElement[] = [];
+  readonly #interactionOf = { pointer: 0, key: 0 };
+  #interactions = 0;
   readonly #listener = ours((event: Event) => {
+    const { type, timeStamp } = event;
     this.#latest.push({
-      type: event.type,
-      timeStamp: event.timeStamp,
+      type,
+      timeStamp,
       label: elementLabel(event.composedPath()[0]),
+      interaction: this.#interactionFor(type),
+      collections: 0,
     });
     if (this.#latest.length > REMEMBERED) this.#latest.shift();
   });
@@ -44,14 +56,22 @@ export class UsedElements {
     this.#latest.length = 0;
   }
 
-  labelAt(type: string, timeStamp: number): string | undefined {
-    return this.#latest.find((used) => used.type === type && used.timeStamp === timeStamp)?.label;
+  at(type: string, timeStamp: number): UsedElement | undefined {
+    return this.#latest.find((used) => used.type === type && used.timeStamp === timeStamp);
   }
 
-  /** Takes out inputs of some types that began before a time. */
-  takeOlderThan(timeStamp: number, types: readonly string[]): UsedElement[] {
-    const old = this.#latest.filter((used) => used.timeStamp < timeStamp);
-    this.#latest.splice(0, old.length);
+  /** Notes that rows are collected, and takes out inputs of some types that so many collections have gone by since. */
+  collect(most: number, types: readonly string[]): UsedElement[] {
+    for (const used of this.#latest) used.collections++;
+    const fresh = this.#latest.findIndex((used) => used.collections < most);
+    const old = this.#latest.splice(0, fresh < 0 ? this.#latest.length : fresh);
     return old.filter((used) => types.includes(used.type));
+  }
+
+  #interactionFor(type: string): number {
+    const device = KEY_TYPES.has(type) ? 'key' : 'pointer';
+    if (BEGINNINGS.has(type) || this.#interactionOf[device] === 0)
+      this.#interactionOf[device] = ++this.#interactions;
+    return this.#interactionOf[device];
   }
 }
