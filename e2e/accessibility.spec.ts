@@ -35,6 +35,12 @@ test('axe finds nothing serious in any view', async ({ stage }) => {
   await tool.getByRole('button', { name: 'Demo recording' }).click();
   await expect(tool.locator('np-culprits tbody tr').first()).toBeVisible();
   expect(await seriousFindings(tool), 'stings').toEqual([]);
+  await tool.getByRole('link', { name: 'Calls' }).click();
+  await tool.locator('np-call-table tbody tr').first().waitFor();
+  expect(await seriousFindings(tool), 'calls').toEqual([]);
+  await tool.getByRole('radio', { name: 'Flame graph' }).click();
+  await tool.getByRole('img', { name: /Flame graph/ }).waitFor();
+  expect(await seriousFindings(tool), 'flame graph').toEqual([]);
   await tool.getByRole('link', { name: 'Shelf' }).click();
   await expect(tool.locator('.card')).toHaveCount(2);
   expect(await seriousFindings(tool), 'shelf').toEqual([]);

@@ -40,7 +40,11 @@ export const test = base.extend<{ stage: Stage }>({
 export { expect };
 
 function newContext(browser: Browser): Promise<BrowserContext> {
-  return browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  return browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    reducedMotion: 'reduce',
+  });
 }
 
 async function openDesk(context: BrowserContext, running: Running, query: string): Promise<Page> {

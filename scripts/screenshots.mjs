@@ -59,6 +59,21 @@ try {
   await tool.mouse.move(640, 790);
   await pause(600);
   await tool.screenshot({ path: file('stings-search') });
+  await tool.getByRole('link', { name: 'Calls' }).click();
+  const rows = tool.locator('np-call-table tbody tr');
+  await rows.first().waitFor();
+  for (const name of ['onSearchInput', 'search', 'searchSlowly']) {
+    await tool.locator(`tr[data-name="${name}"] .twist`).first().click();
+    await pause(300);
+  }
+  await tool.locator('tr[data-name="onSearchInput"]').click();
+  await tool.mouse.move(640, 790);
+  await pause(700);
+  await tool.screenshot({ path: file('calls') });
+  await tool.getByRole('radio', { name: 'Flame graph' }).click();
+  await tool.mouse.move(640, 790);
+  await pause(800);
+  await tool.screenshot({ path: file('calls-flame') });
   await tool.getByRole('link', { name: 'Shelf' }).click();
   await pause(600);
   await tool.screenshot({ path: file('shelf') });

@@ -19,6 +19,17 @@ export const routes: Routes = [
     loadComponent: () => import('./stings/stings.component').then((module) => module.StingsComponent),
   },
   {
+    path: 'calls',
+    title: 'Calls · Nettle Patch',
+    loadComponent: () =>
+      import('./stings/no-recording.component').then((module) => module.NoRecordingComponent),
+  },
+  {
+    path: 'calls/:id',
+    title: 'Calls · Nettle Patch',
+    loadComponent: () => import('./calls/calls.component').then((module) => module.CallsComponent),
+  },
+  {
     path: 'shelf',
     title: 'Shelf · Nettle Patch',
     loadComponent: () => import('./shelf/shelf.component').then((module) => module.ShelfComponent),

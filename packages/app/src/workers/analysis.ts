@@ -23,6 +23,7 @@ import type { Verdict } from '../store/database';
 import { keptFrom, type RecordingStore } from '../store/recording-store';
 import { readFile } from './archive';
 import { isBlind } from './blindness';
+import { CallsDesk } from './calls-desk';
 import type { ListedSting, NamedFunction, OpenedRecording, OpenedSting, OpenProgress } from './opened';
 
 const SKYLINE_STEPS = 600;
@@ -41,6 +42,7 @@ export class NotKeptError extends Error {
 /** Reads recordings and answers what the interface asks about the one that is open. */
 export class Analysis {
   #opened: Opened | undefined;
+  #calls: CallsDesk | undefined;
 
   constructor(private readonly store: RecordingStore) {}
 
@@ -82,6 +84,12 @@ export class Analysis {
     return recording.header.id;
   }
 
+  /** The calls of the open recording. */
+  get calls(): CallsDesk {
+    const opened = this.#opened!;
+    return (this.#calls ??= new CallsDesk(opened.recording));
+  }
+
   /** Takes one sting of the open recording apart. */
   sting(index: number): OpenedSting {
     const { recording, stings } = this.#opened!;
@@ -96,6 +104,7 @@ export class Analysis {
     const stings = findStings(recording, thresholdsOf(recording.header));
     const interactions = interactionsOf(recording);
     this.#opened = { recording, stings };
+    this.#calls = undefined;
     const series = seriesOf(stings, interactions).map(({ label, stings: members, attempts }) => ({
       label,
       stings: members.map((member) => stings.indexOf(member)),

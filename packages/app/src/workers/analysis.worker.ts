@@ -1,7 +1,9 @@
+import type { Lens } from '@nettle-patch/core';
 import { expose } from 'comlink';
 import { NettleDatabase } from '../store/database';
 import { RecordingStore } from '../store/recording-store';
 import { Analysis } from './analysis';
+import type { CallsMode, CallsPage, FunctionDetails, NamedBox } from './calls-desk';
 import { exportFile, fileName } from './export';
 import type { OpenedRecording, OpenedSting, OpenProgress } from './opened';
 import { failureOf, type Failure } from './failure';
@@ -32,6 +34,18 @@ export class AnalysisWorker {
 
   sting(index: number): Promise<Outcome<OpenedSting>> {
     return outcome(() => this.#analysis.sting(index));
+  }
+
+  calls(lens: Lens, mode: CallsMode, expanded: readonly string[], text: string): Promise<Outcome<CallsPage>> {
+    return outcome(() => this.#analysis.calls.page(lens, mode, new Set(expanded), text));
+  }
+
+  flame(lens: Lens, least: number, root: number | undefined, text: string): Promise<Outcome<NamedBox[]>> {
+    return outcome(() => this.#analysis.calls.flame(lens, 'weight', least, root, text));
+  }
+
+  functionDetails(lens: Lens, functionId: number): Promise<Outcome<FunctionDetails>> {
+    return outcome(() => this.#analysis.calls.details(lens, functionId));
   }
 
   exportFile(id: string): Promise<Outcome<{ blob: Blob; name: string }>> {

@@ -1,6 +1,6 @@
 import { callsOf, type Recording } from '../recording/recording';
-import type { CallSpans } from '../recording/call-spans';
-import { toldSpans } from './told-spans';
+import { CallSpans } from '../recording/call-spans';
+import { spansOfPartition, toldSpans } from './told-spans';
 
 /**
  * All calls of one thread. What is known exactly and what is told by samples never overlap; both have the same
@@ -13,6 +13,18 @@ export interface CallLog {
   readonly told: CallSpans;
 }
 
+/**
+ * In everyday recordings only the layout that script forced is timed exactly, without its callers: it then belongs to
+ * what samples saw around it.
+ */
+function makeLog(recording: Recording, thread: number): CallLog {
+  const exact = callsOf(recording, thread);
+  const isEngines = (at: number) =>
+    recording.functions.get(recording.stacks.functionOf(exact.stacks[at]!))?.activity !== undefined;
+  if (exact.roots.some((at) => !isEngines(at))) return { exact, told: toldSpans(recording, thread) };
+  return { exact: CallSpans.none(), told: spansOfPartition(recording, thread) };
+}
+
 const logs = new WeakMap<Recording, Map<number, CallLog>>();
 
 /** The calls of a thread, worked out once for each recording. */
@@ -21,7 +33,7 @@ export function callLogOf(recording: Recording, thread: number): CallLog {
   if (byThread === undefined) logs.set(recording, (byThread = new Map()));
   let log = byThread.get(thread);
   if (log === undefined) {
-    log = { exact: callsOf(recording, thread), told: toldSpans(recording, thread) };
+    log = makeLog(recording, thread);
     byThread.set(thread, log);
   }
   return log;

@@ -1,5 +1,6 @@
 import { outsideExactCalls } from '../blame/outside';
-import { KIND_CODES, kindOfCode, type Segment } from '../blame/segments';
+import { partition } from '../blame/partition';
+import { KIND_CODES, kindOfCode, type Segment, type SegmentList } from '../blame/segments';
 import { NO_STACK } from '../format/packed-samples';
 import { CallSpans } from '../recording/call-spans';
 import { UNKNOWN_FUNCTION, UNSEEN_SCRIPT, engineFunction } from '../recording/functions';
@@ -44,6 +45,15 @@ function stackOf(stacks: CanonicalStacks, { activity, stack, entry }: Segment): 
  * the stack at several looks in a row is taken to have run once all the while.
  */
 export function toldSpans(recording: Recording, thread: number): CallSpans {
+  return spansOf(recording, outsideExactCalls(recording, thread).segments);
+}
+
+/** The same of everything that is known of a thread, what was timed exactly included. */
+export function spansOfPartition(recording: Recording, thread: number): CallSpans {
+  return spansOf(recording, partition(recording, thread, recording.range));
+}
+
+function spansOf(recording: Recording, segments: SegmentList): CallSpans {
   const stacks = new CanonicalStacks(recording);
   const startsUs: number[] = [];
   const endsUs: number[] = [];
@@ -51,7 +61,6 @@ export function toldSpans(recording: Recording, thread: number): CallSpans {
   const depths: number[] = [];
   let open: OpenSpan[] = [];
   let lastMs = -Infinity;
-  const { segments } = outsideExactCalls(recording, thread);
   for (let index = 0; index < segments.length; index++) {
     if (!RUNS[segments.codeOf(index)]) continue;
     const segment = segments.at(index);

@@ -1,8 +1,10 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
+import type { Lens } from '@nettle-patch/core';
 import { proxy, wrap } from 'comlink';
 import type { AnalysisWorker, Outcome } from '../../workers/analysis.worker';
+import type { CallsMode, CallsPage, FunctionDetails, NamedBox } from '../../workers/calls-desk';
 import type { Failure } from '../../workers/failure';
 import type { OpenedRecording, OpenedSting } from '../../workers/opened';
 import { failureWords } from '../shared/words';
@@ -57,6 +59,28 @@ export class RecordingService {
 
   async sting(index: number): Promise<OpenedSting | undefined> {
     return this.#valueOf(await this.#worker.sting(index));
+  }
+
+  async calls(
+    lens: Lens,
+    mode: CallsMode,
+    expanded: readonly string[],
+    text: string,
+  ): Promise<CallsPage | undefined> {
+    return this.#valueOf(await this.#worker.calls(lens, mode, expanded, text));
+  }
+
+  async flame(
+    lens: Lens,
+    least: number,
+    root: number | undefined,
+    text: string,
+  ): Promise<readonly NamedBox[] | undefined> {
+    return this.#valueOf(await this.#worker.flame(lens, least, root, text));
+  }
+
+  async functionDetails(lens: Lens, functionId: number): Promise<FunctionDetails | undefined> {
+    return this.#valueOf(await this.#worker.functionDetails(lens, functionId));
   }
 
   /** Reads a file, puts it on the shelf and shows it. */

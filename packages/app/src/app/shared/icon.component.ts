@@ -3,6 +3,8 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 const PATHS = {
   record: 'M12 4a8 8 0 1 0 0 16 8 8 0 0 0 0-16zM12 8.500a3.500 3.500 0 1 0 0 7 3.500 3.500 0 0 0 0-7z',
   stings: 'M4 20c3-9 8-14 16-16-1 8-6 13-16 16zM4 20l9-9',
+  calls: 'M4 5h16M4 10h11M8 15h7M11 20h3',
+  search: 'M10.500 4a6.500 6.500 0 1 0 0 13 6.500 6.500 0 0 0 0-13zM15.500 15.500L20 20',
   shelf: 'M4 20h16M6 20V5h4v15M10 20V8h4v12M14.500 8.500l3.500-1 3 12',
   computer: 'M4 5h16v11H4zM2 19h20',
   ferry: 'M3 14h18l-3 6H6zM7 14V8h7l4 6M10 8V5',

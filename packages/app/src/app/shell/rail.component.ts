@@ -17,6 +17,9 @@ import { IconComponent } from '../shared/icon.component';
       <a [routerLink]="stings()" routerLinkActive="on" ariaCurrentWhenActive="page"
         ><np-icon name="stings" />Stings</a
       >
+      <a [routerLink]="calls()" routerLinkActive="on" ariaCurrentWhenActive="page"
+        ><np-icon name="calls" />Calls</a
+      >
       <a routerLink="/shelf" routerLinkActive="on" ariaCurrentWhenActive="page"
         ><np-icon name="shelf" />Shelf</a
       >
@@ -67,8 +70,12 @@ import { IconComponent } from '../shared/icon.component';
 })
 export class RailComponent {
   readonly #recordings = inject(RecordingService);
-  protected readonly stings = computed(() => {
+  protected readonly stings = computed(() => this.#ofOpen('/stings'));
+  protected readonly calls = computed(() => this.#ofOpen('/calls'));
+
+  #ofOpen(view: string): string[] {
     const open = this.#recordings.open();
-    return open.state === 'open' ? ['/stings', open.opened.id] : ['/stings'];
-  });
+    if (open.state === 'open') return [view, open.opened.id];
+    return open.state === 'opening' ? [view, open.id] : [view];
+  }
 }

@@ -9,6 +9,9 @@ import { ShelfService } from '../services/shelf.service';
 import { FocusNowDirective } from '../shared/focus-now.directive';
 import { formatDuration } from '../shared/format';
 
+/** Views that look into the recording that is open. */
+const ANALYSIS = new Set(['Stings', 'Calls']);
+
 /** The line above every view: what is open, what was found in it, and what can be done with it. */
 @Component({
   selector: 'np-title-bar',
@@ -40,7 +43,7 @@ export class TitleBarComponent {
 
   protected readonly opened = computed(() => {
     const open = this.#recordings.open();
-    return open.state === 'open' && this.view() === 'Stings' ? open.opened : undefined;
+    return open.state === 'open' && ANALYSIS.has(this.view()) ? open.opened : undefined;
   });
 
   protected readonly title = computed(() => {

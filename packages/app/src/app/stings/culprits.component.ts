@@ -16,8 +16,7 @@ const LEAST_SHARE = 0.01;
       <table>
         <thead>
           <tr>
-            <th>function</th>
-            <th>where</th>
+            <th>function, and where it is</th>
             <th class="right" title="In its own code">self</th>
             <th class="right" title="With everything it calls">total</th>
             <th class="right" title="The delay without it and the libraries and layouts it brings">
@@ -32,8 +31,8 @@ const LEAST_SHARE = 0.01;
                 <button type="button" [title]="row.name" [attr.aria-pressed]="row.functionId === selected()">
                   {{ row.name }}
                 </button>
+                <span class="figure where soft" [title]="row.place">{{ row.short }}</span>
               </td>
-              <td class="figure where" [title]="row.place">{{ row.short }}</td>
               <td class="right figure">{{ row.selfMs }}</td>
               <td class="right figure">{{ row.totalMs }}</td>
               <td class="right figure save">
@@ -62,11 +61,8 @@ const LEAST_SHARE = 0.01;
       table-layout: fixed;
       width: 100%;
     }
-    th:nth-child(2) {
-      width: 33%;
-    }
-    th:nth-child(3),
-    th:nth-child(4) {
+    th:nth-child(2),
+    th:nth-child(3) {
       width: 56px;
     }
     th:last-child {
@@ -106,7 +102,8 @@ const LEAST_SHARE = 0.01;
       max-width: 100%;
     }
     .where {
-      font-size: 13px;
+      display: block;
+      font-size: 12.5px;
       white-space: nowrap;
       overflow: hidden;
       text-overflow: ellipsis;

@@ -1,0 +1,62 @@
+import { expect, test } from './stage';
+
+test('the calls of a recording: opened step by step, searched, narrowed, and as a flame graph', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await tool.waitForURL(/\/stings\//);
+  await tool.getByRole('link', { name: 'Calls' }).click();
+  const rows = tool.locator('np-call-table tbody tr');
+  await expect(rows.first()).toBeVisible();
+
+  const boarding = tool.locator('tr[data-name="onBoardAll"]');
+  await boarding.click();
+  await expect(boarding).toHaveAttribute('aria-selected', 'true');
+  await boarding.focus();
+  await expect(async () => {
+    await tool.keyboard.press('ArrowRight');
+    await expect(tool.locator('tr[data-name="bendingOfPair"]').first()).toBeVisible({ timeout: 300 });
+  }).toPass();
+  await tool.keyboard.press('End');
+  await expect(rows.last()).toHaveAttribute('aria-selected', 'true');
+
+  await tool.getByLabel('Find functions and files').fill('foldAccents');
+  await expect(tool.getByText(/% of the time/)).toBeVisible();
+  await expect(tool.locator('tr.hit').first()).toContainText('foldAccents');
+  expect(new URL(tool.url()).searchParams.get('text')).toBe('foldAccents');
+
+  await tool.getByRole('radio', { name: 'From the bottom' }).click();
+  await expect(rows).toHaveCount(1);
+  await rows.first().focus();
+  await tool.keyboard.press('ArrowRight');
+  await expect(tool.locator('tr[data-name="wordsOf"]')).toBeVisible();
+
+  await tool.getByRole('button', { name: 'Only what it called' }).click();
+  await expect(tool.getByText('only foldAccents')).toBeVisible();
+  await tool.goBack();
+  await expect(tool.getByText('only foldAccents')).toHaveCount(0);
+  await tool.getByRole('button', { name: 'Take away: “foldAccents”' }).click();
+
+  await tool.getByRole('radio', { name: 'Flame graph' }).click();
+  const flame = tool.getByRole('img', { name: /Flame graph/ });
+  await expect(flame).toBeVisible();
+  await flame.focus();
+  await tool.keyboard.press('ArrowDown');
+  await expect(tool.locator('np-flame .head')).toContainText(/in all, .* in its own code/);
+  await tool.keyboard.press('Enter');
+  await expect(tool.getByRole('button', { name: 'Show all calls' })).toBeVisible();
+});
+
+test('a range drawn on the ground strip narrows the calls, and the lens says so', async ({ stage }) => {
+  const { tool } = stage;
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await tool.waitForURL(/\/stings\//);
+  await tool.getByRole('link', { name: 'Calls' }).click();
+  await expect(tool.locator('np-call-table tbody tr').first()).toBeVisible();
+  await tool.goto(`${tool.url().split('?')[0]}?from=0&to=400`);
+  await expect(tool.getByText('400 ms from 0.00 s')).toBeVisible();
+  await expect(tool.locator('tr[data-name="onSearchInput"]')).toHaveCount(0);
+  await tool.getByRole('button', { name: /^Take away: 400 ms/ }).click();
+  await expect(tool.locator('tr[data-name="onSearchInput"]')).toBeVisible();
+});

@@ -1,0 +1,108 @@
+import type { ElementRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  afterNextRender,
+  effect,
+  inject,
+  input,
+  viewChild,
+} from '@angular/core';
+import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
+import { readPalette } from '../shared/palette';
+
+Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
+
+/** Numbers side by side. */
+export interface Bars {
+  readonly title: string;
+  readonly labels: readonly string[];
+  readonly values: readonly number[];
+}
+
+/** A small bar chart, with its numbers as a table for those who cannot see it. */
+@Component({
+  selector: 'np-bars',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h3>{{ bars().title }}</h3>
+    <div class="chart"><canvas #canvas role="img" [attr.aria-label]="bars().title"></canvas></div>
+    <table class="unseen">
+      <caption>
+        {{
+          bars().title
+        }}
+      </caption>
+      @for (value of bars().values; track $index) {
+        @if (value > 0) {
+          <tr>
+            <th scope="row">{{ bars().labels[$index] }}</th>
+            <td>{{ value }}</td>
+          </tr>
+        }
+      }
+    </table>
+  `,
+  styles: `
+    h3 {
+      font-size: 12px;
+      color: var(--soft);
+      margin: 10px 0 2px;
+    }
+    .chart {
+      position: relative;
+      height: 74px;
+    }
+  `,
+})
+export class BarsComponent {
+  readonly bars = input.required<Bars>();
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  #chart: Chart<'bar'> | undefined;
+
+  constructor() {
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => this.#draw());
+    effect(() => {
+      this.bars();
+      if (this.#chart !== undefined) this.#draw();
+    });
+    destroyed.onDestroy(() => this.#chart?.destroy());
+  }
+
+  #draw(): void {
+    const { labels, values } = this.bars();
+    const palette = readPalette();
+    const data = {
+      labels: [...labels],
+      datasets: [
+        { data: [...values], backgroundColor: palette.scriptOwn, barPercentage: 1, categoryPercentage: 0.92 },
+      ],
+    };
+    if (this.#chart !== undefined) {
+      this.#chart.data = data;
+      this.#chart.update('none');
+      return;
+    }
+    this.#chart = new Chart(this.canvas().nativeElement, {
+      type: 'bar',
+      data,
+      options: {
+        animation: false,
+        maintainAspectRatio: false,
+        plugins: { legend: { display: false } },
+        scales: {
+          x: {
+            grid: { display: false },
+            ticks: { maxTicksLimit: 3, maxRotation: 0, color: palette.soft, font: { size: 10 } },
+          },
+          y: {
+            beginAtZero: true,
+            ticks: { maxTicksLimit: 3, precision: 0, color: palette.soft, font: { size: 10 } },
+          },
+        },
+      },
+    });
+  }
+}

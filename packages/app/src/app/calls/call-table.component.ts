@@ -1,0 +1,87 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  inject,
+  input,
+  output,
+} from '@angular/core';
+import type { CallRow, CallsMode, CallsPage } from '../../workers/calls-desk';
+import { sortRows, type CallColumn } from './sort-rows';
+
+const COLUMNS: readonly { readonly column: CallColumn; readonly words: string; readonly title: string }[] = [
+  { column: 'selfMs', words: 'self ms', title: 'Time in its own code' },
+  {
+    column: 'totalMs',
+    words: 'total ms',
+    title: 'Time during which it was on the stack, with all it called',
+  },
+  { column: 'count', words: 'calls', title: 'Exact calls; samples do not count calls' },
+  { column: 'callsPerSecond', words: 'a second', title: 'Calls a second' },
+];
+
+const ROW_STEPS: Readonly<Record<string, number>> = { ArrowDown: 1, ArrowUp: -1, PageDown: 20, PageUp: -20 };
+
+/** Functions as a table, or as a tree that is opened step by step; all of it by keyboard. */
+@Component({
+  selector: 'np-call-table',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './call-table.component.html',
+  styleUrl: './call-table.component.scss',
+})
+export class CallTableComponent {
+  readonly #element = inject<ElementRef<HTMLElement>>(ElementRef);
+  readonly page = input.required<CallsPage>();
+  readonly mode = input.required<CallsMode>();
+  readonly sort = input.required<CallColumn>();
+  readonly selected = input<string>();
+  readonly choose = output<CallRow>();
+  readonly twist = output<CallRow>();
+  readonly sortBy = output<CallColumn>();
+
+  protected readonly columns = COLUMNS;
+  protected readonly rows = computed(() => {
+    const { rows, totalMs } = this.page();
+    return sortRows(rows, this.sort()).map((row) => ({
+      ...row,
+      share: totalMs === 0 ? 0 : (this.mode() === 'top' ? row.totalMs : row.selfMs) / totalMs,
+    }));
+  });
+
+  protected figure(ms: number): string {
+    return ms < 10 ? ms.toFixed(2) : ms < 1000 ? ms.toFixed(1) : Math.round(ms).toLocaleString('en');
+  }
+
+  protected whole(count: number): string {
+    return count === 0 ? '' : Math.round(count).toLocaleString('en');
+  }
+
+  protected keyDown(event: KeyboardEvent): void {
+    const rows = this.rows();
+    const line = event.target instanceof HTMLElement ? event.target.closest('tr') : null;
+    const at = line === null ? -1 : line.rowIndex - 1;
+    const row = rows[at];
+    const step = ROW_STEPS[event.key];
+    if (step !== undefined) this.#select(Math.max(0, Math.min(rows.length - 1, at + step)));
+    else if (event.key === 'Home') this.#select(0);
+    else if (event.key === 'End') this.#select(rows.length - 1);
+    else if (row === undefined) return;
+    else if (event.key === 'ArrowRight' && row.hasChildren) {
+      if (row.isOpen) this.#select(at + 1);
+      else this.twist.emit(row);
+    } else if (event.key === 'ArrowLeft') {
+      if (row.isOpen) this.twist.emit(row);
+      else this.#select(rows.findLastIndex(({ depth }, index) => index < at && depth < row.depth));
+    } else return;
+    event.preventDefault();
+  }
+
+  #select(index: number): void {
+    const row = this.rows()[index];
+    if (row === undefined) return;
+    this.choose.emit(row);
+    const line = this.#element.nativeElement.querySelectorAll<HTMLElement>('tbody tr')[index];
+    line?.focus();
+  }
+}

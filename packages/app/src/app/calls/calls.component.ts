@@ -1,0 +1,178 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { Router } from '@angular/router';
+import type { TimeRange } from '@nettle-patch/core';
+import { debounceTime } from 'rxjs';
+import type { CallRow, CallsMode, CallsPage, FunctionDetails, NamedBox } from '../../workers/calls-desk';
+import { GroundStripComponent } from '../ground-strip/ground-strip.component';
+import { LensBarComponent } from '../lens/lens-bar.component';
+import { coreLens, lensQuery, readLens, type LensState } from '../lens/lens-state';
+import { RecordingService } from '../services/recording.service';
+import { formatPercent } from '../shared/format';
+import { CallTableComponent } from './call-table.component';
+import { FlameComponent } from './flame.component';
+import { FunctionDetailsComponent } from './function-details.component';
+import type { CallColumn } from './sort-rows';
+
+type Shown = CallsMode | 'flame';
+
+const SHOWN: readonly Shown[] = ['top', 'bottom', 'flat', 'flame'];
+/** Boxes narrower than this share of the width are not worth drawing. */
+const LEAST_BOX = 1 / 1600;
+const TYPING_MS = 150;
+
+/** Who called what, how often, and what it took: as trees, as a table, as a flame graph. */
+@Component({
+  selector: 'np-calls',
+  imports: [
+    MatButtonModule,
+    MatButtonToggleModule,
+    MatCheckboxModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatProgressBarModule,
+    CallTableComponent,
+    FlameComponent,
+    FunctionDetailsComponent,
+    GroundStripComponent,
+    LensBarComponent,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './calls.component.html',
+  styleUrl: './calls.component.scss',
+})
+export class CallsComponent {
+  readonly #recordings = inject(RecordingService);
+  readonly #router = inject(Router);
+  /** Id of the recording, and the lens, from the address. */
+  readonly id = input.required<string>();
+  readonly show = input<string>();
+  readonly from = input<string>();
+  readonly to = input<string>();
+  readonly thread = input<string>();
+  readonly libraries = input<string>();
+  readonly recursion = input<string>();
+  readonly min = input<string>();
+  readonly focus = input<string>();
+  readonly text = input<string>();
+
+  protected readonly open = this.#recordings.open;
+  protected readonly opened = computed(() => {
+    const open = this.open();
+    return open.state === 'open' && open.opened.id === this.id() ? open.opened : undefined;
+  });
+  protected readonly shown = computed<Shown>(() => SHOWN.find((one) => one === this.show()) ?? 'top');
+  protected readonly lens = computed(() =>
+    readLens({
+      from: this.from(),
+      to: this.to(),
+      thread: this.thread(),
+      libraries: this.libraries(),
+      recursion: this.recursion(),
+      min: this.min(),
+      focus: this.focus(),
+      text: this.text(),
+    }),
+  );
+  readonly #text = toSignal(toObservable(computed(() => this.lens().text)).pipe(debounceTime(TYPING_MS)), {
+    initialValue: '',
+  });
+  readonly #expanded = signal<ReadonlySet<string>>(new Set());
+  readonly #root = signal<number | undefined>(undefined);
+  protected readonly sort = signal<CallColumn>('totalMs');
+  protected readonly page = signal<CallsPage | undefined>(undefined);
+  protected readonly boxes = signal<readonly NamedBox[]>([]);
+  protected readonly selected = signal<{ key: string; functionId: number } | undefined>(undefined);
+  protected readonly details = signal<FunctionDetails | undefined>(undefined);
+  protected readonly zoomed = computed(() => this.#root() !== undefined);
+  protected readonly hitWords = computed(() => {
+    const share = this.page()?.hitShare;
+    return share === undefined ? '' : `${formatPercent(share)} of the time`;
+  });
+
+  constructor() {
+    effect(() => void this.#recordings.openKept(this.id()));
+    effect(() => {
+      this.lens();
+      this.shown();
+      untracked(() => this.#root.set(undefined));
+    });
+    effect(() => void this.#load());
+    effect(() => void this.#loadDetails());
+  }
+
+  protected change(lens: Partial<LensState>): void {
+    void this.#navigate(lensQuery(lens));
+  }
+
+  protected setShown(show: Shown): void {
+    this.#expanded.set(new Set());
+    this.sort.set(show === 'top' ? 'totalMs' : 'selfMs');
+    void this.#navigate({ show: show === 'top' ? null : show });
+  }
+
+  protected setRange(range: TimeRange | undefined): void {
+    this.change({ range });
+  }
+
+  /** Opens a line that is shown closed, and closes one that is shown open, however often that is asked meanwhile. */
+  protected toggle({ key, hasChildren, isOpen }: CallRow): void {
+    if (!hasChildren) return;
+    const expanded = new Set(this.#expanded());
+    if (isOpen) expanded.delete(key);
+    else expanded.add(key);
+    this.#expanded.set(expanded);
+  }
+
+  protected select({ key, functionId }: { key: string; functionId: number }): void {
+    this.selected.set({ key, functionId });
+  }
+
+  protected zoom(node: number | undefined): void {
+    this.#root.set(node);
+  }
+
+  async #load(): Promise<void> {
+    const [opened, lens, shown, text] = [this.opened(), coreLens(this.lens()), this.shown(), this.#text()];
+    const [expanded, root] = [this.#expanded(), this.#root()];
+    if (opened === undefined) return;
+    if (shown === 'flame') {
+      const boxes = await this.#recordings.flame(lens, LEAST_BOX, root, text);
+      if (boxes !== undefined && this.shown() === 'flame') this.boxes.set(boxes);
+      const page = await this.#recordings.calls(lens, 'flat', [], text);
+      this.page.set(page);
+      return;
+    }
+    const page = await this.#recordings.calls(lens, shown, [...expanded], text);
+    if (page === undefined || this.shown() !== shown) return;
+    this.page.set(page);
+    const first = page.rows[0];
+    if (this.selected() === undefined && first !== undefined) this.select(first);
+  }
+
+  async #loadDetails(): Promise<void> {
+    const [opened, lens, selected] = [this.opened(), coreLens(this.lens()), this.selected()];
+    if (opened === undefined || selected === undefined) return;
+    const details = await this.#recordings.functionDetails(lens, selected.functionId);
+    if (this.selected()?.functionId === selected.functionId) this.details.set(details);
+  }
+
+  #navigate(queryParams: Record<string, string | number | null>): Promise<boolean> {
+    return this.#router.navigate([], { queryParams, queryParamsHandling: 'merge' });
+  }
+}

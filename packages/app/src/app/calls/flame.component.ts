@@ -1,0 +1,189 @@
+import type { ElementRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { NamedBox } from '../../workers/calls-desk';
+import { onResize, prepareCanvas } from '../shared/canvas';
+import { formatDuration } from '../shared/format';
+import { readPalette } from '../shared/palette';
+
+const ROW = 22;
+const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
+const LEAST_TEXT = 26;
+
+/** Calls as boxes as wide as their time, callees under their caller. A click shows a function, a double click widens it. */
+@Component({
+  selector: 'np-flame',
+  imports: [MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="head soft">
+      <span>{{ words() }}</span>
+      @if (zoomed()) {
+        <button type="button" mat-button (click)="zoom.emit(undefined)">Show all calls</button>
+      }
+    </div>
+    <div class="scroll">
+      <canvas
+        #canvas
+        role="img"
+        aria-label="Flame graph; the same as a tree: From the top"
+        tabindex="0"
+        [style.height.px]="height()"
+        (pointermove)="point($event)"
+        (pointerleave)="pointed.set(undefined)"
+        (click)="chooseAt($event)"
+        (dblclick)="zoomAt($event)"
+        (keydown)="keyDown($event)"
+      ></canvas>
+    </div>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-rows: auto minmax(0, 1fr);
+      min-width: 0;
+    }
+    .head {
+      display: flex;
+      align-items: center;
+      justify-content: space-between;
+      min-height: 38px;
+      padding: 0 18px;
+      font-size: 13px;
+      overflow: hidden;
+      white-space: nowrap;
+    }
+    .scroll {
+      overflow: auto;
+      padding: 0 18px;
+    }
+    canvas {
+      display: block;
+      width: 100%;
+    }
+  `,
+})
+export class FlameComponent {
+  readonly boxes = input.required<readonly NamedBox[]>();
+  readonly selected = input<number>();
+  readonly zoomed = input(false);
+  readonly choose = output<NamedBox>();
+  readonly zoom = output<number | undefined>();
+
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  protected readonly pointed = signal<NamedBox | undefined>(undefined);
+  readonly #current = signal<NamedBox | undefined>(undefined);
+  protected readonly height = computed(
+    () => (this.boxes().reduce((most, { depth }) => Math.max(most, depth), 0) + 1) * ROW + 8,
+  );
+  protected readonly words = computed(() => {
+    const box = this.pointed() ?? this.#current();
+    if (box === undefined) return 'Each box is as wide as its time. Double-click widens one.';
+    const place = box.place === '' ? '' : `, ${box.place}`;
+    return `${box.name}${place}: ${formatDuration(box.totalMs)} in all, ${formatDuration(box.selfMs)} in its own code`;
+  });
+
+  constructor() {
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      onResize(this.canvas().nativeElement, () => this.#draw(), destroyed);
+      void document.fonts.ready.then(() => this.#draw());
+    });
+    effect(() => {
+      this.boxes();
+      this.selected();
+      queueMicrotask(() => this.#draw());
+    });
+  }
+
+  protected point(event: PointerEvent): void {
+    this.pointed.set(this.#at(event));
+  }
+
+  protected chooseAt(event: MouseEvent): void {
+    this.#take(this.#at(event));
+  }
+
+  protected zoomAt(event: MouseEvent): void {
+    const box = this.#at(event);
+    if (box !== undefined) this.zoom.emit(box.node);
+  }
+
+  protected keyDown(event: KeyboardEvent): void {
+    const current = this.#current() ?? this.boxes()[0];
+    if (current === undefined) return;
+    const level = (depth: number) => this.boxes().filter((box) => box.depth === depth);
+    const inside = (box: NamedBox, outer: NamedBox) =>
+      box.left >= outer.left - 1e-9 && box.left < outer.left + outer.width;
+    const row = level(current.depth);
+    const at = row.indexOf(current);
+    const next: Readonly<Record<string, NamedBox | undefined>> = {
+      ArrowDown: level(current.depth + 1).find((box) => inside(box, current)),
+      ArrowUp: level(current.depth - 1).find((box) => inside(current, box)),
+      ArrowRight: row[at + 1],
+      ArrowLeft: row[at - 1],
+    };
+    if (event.key === 'Enter') this.zoom.emit(current.node);
+    else if (event.key === 'Escape') this.zoom.emit(undefined);
+    else if (event.key in next) this.#take(next[event.key] ?? current);
+    else return;
+    event.preventDefault();
+  }
+
+  #take(box: NamedBox | undefined): void {
+    if (box === undefined) return;
+    this.#current.set(box);
+    this.choose.emit(box);
+  }
+
+  #at({ offsetX, offsetY }: MouseEvent): NamedBox | undefined {
+    const share = offsetX / this.canvas().nativeElement.clientWidth;
+    const depth = Math.floor(offsetY / ROW);
+    return this.boxes().find(
+      (box) => box.depth === depth && share >= box.left && share < box.left + box.width,
+    );
+  }
+
+  #draw(): void {
+    const { context, width } = prepareCanvas(this.canvas().nativeElement);
+    const palette = readPalette();
+    const selected = this.selected();
+    context.font = TEXT;
+    for (const box of this.boxes()) {
+      const [x, y] = [box.left * width, box.depth * ROW];
+      const wide = Math.max(0.5, box.width * width - 1);
+      const own = box.owner === 'own';
+      context.fillStyle = own
+        ? palette.scriptOwn
+        : box.owner === 'library'
+          ? palette.scriptLibrary
+          : palette.layout;
+      context.fillRect(x, y, wide, own ? ROW - 2 : ROW - 6);
+      if (box.functionId === selected || box.isHit) {
+        context.strokeStyle = box.functionId === selected ? palette.ink : palette.nettle;
+        context.lineWidth = 2;
+        context.strokeRect(x + 1, y + 1, Math.max(1, wide - 2), ROW - 4);
+      }
+      if (wide < LEAST_TEXT) continue;
+      context.save();
+      context.beginPath();
+      context.rect(x, y, wide - 4, ROW);
+      context.clip();
+      context.fillStyle = own ? '#ffffff' : palette.ink;
+      context.fillText(box.name, x + 5, y + 14);
+      context.restore();
+    }
+  }
+}

@@ -1,0 +1,50 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { FunctionDetails } from '../../workers/calls-desk';
+import { BarsComponent, type Bars } from './bars.component';
+
+const ms = (value: number) => `${value < 10 ? value.toFixed(2) : value.toFixed(1)} ms`;
+
+/** One function: how often it ran, how long, when, who called it and what it called. */
+@Component({
+  selector: 'np-function-details',
+  imports: [MatButtonModule, BarsComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './function-details.component.html',
+  styleUrl: './function-details.component.scss',
+})
+export class FunctionDetailsComponent {
+  readonly details = input.required<FunctionDetails>();
+  readonly inFocus = input(false);
+  readonly focusOn = output<number | undefined>();
+  readonly choose = output<number>();
+
+  protected readonly ms = ms;
+  protected readonly summary = computed(() => {
+    const { statistics, exact } = this.details();
+    if (statistics === undefined) return 'It did not run under this lens.';
+    const { count, totalMs, medianMs, longestMs } = statistics;
+    const times = exact
+      ? `${count.toLocaleString('en')} ${count === 1 ? 'call' : 'calls'}`
+      : `seen by samples in ${count.toLocaleString('en')} ${count === 1 ? 'stretch' : 'stretches'}`;
+    return `${times}, ${ms(totalMs)} in all; median ${ms(medianMs)}, longest ${ms(longestMs)}.`;
+  });
+
+  protected readonly histogram = computed<Bars>(() => {
+    const { histogram, exact } = this.details();
+    return {
+      title: exact ? 'How long its calls took' : 'How long it was seen at a stretch',
+      labels: histogram.boundsMs.map((bound) => `up to ${ms(bound)}`),
+      values: histogram.counts,
+    };
+  });
+
+  protected readonly rate = computed<Bars>(() => {
+    const { rate, exact } = this.details();
+    return {
+      title: exact ? 'When it was called' : 'When it was seen',
+      labels: rate.counts.map((_, step) => `${((rate.startMs + step * rate.stepMs) / 1000).toFixed(1)} s`),
+      values: rate.counts,
+    };
+  });
+}

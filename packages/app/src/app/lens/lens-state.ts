@@ -1,0 +1,67 @@
+import type { Lens, TimeRange } from '@nettle-patch/core';
+
+/** The lens as it stands in the address, so that a view can be bookmarked. */
+export interface LensState {
+  readonly range: TimeRange | undefined;
+  readonly thread: number;
+  /** Whether the time of libraries is charged to the own function that called them. */
+  readonly own: boolean;
+  readonly foldRecursion: boolean;
+  readonly minMs: number;
+  /** Function in focus, by its id in the recording. */
+  readonly focus: number | undefined;
+  readonly text: string;
+}
+
+/** Parameters of the address that make up the lens; absent ones mean the usual. */
+export type LensQuery = Readonly<
+  Partial<Record<'from' | 'to' | 'thread' | 'libraries' | 'recursion' | 'min' | 'focus' | 'text', string>>
+>;
+
+const wholeFrom = (text: string | undefined): number | undefined =>
+  text !== undefined && /^\d{1,9}$/.test(text) ? Number(text) : undefined;
+
+/** Reads the lens from an address; what makes no sense counts as absent. */
+export function readLens(query: LensQuery): LensState {
+  const [startMs, endMs] = [Number(query.from ?? Number.NaN), Number(query.to ?? Number.NaN)];
+  const minMs = Number(query.min ?? 0);
+  const focus =
+    query.focus !== undefined && /^-?\d{1,10}$/.test(query.focus) ? Number(query.focus) : undefined;
+  return {
+    range: endMs > startMs ? { startMs, endMs } : undefined,
+    thread: wholeFrom(query.thread) ?? 0,
+    own: query.libraries !== 'open',
+    foldRecursion: query.recursion === 'folded',
+    minMs: minMs > 0 && Number.isFinite(minMs) ? minMs : 0,
+    focus,
+    text: query.text ?? '',
+  };
+}
+
+/** The parameters of a changed lens; null takes one out of the address. */
+export function lensQuery(change: Partial<LensState>): Record<string, string | number | null> {
+  const query: Record<string, string | number | null> = {};
+  if ('range' in change) {
+    query['from'] = change.range === undefined ? null : Math.round(change.range.startMs);
+    query['to'] = change.range === undefined ? null : Math.round(change.range.endMs);
+  }
+  if (change.thread !== undefined) query['thread'] = change.thread || null;
+  if (change.own !== undefined) query['libraries'] = change.own ? null : 'open';
+  if (change.foldRecursion !== undefined) query['recursion'] = change.foldRecursion ? 'folded' : null;
+  if (change.minMs !== undefined) query['min'] = change.minMs || null;
+  if ('focus' in change) query['focus'] = change.focus ?? null;
+  if (change.text !== undefined) query['text'] = change.text || null;
+  return query;
+}
+
+/** The lens as the core takes it. */
+export function coreLens({ range, thread, own, foldRecursion, minMs, focus }: LensState): Lens {
+  return {
+    range: range && [range.startMs, range.endMs],
+    thread,
+    foldLibraries: own,
+    foldRecursion,
+    minMs,
+    focus,
+  };
+}
