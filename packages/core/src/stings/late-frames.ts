@@ -1,3 +1,4 @@
+import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
 import { busyStretches } from './busy-stretches';
 import { entryLabel } from './entry-label';
@@ -48,13 +49,24 @@ function runsOf(frames: readonly LateFrame[]): LateFrame[][] {
   return runs;
 }
 
+/** Whether a frame was late because an input was answered late, which is told as that. */
+function isAnswer(frame: LateFrame, slow: readonly Interaction[]): boolean {
+  const half = (frame.endMs - frame.startMs) / 2;
+  return slow.some(
+    ({ startMs, feltMs }) =>
+      Math.min(frame.endMs, startMs + feltMs) - Math.max(frame.startMs, startMs) > half,
+  );
+}
+
 /**
  * Runs of frames that came later than the display could have shown them. Where one of them is most of the run, it is
  * a long task or a hang, and no run.
  */
 export function findLateFrames(recording: Recording, thresholds: Thresholds): Sting[] {
   const { refreshMs } = recording.header;
-  return runsOf(lateFrames(recording, MAIN_THREAD)).flatMap((run): Sting[] => {
+  const slow = interactionsOf(recording).filter(({ feltMs }) => feltMs > thresholds.responseMs);
+  const frames = lateFrames(recording, MAIN_THREAD).filter((frame) => !isAnswer(frame, slow));
+  return runsOf(frames).flatMap((run): Sting[] => {
     const missed = run.reduce((sum, frame) => sum + frame.missed, 0);
     const lengths = run.map((frame) => frame.endMs - frame.startMs);
     const longestMs = Math.max(...lengths);
