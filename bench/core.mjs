@@ -53,6 +53,9 @@ for (const spans of sizes) {
     [
       `${spans.toLocaleString('en')} calls, ${(figure.fileBytes / 1e6).toFixed(1)} MB`,
       `  open to ranked stings   ${figure.openMs.toFixed(0)} ms = ${figure.openRatio.toFixed(2)} × the limit of ${figure.limitMs.toFixed(0)} ms (target 2.5)`,
+      `    of which ${Object.entries(figure.openingParts)
+        .map(([part, ms]) => `${part} ${ms.toFixed(0)}`)
+        .join('; ')} ms`,
       `  blame of a range        ${figure.blameNs.toFixed(1)} ns a span (target 12); its segments, when wanted, ${figure.partitionNs.toFixed(1)}`,
       `  call tree, callers, table ${figure.treeNs.toFixed(1)}, ${figure.callersNs.toFixed(1)}, ${figure.tableNs.toFixed(1)} ns a span, worst lens (target 40)`,
       `  drawing any zoom        ${figure.drawMs.toFixed(2)} ms (target 6)`,

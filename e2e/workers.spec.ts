@@ -35,15 +35,20 @@ for (const engine of ENGINES) {
       { do: 'wait', ms: 300 },
     ];
     const recording = await recordIn(engine, url, 'exact', steps);
-    const thread = [...recording.threads.values()].find(({ name }) => name === 'worker: tides')!;
+    const threads = [...recording.threads.values()].filter(({ name }) => name === 'worker: tides');
+    // The worker that was asked early may go by the same name.
+    const tides = threads.flatMap((thread) => {
+      const calls = recording.calls.get(thread.id)!;
+      return Array.from(calls.startsUs, (startUs, at) => ({
+        thread,
+        name: where(recording, recording.stacks.functionOf(calls.stacks[at]!)).split(' ')[0],
+        lengthMs: (calls.endsUs[at]! - startUs) / 1000,
+        startMs: startUs / 1000,
+      })).filter(({ name }) => name === 'interpolateTide');
+    });
+    const tide = tides.reduce((a, b) => (b.lengthMs > a.lengthMs ? b : a));
+    const { thread } = tide;
     expect(thread.type).toBe('worker');
-    const calls = recording.calls.get(thread.id)!;
-    const lengths = Array.from(calls.startsUs, (startUs, at) => ({
-      name: where(recording, recording.stacks.functionOf(calls.stacks[at]!)).split(' ')[0],
-      lengthMs: (calls.endsUs[at]! - startUs) / 1000,
-      startMs: startUs / 1000,
-    }));
-    const tide = lengths.find(({ name }) => name === 'interpolateTide')!;
     expect(Math.abs(tide.lengthMs - 140)).toBeLessThanOrEqual(Math.max(2.8, recording.header.clockStepMs));
     const click = [...recording.events.input.rows()].find(
       ({ type }) => type === 'click' || type === 'pointerup',

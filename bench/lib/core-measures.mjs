@@ -46,6 +46,29 @@ function measureOpening(file, rounds) {
   return { recording, limitMs: medianOf(limits), openMs: medianOf(opens), openRatio: medianOf(ratios) };
 }
 
+/** Where the time of opening goes, step by step, on one recording more. Milliseconds. */
+function openingParts(file) {
+  const parts = {};
+  const timed = (name, work) => {
+    const startedAt = performance.now();
+    const result = work();
+    parts[name] = performance.now() - startedAt;
+    return result;
+  };
+  const bytes = timed('decompress', () => gunzipSync(file));
+  const sink = { header: () => undefined, row: () => undefined, unknown: () => undefined };
+  timed('lines, checksums, JSON, shapes', () => {
+    const decoder = new core.RecordingDecoder(sink);
+    decoder.push(bytes);
+    decoder.finish();
+  });
+  const { recording } = timed('the same and columns, calls unpacked', () => core.readRecording([bytes]));
+  timed('interactions', () => core.interactionsOf(recording));
+  timed('who ran when, outside exact calls', () => core.callLogOf(recording, 0));
+  timed('detectors', () => core.findStings(recording, core.DEFAULT_THRESHOLDS));
+  return parts;
+}
+
 /** Exact calls a second that a builder takes in, chunk by chunk as they stream. */
 function measureLive(file) {
   const rows = gunzipSync(file)
@@ -106,5 +129,6 @@ export function measureCore(file, spans, rounds) {
     drawMs,
     bytesASpan: bytesOf(recording) / calls.length,
     callsASecond: measureLive(file),
+    openingParts: openingParts(file),
   };
 }

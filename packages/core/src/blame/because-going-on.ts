@@ -94,6 +94,23 @@ function creep(recording: Recording, thread: number, detail: DetailOf<'creep'>):
   ];
 }
 
+function redrawnTooOften(
+  recording: Recording,
+  thread: number,
+  detail: DetailOf<'redrawn-too-often'>,
+): BecausePart[] {
+  const { functionId, timesASecond, msASecond, unchangedShare, target } = detail;
+  return [
+    functionPart(recording, functionId),
+    text(` drew ${count(timesASecond)} times a second and took `),
+    ms(msASecond, true),
+    text(
+      ` of each second; in ${percent(unchangedShare)} of its redraws it wrote to ${target ?? 'the page'} what was there before.`,
+    ),
+    ...mostBelow(recording, thread, functionId),
+  ];
+}
+
 function tooOften(recording: Recording, anatomy: Anatomy, detail: DetailOf<'too-often'>): BecausePart[] {
   const lengthMs = anatomy.sting.endMs - anatomy.sting.startMs;
   return [
@@ -118,6 +135,8 @@ export function becauseOfDetail(recording: Recording, anatomy: Anatomy, detail: 
       return idleWork(recording, anatomy.sting.thread, detail);
     case 'creep':
       return creep(recording, anatomy.sting.thread, detail);
+    case 'redrawn-too-often':
+      return redrawnTooOften(recording, anatomy.sting.thread, detail);
     case 'too-often':
       return tooOften(recording, anatomy, detail);
   }

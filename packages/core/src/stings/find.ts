@@ -6,6 +6,7 @@ import { findIdleWork } from './idle-work';
 import { findLateFrames } from './late-frames';
 import { findLongTasks } from './long-task';
 import { mergeStings, rankStings } from './merge';
+import { findRedrawnTooOften } from './redrawn-too-often';
 import { findSlowResponses } from './slow-response';
 import { findTooOften } from './too-often';
 import type { Sting } from './sting';
@@ -23,6 +24,7 @@ export const DETECTORS: readonly Detector[] = [
   findCreep,
   findIdleWork,
   findTooOften,
+  findRedrawnTooOften,
 ];
 
 /** All stings of a recording, merged and in order of rank. */

@@ -52,6 +52,15 @@ export type StingDetail =
       readonly runs: { readonly from: number; readonly to: number };
     }
   | {
+      readonly type: 'redrawn-too-often';
+      readonly functionId: number;
+      readonly timesASecond: number;
+      readonly msASecond: number;
+      /** Of its redraws, the share that wrote what was there before. */
+      readonly unchangedShare: number;
+      readonly target: string | undefined;
+    }
+  | {
       readonly type: 'too-often';
       readonly functionId: number;
       /** Calls in one task, and what they took together. */

@@ -20,7 +20,7 @@ export const outOfTheWay: Adviser = (recording, { sting, phases }) => {
     const what =
       asked.url !== undefined
         ? `the answer to ${originalPath(asked.url)}`
-        : `a ${asked.what}${asked.delayMs === undefined ? '' : ` of ${asked.delayMs} ms`}`;
+        : `a ${asked.what === 'interval' ? 'timer' : asked.what}${asked.delayMs === undefined ? '' : ` of ${asked.delayMs} ms`}`;
     return [
       {
         kind: 'out-of-the-way',

@@ -1,4 +1,4 @@
-import type { BlamePart, ReadNotice, StingKind } from '@nettle-patch/core';
+import type { BlamePart, ReadNotice, Sting, StingKind } from '@nettle-patch/core';
 import type { Failure } from '../../workers/failure';
 import type { LiveProblem } from '../../workers/live-state';
 
@@ -61,8 +61,9 @@ const KINDS: Record<StingKind, string> = {
 };
 
 /** What the delay of a sting is counted in: a part of every second, for what goes on. */
-export function feltUnit(kind: StingKind): string {
-  return kind === 'creep' || kind === 'idle-work' ? ' a second' : '';
+export function feltUnit({ kind, detail }: Pick<Sting, 'kind' | 'detail'>): string {
+  const isRate = kind === 'creep' || kind === 'idle-work' || detail?.type === 'redrawn-too-often';
+  return isRate ? ' a second' : '';
 }
 
 export function kindWords(kind: StingKind): string {

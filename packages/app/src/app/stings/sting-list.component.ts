@@ -49,7 +49,7 @@ export class StingListComponent {
       label: series.label,
       how: [...new Set([worst.kind, ...worst.also])].map(kindWords).concat(timesWords(series)).join(' · '),
       felt: formatDuration(worst.feltMs),
-      budget: `budget ${Math.round(worst.budgetMs)}${feltUnit(worst.kind)}`,
+      budget: `budget ${Math.round(worst.budgetMs)}${feltUnit(worst)}`,
       on: series.stings.includes(this.selected() ?? -1),
       waiting: percent(worst.waitingMs),
       handling: percent(worst.handlingMs),

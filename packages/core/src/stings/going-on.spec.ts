@@ -1,0 +1,278 @@
+import { describe, expect, it } from 'vitest';
+import { CALL_END, packCalls } from '../format/packed-calls';
+import type { Row } from '../format/rows';
+import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
+import { findCreep } from './creep';
+import { findForcedLayouts } from './forced-layout';
+import { findIdleWork } from './idle-work';
+import { findLateFrames } from './late-frames';
+import { quietStretches, withinRanges } from './quiet';
+import { findRedrawnTooOften } from './redrawn-too-often';
+import type { StingDetail } from './sting';
+import { DEFAULT_THRESHOLDS } from './thresholds';
+import { findTooOften } from './too-often';
+
+const HEADER = deskHeader({ available: ['handlers'] });
+const CODE: Row[] = [
+  { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
+  { kind: 'function', id: 0, name: 'drawTide', source: 0 },
+  { kind: 'function', id: 1, name: 'tick', source: 0 },
+];
+const make = (...rows: Row[]) => recordingOf([...CODE, ...rows], HEADER);
+const end = (startMs: number): Row => ({ kind: 'end', startMs, reason: 'stopped' });
+const run = (startMs: number, durationMs: number, functionId = 0, more: object = {}): Row => ({
+  kind: 'handler',
+  thread: 0,
+  startMs,
+  durationMs,
+  type: 'user-callback',
+  invoker: 'FrameRequestCallback',
+  function: functionId,
+  ...more,
+});
+const picture = (startMs: number, durationMs = 4): Row => ({
+  kind: 'render',
+  thread: 0,
+  startMs,
+  durationMs,
+  styleMs: 1,
+  layoutMs: 1,
+  paintMs: durationMs - 2,
+});
+const redraw = (startMs: number, changed: boolean, inView = true, more: object = {}): Row => ({
+  kind: 'redraw',
+  thread: 0,
+  startMs,
+  nodes: 0,
+  attributes: 1,
+  texts: 0,
+  changed,
+  inView,
+  target: 'image “Tide”',
+  function: 0,
+  ...more,
+});
+const tap = (startMs: number, durationMs: number): Row => ({
+  kind: 'input',
+  thread: 0,
+  startMs,
+  durationMs,
+  type: 'click',
+  interaction: startMs + 1,
+  target: 'button “Board all”',
+  processingStartMs: startMs + 1,
+  processingEndMs: startMs + durationMs - 4,
+});
+/** Frames at the display's pace, each with so much script before its picture. */
+const frames = (count: number, scriptMs: number, startMs = 0): Row[] =>
+  Array.from({ length: count }, (_, index) => {
+    const atMs = startMs + index * Math.max(16.67, scriptMs + 5);
+    return [run(atMs, scriptMs), picture(atMs + scriptMs)];
+  }).flat();
+
+describe('late frames', () => {
+  it('are a run of pictures that came later than the display waits', () => {
+    const [sting, ...others] = findLateFrames(make(...frames(6, 60), end(1000)), DEFAULT_THRESHOLDS);
+    expect(others).toEqual([]);
+    expect(sting).toMatchObject({ label: 'Frame callback drawTide', detail: { late: 6, missed: 18 } });
+    expect(sting!.feltMs).toBeCloseTo(64);
+  });
+
+  it('are none where frames keep pace, where they are few, or where one of them is most of it', () => {
+    expect(findLateFrames(make(...frames(20, 8), end(1000)), DEFAULT_THRESHOLDS)).toEqual([]);
+    expect(findLateFrames(make(...frames(2, 60), end(1000)), DEFAULT_THRESHOLDS)).toEqual([]);
+    const hang = [...frames(1, 800), ...frames(2, 40, 900)];
+    expect(findLateFrames(make(...hang, end(2000)), DEFAULT_THRESHOLDS)).toEqual([]);
+  });
+
+  it('are told as the answer where an input waited for them', () => {
+    const slow = make(tap(0, 420), ...frames(6, 60), end(1000));
+    expect(findLateFrames(slow, DEFAULT_THRESHOLDS)).toEqual([]);
+  });
+
+  it('further apart than a moment are two runs', () => {
+    const two = make(...frames(6, 60), ...frames(6, 60, 2000), end(4000));
+    expect(findLateFrames(two, DEFAULT_THRESHOLDS)).toHaveLength(2);
+  });
+});
+
+describe('quiet stretches', () => {
+  it('begin when an answer has settled, and end with the next input', () => {
+    const quiet = quietStretches(make(tap(2000, 100), tap(6000, 50), end(9000)));
+    expect(quiet).toEqual([
+      { startMs: 0, endMs: 2000 },
+      { startMs: 3100, endMs: 6000 },
+      { startMs: 7050, endMs: 9000 },
+    ]);
+  });
+
+  it('leave out pauses, and what is too short to be called quiet', () => {
+    const quiet = quietStretches(make({ kind: 'pause', startMs: 500, durationMs: 3000 }, end(4000)));
+    expect(quiet).toEqual([]);
+  });
+
+  it('are looked up for times that go on', () => {
+    const isQuiet = withinRanges([
+      { startMs: 0, endMs: 10 },
+      { startMs: 20, endMs: 30 },
+    ]);
+    expect([0, 9, 10, 15, 20, 29, 30].map(isQuiet)).toEqual([true, true, false, false, true, true, false]);
+  });
+});
+
+describe('idle work', () => {
+  const drawing = (changed: boolean, inView: boolean) =>
+    Array.from({ length: 60 }, (_, index) => [
+      run(index * 50, 5),
+      redraw(index * 50 + 5, changed, inView),
+      picture(index * 50 + 5),
+    ]).flat();
+  const found = (...rows: Row[]) => findIdleWork(make(...rows, end(3000)), DEFAULT_THRESHOLDS);
+
+  it('is what draws the same again and again while nobody does anything', () => {
+    const [sting] = found(...drawing(false, true));
+    expect(sting).toMatchObject({
+      label: 'Idle work of drawTide',
+      detail: { unchangedShare: 1, unseenShare: 0 },
+    });
+    expect(sting!.feltMs).toBeCloseTo(100, 0);
+  });
+
+  it('is what draws where nobody can see it', () => {
+    expect(found(...drawing(true, false))[0]).toMatchObject({ detail: { unseenShare: 1 } });
+  });
+
+  it('is not what can be seen to change, nor what writes nothing to the page', () => {
+    expect(found(...drawing(true, true))).toEqual([]);
+    expect(found(...drawing(false, true).filter(({ kind }) => kind !== 'redraw'))).toEqual([]);
+  });
+
+  it('is not what answers somebody', () => {
+    const taps = Array.from({ length: 6 }, (_, index) => tap(index * 500, 40));
+    expect(found(...drawing(false, true), ...taps)).toEqual([]);
+  });
+
+  it('is not what costs next to nothing', () => {
+    const cheap = drawing(false, true).map((row) =>
+      row.kind === 'handler' ? { ...row, durationMs: 0.5 } : row,
+    );
+    expect(found(...cheap)).toEqual([]);
+  });
+});
+
+describe('redraws that are too many', () => {
+  const busy = (changed: (index: number) => boolean) =>
+    Array.from({ length: 60 }, (_, index) => [
+      run(index * 50, 5),
+      redraw(index * 50 + 5, changed(index)),
+      picture(index * 50 + 5),
+      ...(index % 10 === 0 ? [tap(index * 50, 40)] : []),
+    ]).flat();
+  const found = (...rows: Row[]) => findRedrawnTooOften(make(...rows, end(3000)), DEFAULT_THRESHOLDS);
+
+  it('are those of one function that mostly change nothing, with the share', () => {
+    const [sting] = found(...busy((index) => index % 4 === 0));
+    expect(sting).toMatchObject({ kind: 'too-often', label: 'Too many redraws of drawTide' });
+    const { unchangedShare, timesASecond } = sting!.detail as {
+      unchangedShare: number;
+      timesASecond: number;
+    };
+    expect(unchangedShare).toBeCloseTo(0.75);
+    expect(timesASecond).toBeCloseTo(20, 0);
+  });
+
+  it('are none where most of them show something new, and are told as idle work where nobody does anything', () => {
+    expect(found(...busy((index) => index % 4 !== 0))).toEqual([]);
+    expect(found(...busy(() => false).filter(({ kind }) => kind !== 'input'))).toEqual([]);
+  });
+});
+
+describe('creep', () => {
+  const ticks = (cost: (second: number) => number) =>
+    Array.from({ length: 20 }, (_, second) =>
+      run(second * 1000 + 100, cost(second), 1, { invoker: 'TimerHandler:setInterval' }),
+    );
+  const found = (...rows: Row[]) => findCreep(make(...rows, end(20_000)), DEFAULT_THRESHOLDS);
+
+  it('is a cost a second that grows, with the slope and its interval', () => {
+    const [sting] = found(...ticks((second) => 2 + second * 2));
+    expect(sting).toMatchObject({ label: 'Growing cost of tick', detail: { type: 'creep' } });
+    const { slope, runs } = sting!.detail as Extract<StingDetail, { type: 'creep' }>;
+    expect(slope.slope).toBeCloseTo(120, 0);
+    expect(slope.low).toBeGreaterThan(0);
+    expect(runs.to).toBeCloseTo(runs.from);
+  });
+
+  it('is none where the cost stays, jumps about or shrinks', () => {
+    expect(found(...ticks(() => 30))).toEqual([]);
+    expect(found(...ticks((second) => (second % 2) * 30 + 2))).toEqual([]);
+    expect(found(...ticks((second) => 60 - second * 2))).toEqual([]);
+  });
+
+  it('is not what a person asked for', () => {
+    const answers = Array.from({ length: 20 }, (_, second) => [
+      tap(second * 1000, 20 + second * 4),
+      run(second * 1000 + 2, 10 + second * 4, 1),
+    ]).flat();
+    expect(found(...answers)).toEqual([]);
+  });
+
+  it('is not told of a recording too short for a trend', () => {
+    expect(
+      findCreep(make(...ticks((second) => 2 + second * 9).slice(0, 6), end(6000)), DEFAULT_THRESHOLDS),
+    ).toEqual([]);
+  });
+});
+
+describe('too many calls', () => {
+  /** One task in which tick calls drawTide so often, each time for so long. */
+  const task = (times: number, eachUs: number): Row => {
+    const timesUs = [0];
+    const functions = [1];
+    for (let call = 0; call < times; call++) {
+      timesUs.push(1 + call * (eachUs + 1), 1 + call * (eachUs + 1) + eachUs);
+      functions.push(0, CALL_END);
+    }
+    timesUs.push(times * (eachUs + 1) + 2);
+    functions.push(CALL_END);
+    return { kind: 'calls', ...packCalls(0, { timesUs, functions }) };
+  };
+  const found = (times: number, eachUs: number) =>
+    findTooOften(make(task(times, eachUs), end(5000)), DEFAULT_THRESHOLDS).map(({ label, detail }) => [
+      label,
+      detail,
+    ]);
+
+  it('are those of one function in one task that take longer than a frame', () => {
+    expect(found(3000, 10)).toEqual([
+      ['Too many calls of drawTide', { type: 'too-often', functionId: 0, calls: 3000, totalMs: 30 }],
+    ]);
+  });
+
+  it('are none where they are few, or quick', () => {
+    expect(found(500, 100)).toEqual([]);
+    expect(found(3000, 1)).toEqual([]);
+  });
+});
+
+describe('forced layout', () => {
+  it('counts from so many times and so much time on', () => {
+    const forced = (count: number, costMs: number): Row => ({
+      kind: 'forced',
+      thread: 0,
+      startMs: 10,
+      durationMs: costMs + 5,
+      count,
+      costMs,
+      styleMs: 1,
+      layoutMs: costMs - 1,
+      read: 'offsetLeft',
+      function: 0,
+    });
+    const labels = (row: Row) =>
+      findForcedLayouts(make(row, end(500)), DEFAULT_THRESHOLDS).map(({ label }) => label);
+    expect(labels(forced(40, 30))).toEqual(['Layout forced by drawTide']);
+    expect(labels(forced(4, 30))).toEqual([]);
+    expect(labels(forced(40, 3))).toEqual([]);
+  });
+});
