@@ -4,7 +4,7 @@ import type { Page } from '@playwright/test';
 import { expect, stingList, test } from './stage';
 
 const DEMO = 'packages/app/public/demo/friday-sailing.nettle.jsonl.gz';
-const DAMAGED_FILES = 60;
+const DAMAGED_FILES = 24;
 
 async function openDemo(tool: Page): Promise<void> {
   await tool.getByRole('button', { name: 'Demo recording' }).click();

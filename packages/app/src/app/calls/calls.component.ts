@@ -14,7 +14,6 @@ import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
-import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Router } from '@angular/router';
 import type { TimeRange } from '@nettle-patch/core';
 import { debounceTime } from 'rxjs';
@@ -23,6 +22,7 @@ import { GroundStripComponent } from '../ground-strip/ground-strip.component';
 import { LensBarComponent } from '../lens/lens-bar.component';
 import { coreLens, lensQuery, readLens, type LensState } from '../lens/lens-state';
 import { RecordingService } from '../services/recording.service';
+import { OpeningComponent } from '../shared/opening.component';
 import { formatPercent } from '../shared/format';
 import { CallTableComponent } from './call-table.component';
 import { FlameComponent } from './flame.component';
@@ -45,11 +45,11 @@ const TYPING_MS = 150;
     MatCheckboxModule,
     MatFormFieldModule,
     MatInputModule,
-    MatProgressBarModule,
     CallTableComponent,
     FlameComponent,
     FunctionDetailsComponent,
     GroundStripComponent,
+    OpeningComponent,
     LensBarComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,

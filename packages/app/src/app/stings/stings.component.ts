@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Router } from '@angular/router';
 import type { TimeRange } from '@nettle-patch/core';
 import type { OpenedSting } from '../../workers/opened';
 import { GroundStripComponent } from '../ground-strip/ground-strip.component';
 import { RecordingService } from '../services/recording.service';
+import { OpeningComponent } from '../shared/opening.component';
 import { NoticesComponent } from './notices.component';
 import { StingCaseComponent } from './sting-case.component';
 import { calmWords } from './calm-words';
@@ -16,8 +16,8 @@ import { StingListComponent } from './sting-list.component';
   selector: 'np-stings',
   imports: [
     MatButtonModule,
-    MatProgressBarModule,
     GroundStripComponent,
+    OpeningComponent,
     NoticesComponent,
     StingCaseComponent,
     StingListComponent,
