@@ -3,7 +3,7 @@ import { expose } from 'comlink';
 import { NettleDatabase } from '../store/database';
 import { RecordingStore } from '../store/recording-store';
 import { Analysis } from './analysis';
-import type { CallsMode, CallsPage, FunctionDetails, NamedBox } from './calls-desk';
+import type { CallsMode, CallsPage, FunctionDetails, NamedFlame } from './calls-desk';
 import { exportFile, fileName } from './export';
 import type { OpenedRecording, OpenedSting, OpenProgress } from './opened';
 import { failureOf, type Failure } from './failure';
@@ -40,7 +40,7 @@ export class AnalysisWorker {
     return outcome(() => this.#analysis.calls.page(lens, mode, new Set(expanded), text));
   }
 
-  flame(lens: Lens, least: number, root: number | undefined, text: string): Promise<Outcome<NamedBox[]>> {
+  flame(lens: Lens, least: number, root: number | undefined, text: string): Promise<Outcome<NamedFlame>> {
     return outcome(() => this.#analysis.calls.flame(lens, 'weight', least, root, text));
   }
 

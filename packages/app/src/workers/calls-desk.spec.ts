@@ -99,7 +99,7 @@ describe('the calls of a recording', () => {
   });
 
   it('fill a flame graph', () => {
-    const boxes = desk().flame(LENS, 'weight', 0.001, undefined, 'weigh');
+    const { boxes } = desk().flame(LENS, 'weight', 0.001, undefined, 'weigh');
     expect(
       boxes.map(({ name, width, depth, isHit }) => [name, Math.round(width * 100), depth, isHit]),
     ).toEqual([

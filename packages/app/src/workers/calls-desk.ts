@@ -1,24 +1,24 @@
 import {
-  callTree,
-  callersTree,
+  CallTree,
+  CallersTree,
   displayName,
   displayPlace,
   flameLayout,
   focusOn,
-  functionTable,
+  functionRows,
   lensRange,
   occurrencesOf,
   ownerOf,
   rateOver,
   shortPlace,
-  type CallTree,
+  tallyCalls,
   type CallerNode,
-  type CallersTree,
   type Lens,
   type Neighbour,
   type OccurrenceStatistics,
   type Owner,
   type Recording,
+  type Tally,
 } from '@nettle-patch/core';
 
 export type CallsMode = 'top' | 'bottom' | 'flat';
@@ -66,6 +66,12 @@ export interface NamedBox {
   readonly isHit: boolean;
 }
 
+export interface NamedFlame {
+  readonly boxes: readonly NamedBox[];
+  /** As that of a page. */
+  readonly hitShare: number | undefined;
+}
+
 export interface NamedNeighbour extends Neighbour {
   readonly name: string;
   readonly place: string;
@@ -91,14 +97,22 @@ const MOST_ROWS = 2000;
 const RATE_STEPS = 60;
 const MOST_NEIGHBOURS = 12;
 
+/** What a lens makes of the calls: added up once, and seen from both ends. */
+interface Trees {
+  readonly key: string;
+  readonly tally: Tally;
+  readonly top: CallTree;
+  readonly bottom: CallersTree;
+}
+
 /** Answers questions about the calls of one recording; keeps the last tree, as most questions are about the same lens. */
 export class CallsDesk {
-  #trees: { readonly key: string; readonly top: CallTree; readonly bottom: CallersTree } | undefined;
+  #trees: Trees | undefined;
 
   constructor(private readonly recording: Recording) {}
 
   page(lens: Lens, mode: CallsMode, expanded: ReadonlySet<string>, text: string): CallsPage {
-    const { top, bottom } = this.#treesOf(lens);
+    const { top, bottom, tally } = this.#treesOf(lens);
     const matches = this.#matcher(text);
     const seconds = this.#seconds(lens);
     const rows: CallRow[] = [];
@@ -114,7 +128,7 @@ export class CallsDesk {
     if (mode === 'top') this.#pushTree(top, expanded, found?.leads, push);
     else if (mode === 'bottom') this.#pushCallers(bottom, bottom.roots(), '', expanded, matches, push);
     else {
-      for (const { functionId, selfMs, totalMs, count } of functionTable(this.recording, lens)) {
+      for (const { functionId, selfMs, totalMs, count } of functionRows(this.recording, tally)) {
         if (matches !== undefined && !matches(functionId)) continue;
         push({
           key: String(functionId),
@@ -137,13 +151,15 @@ export class CallsDesk {
     least: number,
     root: number | undefined,
     text: string,
-  ): NamedBox[] {
+  ): NamedFlame {
+    const { top } = this.#treesOf(lens);
     const matches = this.#matcher(text);
-    return flameLayout(this.recording, this.#treesOf(lens).top, order, least, root).map((box) => ({
+    const boxes = flameLayout(this.recording, top, order, least, root).map((box) => ({
       ...box,
       ...this.#named(box.functionId),
       isHit: matches?.(box.functionId) ?? false,
     }));
+    return { boxes, hitShare: matches && top.search(matches).share };
   }
 
   details(lens: Lens, functionId: number): FunctionDetails {
@@ -168,10 +184,11 @@ export class CallsDesk {
     };
   }
 
-  #treesOf(lens: Lens): { readonly top: CallTree; readonly bottom: CallersTree } {
+  #treesOf(lens: Lens): Trees {
     const key = JSON.stringify(lens);
     if (this.#trees?.key !== key) {
-      this.#trees = { key, top: callTree(this.recording, lens), bottom: callersTree(this.recording, lens) };
+      const tally = tallyCalls(this.recording, lens);
+      this.#trees = { key, tally, top: new CallTree(tally), bottom: new CallersTree(tally) };
     }
     return this.#trees;
   }

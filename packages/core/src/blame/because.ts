@@ -1,11 +1,10 @@
 import { actionDeed } from '../inputs/action';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
-import { originalPath } from '../sources/original-path';
 import { handlersIn } from '../stings/entry-label';
 import type { Anatomy, Phase } from './anatomy';
 import { forcedClause, knownAs, unexplainedClause, worthSaying } from './because-culprits';
 import { becauseOfDetail } from './because-going-on';
-import { scheduleOf } from './cause-chain';
+import { askedWords, scheduleOf } from './cause-chain';
 import type { Culprit } from './culprits';
 import { functionPart, ms, phaseLink, text, timesBudget, type BecausePart } from './sentence';
 
@@ -14,10 +13,7 @@ function startedBy(recording: Recording, phase: Phase): string {
   const handlers = handlersIn(recording, MAIN_THREAD, phase).filter(({ schedule }) => schedule !== undefined);
   const [longest] = [...handlers].sort((a, b) => b.durationMs - a.durationMs);
   const asked = longest && scheduleOf(recording, longest);
-  if (asked === undefined) return '';
-  if (asked.url !== undefined) return `, which the answer to ${originalPath(asked.url)} had started`;
-  const delay = asked.delayMs === undefined ? '' : ` of ${asked.delayMs} ms`;
-  return `, which a ${asked.type === 'interval' ? 'timer' : asked.type}${delay} had started`;
+  return asked === undefined ? '' : `, which ${askedWords(asked)} had started`;
 }
 
 /** Writes the sentence for one anatomy. */

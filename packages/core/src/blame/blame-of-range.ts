@@ -1,34 +1,9 @@
-import { NO_STACK } from '../format/packed-samples';
 import type { CallSpans } from '../recording/call-spans';
-import { ownerOf } from '../recording/functions';
 import { callsOf, type Recording, type TimeRange } from '../recording/recording';
 import { blameOfSums, type Blame } from './blame';
 import { outsideExactCalls } from './outside';
-import { KIND_CODES, kindCode } from './segments';
-
-/** For each stack the kind code of its innermost function, and that of its caller's (KIND_CODES where there is none). */
-interface StackCodes {
-  readonly own: Uint8Array;
-  readonly caller: Uint8Array;
-}
-
-const known = new WeakMap<Recording, StackCodes>();
-
-function stackCodes(recording: Recording): StackCodes {
-  const { stacks, functions } = recording;
-  let codes = known.get(recording);
-  if (codes !== undefined && codes.own.length === stacks.length) return codes;
-  const own = new Uint8Array(stacks.length);
-  const caller = new Uint8Array(stacks.length).fill(KIND_CODES);
-  for (let stack = 0; stack < stacks.length; stack++) {
-    const recorded = functions.get(stacks.functionOf(stack));
-    own[stack] = kindCode(recorded?.activity ?? 'script', ownerOf(recorded), 'measured');
-    const parent = stacks.parentOf(stack);
-    if (parent !== NO_STACK) caller[stack] = own[parent]!;
-  }
-  known.set(recording, (codes = { own, caller }));
-  return codes;
-}
+import { KIND_CODES } from './segments';
+import { stackCodes } from './stack-codes';
 
 /** Adds the self time of each call of a range: its length less that of what it called. Milliseconds by kind code. */
 function addSelfTimes(recording: Recording, calls: CallSpans, range: TimeRange, sums: Float64Array): void {

@@ -9,9 +9,7 @@ export function callCounts(recording: Recording, thread: number, range: TimeRang
   const calls = callsOf(recording, thread);
   const ofStack = new Map<number, number>();
   const count = (at: number) => ofStack.set(calls.stacks[at]!, (ofStack.get(calls.stacks[at]!) ?? 0) + 1);
-  const [startUs, endUs] = [range.startMs * 1000, range.endMs * 1000];
-  calls.openAt(startUs).forEach(count);
-  for (let at = calls.firstFrom(startUs); at < calls.length && calls.startsUs[at]! < endUs; at++) count(at);
+  calls.eachOverlapping(range.startMs * 1000, range.endMs * 1000, count);
   const counts = new Map<number, number>();
   for (const [stack, times] of ofStack) {
     const functionId = canonicalFunction(recording, recording.stacks.functionOf(stack));

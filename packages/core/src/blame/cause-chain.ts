@@ -1,7 +1,9 @@
 import { interactionsOf } from '../inputs/interactions';
 import type { RowContent } from '../format/rows';
 import { canonicalFunction } from './call-path';
+import { oncePerRecording } from '../recording/once';
 import type { Recording } from '../recording/recording';
+import { originalPath } from '../sources/original-path';
 
 type Handler = RowContent<'handler'>;
 type Schedule = RowContent<'schedule'>;
@@ -29,27 +31,22 @@ export type CauseLink =
       readonly functionId: number | undefined;
     };
 
-interface Indexed {
-  readonly schedules: ReadonlyMap<number, Schedule>;
-  readonly handlers: ReadonlyMap<number, Handler>;
-}
-
-const indexes = new WeakMap<Recording, Indexed>();
-
-function indexOf(recording: Recording): Indexed {
-  let index = indexes.get(recording);
-  if (index === undefined) {
-    const schedules = new Map([...recording.events.schedule.rows()].map((row) => [row.id, row]));
-    const handlers = new Map<number, Handler>();
-    for (const row of recording.events.handler.rows()) if (row.id !== undefined) handlers.set(row.id, row);
-    indexes.set(recording, (index = { schedules, handlers }));
-  }
-  return index;
-}
+/** The rows that others refer to, by their ids. */
+const indexOf = oncePerRecording(({ events }) => {
+  const handlers = new Map<number, Handler>();
+  for (const row of events.handler.rows()) if (row.id !== undefined) handlers.set(row.id, row);
+  return { schedules: new Map([...events.schedule.rows()].map((row) => [row.id, row])), handlers };
+});
 
 /** The schedule that led to a handler, where it is known. */
 export function scheduleOf(recording: Recording, { schedule }: Handler): Schedule | undefined {
   return schedule === undefined ? undefined : indexOf(recording).schedules.get(schedule);
+}
+
+/** What was asked for, in words: "the answer to api/departures", "a timer of 4000 ms". */
+export function askedWords({ type, delayMs, url }: Pick<Schedule, 'type' | 'delayMs' | 'url'>): string {
+  if (url !== undefined) return `the answer to ${originalPath(url)}`;
+  return `a ${type === 'interval' ? 'timer' : type}${delayMs === undefined ? '' : ` of ${delayMs} ms`}`;
 }
 
 /** The input a listener answers, where it answers one. */

@@ -1,5 +1,6 @@
 import { NO_STACK } from '../format/packed-samples';
 import { UNKNOWN_FUNCTION, ownerOf, type Owner } from '../recording/functions';
+import { oncePerThread } from '../recording/once';
 import { callsOf, samplesOf, type Recording, type TimeRange } from '../recording/recording';
 import type { Samples } from '../recording/samples';
 import { layerStretches, type LayerStretch } from './layers';
@@ -149,25 +150,17 @@ class OutsideWriter {
 /** What the sources other than exact calls tell of one thread of a whole recording. */
 export type Outside = Pick<OutsideWriter, 'segments' | 'around'>;
 
-const known = new WeakMap<Recording, Map<number, Outside>>();
-
 /**
  * Covers a whole recording with what is known of a thread outside its exact calls; what lies inside them has the
  * kind INSIDE_EXACT. Worked out once for each recording, so that any two ranges of it agree.
  */
-export function outsideExactCalls(recording: Recording, thread: number): Outside {
-  let byThread = known.get(recording);
-  if (byThread === undefined) known.set(recording, (byThread = new Map()));
-  let outside = byThread.get(thread);
-  if (outside === undefined) {
-    const { startMs, endMs } = recording.range;
-    const writer = new OutsideWriter(recording, thread, recording.range, new SegmentList(startMs));
-    callsOf(recording, thread).outermost(startMs, endMs, (callStartMs, callEndMs) => {
-      writer.others(callStartMs);
-      writer.skip(callEndMs);
-    });
-    writer.others(endMs);
-    byThread.set(thread, (outside = writer));
-  }
-  return outside;
-}
+export const outsideExactCalls = oncePerThread((recording, thread): Outside => {
+  const { startMs, endMs } = recording.range;
+  const writer = new OutsideWriter(recording, thread, recording.range, new SegmentList(startMs));
+  callsOf(recording, thread).outermost(startMs, endMs, (callStartMs, callEndMs) => {
+    writer.others(callStartMs);
+    writer.skip(callEndMs);
+  });
+  writer.others(endMs);
+  return writer;
+});

@@ -1,55 +1,37 @@
 import { NO_STACK } from '../format/packed-samples';
-import { UNKNOWN_FUNCTION, ownerOf, type RecordedFunction } from '../recording/functions';
+import { UNKNOWN_FUNCTION } from '../recording/functions';
 import { callsOf, type Recording, type TimeRange } from '../recording/recording';
 import { outsideExactCalls, type Outside } from './outside';
-import { SegmentList, kindCode } from './segments';
+import { KIND_CODES, SegmentList, kindCode, kindOfCode } from './segments';
+import { stackCodes, type StackCodes } from './stack-codes';
 
-/** Code of a stack whose kind has not been looked up. */
-const UNKNOWN_KIND = 255;
-/** Code of the engine's own work without a caller on the stack. */
-const ALONE = 254;
 const NOT_KNOWN = kindCode('unexplained', 'browser', 'inferred');
 const MOST_EXPECTED = 4_000_000;
+const IS_SCRIPT = Array.from({ length: KIND_CODES }, (_, code) => kindOfCode(code).activity === 'script');
 
 /** Writes the segments of one partition, in order of time. */
 class Partitioner {
-  readonly #kinds: Uint8Array;
+  readonly #codes: StackCodes;
   #next: number;
 
   constructor(
-    private readonly recording: Recording,
+    recording: Recording,
     private readonly outside: Outside,
     private readonly segments: SegmentList,
   ) {
-    this.#kinds = new Uint8Array(recording.stacks.length).fill(UNKNOWN_KIND);
+    this.#codes = stackCodes(recording);
     this.#next = outside.segments.indexAt(segments.startMs);
   }
 
-  /** Until `endMs` an exact call was the innermost. */
+  /** Until `endMs` an exact call was the innermost. Work of the engine that nothing called belongs to what ran around it. */
   exact(endMs: number, stack: number): void {
-    const kind = this.#kinds[stack]!;
-    if (kind < ALONE) this.segments.push(endMs, kind, stack, UNKNOWN_FUNCTION);
-    else if (kind === UNKNOWN_KIND) this.#exactFirst(endMs, stack);
-    else this.#exactAlone(endMs, stack);
-  }
-
-  #exactFirst(endMs: number, stack: number): void {
-    const recorded = this.#functionOf(stack);
-    const { activity = 'script' } = recorded ?? {};
-    const alone = activity !== 'script' && this.recording.stacks.parentOf(stack) === NO_STACK;
-    this.#kinds[stack] = alone ? ALONE : kindCode(activity, ownerOf(recorded), 'measured');
-    this.exact(endMs, stack);
-  }
-
-  #exactAlone(endMs: number, stack: number): void {
-    const recorded = this.#functionOf(stack);
+    const code = this.#codes.own[stack]!;
+    if (IS_SCRIPT[code] || this.#codes.caller[stack] !== KIND_CODES) {
+      this.segments.push(endMs, code, stack, UNKNOWN_FUNCTION);
+      return;
+    }
     const around = this.outside.around(this.segments.endMs);
-    const code = kindCode(recorded?.activity ?? 'other', ownerOf(recorded), 'measured');
     this.segments.push(endMs, code, around.stack, around.entry);
-  }
-
-  #functionOf(stack: number): RecordedFunction | undefined {
-    return this.recording.functions.get(this.recording.stacks.functionOf(stack));
   }
 
   /** Until `endMs` there was no exact call: the other sources tell what they can. */

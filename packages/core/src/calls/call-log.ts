@@ -1,4 +1,5 @@
-import { callsOf, type Recording } from '../recording/recording';
+import { oncePerThread } from '../recording/once';
+import { callsOf } from '../recording/recording';
 import { CallSpans } from '../recording/call-spans';
 import { spansOfPartition, toldSpans } from './told-spans';
 
@@ -14,27 +15,13 @@ export interface CallLog {
 }
 
 /**
- * In everyday recordings only the layout that script forced is timed exactly, without its callers: it then belongs to
- * what samples saw around it.
+ * The calls of a thread. In everyday recordings only the layout that script forced is timed exactly, without its
+ * callers: it then belongs to what samples saw around it.
  */
-function makeLog(recording: Recording, thread: number): CallLog {
+export const callLogOf = oncePerThread((recording, thread): CallLog => {
   const exact = callsOf(recording, thread);
   const isEngines = (at: number) =>
     recording.functions.get(recording.stacks.functionOf(exact.stacks[at]!))?.activity !== undefined;
   if (exact.roots.some((at) => !isEngines(at))) return { exact, told: toldSpans(recording, thread) };
   return { exact: CallSpans.none(), told: spansOfPartition(recording, thread) };
-}
-
-const logs = new WeakMap<Recording, Map<number, CallLog>>();
-
-/** The calls of a thread, worked out once for each recording. */
-export function callLogOf(recording: Recording, thread: number): CallLog {
-  let byThread = logs.get(recording);
-  if (byThread === undefined) logs.set(recording, (byThread = new Map()));
-  let log = byThread.get(thread);
-  if (log === undefined) {
-    log = makeLog(recording, thread);
-    byThread.set(thread, log);
-  }
-  return log;
-}
+});

@@ -1,16 +1,17 @@
 import { canonicalFunction } from '../blame/call-path';
 import { NO_STACK } from '../format/packed-samples';
+import { oncePerRecording } from '../recording/once';
 import type { Recording } from '../recording/recording';
 
 /** For each function id met in stacks, the one id that stands for it. */
-export function canonicalIds(recording: Recording): (functionId: number) => number {
+export const canonicalIds = oncePerRecording((recording) => {
   const known = new Map<number, number>();
-  return (functionId) => {
+  return (functionId: number): number => {
     let id = known.get(functionId);
     if (id === undefined) known.set(functionId, (id = canonicalFunction(recording, functionId)));
     return id;
   };
-}
+});
 
 /**
  * For each stack the one that stands for all with the same functions. Adds stacks to the recording's table where

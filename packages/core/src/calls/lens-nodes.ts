@@ -14,9 +14,7 @@ export const HIDDEN = -1;
  */
 export interface LensNodes {
   readonly nodes: StackTable;
-  /** Node of each stack of the recording, or HIDDEN. */
-  readonly nodeOf: Int32Array;
-  /** The same where a call opens its node, HIDDEN where it is charged to its caller's. */
+  /** Node that a call with each stack opens; HIDDEN where the lens does not show it, or charges it to its caller. */
   readonly opens: Int32Array;
 }
 
@@ -25,7 +23,7 @@ export function lensNodes(recording: Recording, lens: Lens): LensNodes {
   const { stacks } = recording;
   const canonical = canonicalIds(recording);
   const nodes = new StackTable();
-  const nodeOf = new Int32Array(stacks.length).fill(HIDDEN);
+  const nodeOf = new Int32Array(stacks.length).fill(NO_STACK);
   const opens = new Int32Array(stacks.length).fill(HIDDEN);
   const inFocus = new Uint8Array(stacks.length);
   const focus = lens.focus === undefined ? undefined : canonical(lens.focus);
@@ -46,7 +44,7 @@ export function lensNodes(recording: Recording, lens: Lens): LensNodes {
     const isFocused = (caller !== NO_STACK && inFocus[caller] === 1) || functionId === focus;
     if (isFocused) inFocus[stack] = 1;
     if (focus !== undefined && !isFocused) continue;
-    const above = caller === NO_STACK || nodeOf[caller] === HIDDEN ? NO_STACK : nodeOf[caller]!;
+    const above = caller === NO_STACK ? NO_STACK : nodeOf[caller]!;
     const folds =
       above !== NO_STACK &&
       ((lens.foldLibraries && foldable(functionId) && isScript(nodes.functionOf(above))) ||
@@ -55,5 +53,5 @@ export function lensNodes(recording: Recording, lens: Lens): LensNodes {
     nodeOf[stack] = node;
     if (!folds) opens[stack] = node;
   }
-  return { nodes, nodeOf, opens };
+  return { nodes, opens };
 }

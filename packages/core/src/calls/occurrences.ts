@@ -3,7 +3,6 @@ import type { Recording } from '../recording/recording';
 import { callLogOf } from './call-log';
 import { lensRange, type Lens } from './lens';
 import { HIDDEN, lensNodes, type LensNodes } from './lens-nodes';
-import { eachSpan } from './tally';
 
 /** All calls of one function under a lens, in order of time; a call inside another call of it is part of that. */
 export interface Occurrences {
@@ -73,7 +72,7 @@ export function occurrencesOf(recording: Recording, lens: Lens, functionId: numb
   ] as const) {
     const startsMs: number[] = [];
     const lengthsMs: number[] = [];
-    eachSpan(spans, startMs * 1000, endMs * 1000, (index) => {
+    spans.eachOverlapping(startMs * 1000, endMs * 1000, (index) => {
       const node = nodes.opens[spans.stacks[index]!]!;
       if (node === HIDDEN || wanted[node] === 0) return;
       const lengthUs = spans.endsUs[index]! - spans.startsUs[index]!;

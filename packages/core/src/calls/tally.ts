@@ -26,22 +26,6 @@ export interface Tally {
   readonly rangeMs: number;
 }
 
-/** Calls each span of a set that overlaps a range, with its times cut to it. Microseconds. */
-export function eachSpan(
-  spans: CallSpans,
-  startUs: number,
-  endUs: number,
-  visit: (index: number, fromUs: number, toUs: number) => void,
-): void {
-  const { startsUs, endsUs } = spans;
-  for (const index of spans.openAt(startUs)) visit(index, startUs, Math.min(endsUs[index]!, endUs));
-  const last = spans.firstFrom(endUs);
-  for (let index = spans.firstFrom(startUs); index < last; index++) {
-    const toUs = endsUs[index]!;
-    visit(index, startsUs[index]!, toUs < endUs ? toUs : endUs);
-  }
-}
-
 interface TallyColumns {
   readonly opens: Int32Array;
   readonly parents: Int32Array;

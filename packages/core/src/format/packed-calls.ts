@@ -2,6 +2,7 @@ import { fromBase64, toBase64 } from './base64';
 import { MAX_WHOLE } from './fields';
 import { toMicroseconds } from './packed-samples';
 import type { RowContent } from './rows';
+import { VarintReader } from './varint';
 
 /** Two varints of a whole number that a double can hold. */
 const MOST_BYTES_AN_EVENT = 16;
@@ -50,32 +51,6 @@ export function packCalls(thread: number, events: CallEvents): RowContent<'calls
   return { thread, startMs: firstUs / 1000, durationMs: (before - firstUs) / 1000, count, base, data };
 }
 
-/** Reads the rest of numbers that take more than one byte, which few do. */
-class LongReader {
-  /** Where the byte after the number stands. */
-  place = 0;
-
-  constructor(private readonly bytes: Uint8Array) {}
-
-  /** @param first byte of the number, which stands before `place` */
-  read(place: number, first: number): number {
-    let value = first & 0x7f;
-    let scale = 0x80;
-    for (this.place = place; ;) {
-      const byte = this.bytes[this.place++];
-      if (byte === undefined)
-        throw new RangeError(`packed data ends inside a number at byte ${this.place - 1}`);
-      value += (byte & 0x7f) * scale;
-      if (byte < 0x80) break;
-      scale *= 0x80;
-      if (scale > 2 ** 49) throw new RangeError(`packed number too large at byte ${this.place - 1}`);
-    }
-    if (!Number.isSafeInteger(value))
-      throw new RangeError(`packed number too large at byte ${this.place - 1}`);
-    return value;
-  }
-}
-
 export interface UnpackedCalls extends CallEvents {
   readonly timesUs: Float64Array;
   readonly functions: Int32Array;
@@ -109,7 +84,7 @@ export function unpackCalls(row: RowContent<'calls'>, into?: CallScratch): Unpac
   }
   const { timesUs, functions } = into?.columns(row.count) ?? freshColumns(row.count);
   const { length } = bytes;
-  const long = new LongReader(bytes);
+  const long = new VarintReader(bytes);
   let timeUs = toMicroseconds(row.startMs);
   let place = 0;
   let at = 0;
@@ -120,7 +95,7 @@ export function unpackCalls(row: RowContent<'calls'>, into?: CallScratch): Unpac
       begins = first & 1;
       timeUs += first >> 1;
     } else {
-      const value = long.read(place, first);
+      const value = long.readFrom(place - 1);
       place = long.place;
       begins = value % 2;
       timeUs += (value - begins) / 2;
@@ -138,7 +113,7 @@ export function unpackCalls(row: RowContent<'calls'>, into?: CallScratch): Unpac
         packed = (packed & 0x7f) | (second << 7);
         place++;
       } else {
-        packed = long.read(place, packed);
+        packed = long.readFrom(place - 1);
         place = long.place;
       }
     }

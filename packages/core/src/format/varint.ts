@@ -35,6 +35,17 @@ export class VarintReader {
     return this.#at >= this.bytes.length;
   }
 
+  /** Where the next number begins. */
+  get place(): number {
+    return this.#at;
+  }
+
+  /** The number that begins at a place. @throws RangeError as `read` does */
+  readFrom(place: number): number {
+    this.#at = place;
+    return this.read();
+  }
+
   /** @throws RangeError at the end of the bytes, or when the number exceeds Number.MAX_SAFE_INTEGER. */
   read(): number {
     let value = 0;

@@ -1,5 +1,5 @@
 import type { RowContent } from '../format/rows';
-import type { Recording } from '../recording/recording';
+import { oncePerRecording } from '../recording/once';
 import { actionLabel, actionOf, type Action } from './action';
 
 type Input = RowContent<'input'>;
@@ -61,20 +61,12 @@ function fromGroup(group: readonly Input[], all: readonly Input[]): Interaction 
   };
 }
 
-const known = new WeakMap<Recording, readonly Interaction[]>();
-
 /**
  * Groups the input events of a recording into interactions, as Event Timing does by `interactionId`. Events
  * that belong to none (such as mouse over) only widen the handling of the one they share a picture with.
  * @returns interactions in order of their start.
  */
-export function interactionsOf(recording: Recording): readonly Interaction[] {
-  let interactions = known.get(recording);
-  if (interactions === undefined) known.set(recording, (interactions = groupInputs(recording)));
-  return interactions;
-}
-
-function groupInputs(recording: Recording): Interaction[] {
+export const interactionsOf = oncePerRecording((recording): readonly Interaction[] => {
   const inputs = [...recording.events.input.rows()];
   const groups = new Map<string, Input[]>();
   for (const input of inputs) {
@@ -88,7 +80,7 @@ function groupInputs(recording: Recording): Interaction[] {
   const quick = inputs.filter((input) => input.belowMs !== undefined && !input.interaction);
   const alone = quick.map((input) => fromGroup([input], []));
   return [...grouped, ...alone].sort((a, b) => a.startMs - b.startMs);
-}
+});
 
 /** Inputs near a group in time: `inputs` is in order of start, so one look-up each way is enough. */
 function neighbours(inputs: readonly Input[], group: readonly Input[]): Input[] {

@@ -117,6 +117,13 @@ export class CallSpans implements CallColumns {
     }
   }
 
+  /** Calls a visitor with the index of each call that overlaps a range, in order of start. Microseconds. */
+  eachOverlapping(startUs: number, endUs: number, visit: (index: number) => void): void {
+    this.openAt(startUs).forEach(visit);
+    const last = this.firstFrom(endUs);
+    for (let index = this.firstFrom(startUs); index < last; index++) visit(index);
+  }
+
   /** Calls of a range that nothing called, in order of time; times are milliseconds, cut to the range. */
   outermost(startMs: number, endMs: number, visit: (startMs: number, endMs: number) => void): void {
     const [startUs, endUs] = [startMs * 1000, endMs * 1000];

@@ -23,6 +23,12 @@ export function reportedFunction(recording: Recording, functionId: number): Repo
   };
 }
 
+/** The place of a reported function as people write it: "src/deck/trim.ts:41"; empty where it is not known. */
+export function placeText({ file, line }: Pick<ReportedFunction, 'file' | 'line'>): string {
+  if (file === null) return '';
+  return line === null ? file : `${file}:${line}`;
+}
+
 /** Milliseconds to the microsecond, so that reports can be compared as texts. */
 export function roundMs(ms: number): number {
   return Math.round(ms * 1000) / 1000;

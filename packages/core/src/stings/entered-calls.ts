@@ -1,7 +1,7 @@
 import { canonicalIds } from '../calls/canonical-stacks';
 import { callLogOf } from '../calls/call-log';
 import { UNSEEN_SCRIPT } from '../recording/functions';
-import type { Recording } from '../recording/recording';
+import { oncePerThread } from '../recording/once';
 
 /** A function that was entered from outside, with all it called. */
 export interface EnteredCall {
@@ -10,18 +10,8 @@ export interface EnteredCall {
   readonly endMs: number;
 }
 
-const known = new WeakMap<Recording, Map<number, readonly EnteredCall[]>>();
-
 /** Calls that nothing called, in order of their start; script whose function is not known is left out. */
-export function enteredCalls(recording: Recording, thread: number): readonly EnteredCall[] {
-  let byThread = known.get(recording);
-  if (byThread === undefined) known.set(recording, (byThread = new Map()));
-  let entered = byThread.get(thread);
-  if (entered === undefined) byThread.set(thread, (entered = findEntered(recording, thread)));
-  return entered;
-}
-
-function findEntered(recording: Recording, thread: number): EnteredCall[] {
+export const enteredCalls = oncePerThread((recording, thread): readonly EnteredCall[] => {
   const { exact, told } = callLogOf(recording, thread);
   const idOf = canonicalIds(recording);
   const entered: EnteredCall[] = [];
@@ -34,4 +24,4 @@ function findEntered(recording: Recording, thread: number): EnteredCall[] {
     }
   }
   return entered.sort((a, b) => a.startMs - b.startMs);
-}
+});

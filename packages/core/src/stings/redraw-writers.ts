@@ -1,6 +1,6 @@
 import { canonicalIds } from '../calls/canonical-stacks';
 import type { RowContent } from '../format/rows';
-import type { Recording } from '../recording/recording';
+import { oncePerThread } from '../recording/once';
 import { enteredCalls } from './entered-calls';
 
 /** What is drawn longer than this after a function ran is not its doing. */
@@ -13,7 +13,7 @@ export interface WrittenRedraw {
 }
 
 /** The redraws of a thread whose writer is known, in order of time. */
-export function writtenRedraws(recording: Recording, thread: number): WrittenRedraw[] {
+export const writtenRedraws = oncePerThread((recording, thread): readonly WrittenRedraw[] => {
   const entered = enteredCalls(recording, thread);
   const idOf = canonicalIds(recording);
   const written: WrittenRedraw[] = [];
@@ -28,4 +28,4 @@ export function writtenRedraws(recording: Recording, thread: number): WrittenRed
     }
   }
   return written;
-}
+});

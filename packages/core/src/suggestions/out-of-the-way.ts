@@ -1,6 +1,5 @@
-import { causeChain } from '../blame/cause-chain';
+import { askedWords, scheduleOf } from '../blame/cause-chain';
 import { functionPart, ms, text } from '../blame/sentence';
-import { originalPath } from '../sources/original-path';
 import { handlersIn } from '../stings/entry-label';
 import type { Adviser } from './suggestion';
 
@@ -14,13 +13,10 @@ export const outOfTheWay: Adviser = (recording, { sting, phases }) => {
     const inTheWayMs =
       Math.min(handler.startMs + handler.durationMs, waiting.endMs) -
       Math.max(handler.startMs, waiting.startMs);
-    const asked = causeChain(recording, handler).at(-2);
-    if (inTheWayMs < WORTH_MS || asked?.type !== 'schedule') return [];
+    const asked = scheduleOf(recording, handler);
+    if (inTheWayMs < WORTH_MS || asked === undefined) return [];
     const name = handler.function === undefined ? text('It') : functionPart(recording, handler.function);
-    const what =
-      asked.url !== undefined
-        ? `the answer to ${originalPath(asked.url)}`
-        : `a ${asked.what === 'interval' ? 'timer' : asked.what}${asked.delayMs === undefined ? '' : ` of ${asked.delayMs} ms`}`;
+    const what = askedWords(asked);
     return [
       {
         kind: 'out-of-the-way',

@@ -1,4 +1,4 @@
-import { count, functionPart, percent, text } from '../blame/sentence';
+import { count, functionPart, percent, text, type BecausePart } from '../blame/sentence';
 import type { RowContent } from '../format/rows';
 import type { Recording, TimeRange } from '../recording/recording';
 import { enteredCalls } from '../stings/entered-calls';
@@ -10,8 +10,10 @@ const LEAST_SHARE = 0.5;
 /** The frame that shows what was written comes this soon after it. */
 const NEAR_MS = 100;
 
+type RedrawRow = RowContent<'redraw'>;
+
 interface Group {
-  readonly rows: RowContent<'redraw'>[];
+  readonly rows: RedrawRow[];
   readonly functionId: number;
 }
 
@@ -35,56 +37,49 @@ function timeOf(recording: Recording, thread: number, range: TimeRange, function
     .reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
 }
 
-function targetOf(rows: readonly RowContent<'redraw'>[]): string {
+function targetOf(rows: readonly RedrawRow[]): string {
   return rows.find(({ target }) => target !== undefined)?.target ?? 'the page';
 }
 
+/**
+ * Advice for each function of whose redraws a large part is in vain.
+ * @param words what to do and what was seen, from the function, its redraws and those of them that are in vain
+ */
+function adviseRedraws(
+  kind: string,
+  isVain: (row: RedrawRow) => boolean,
+  words: (
+    name: BecausePart,
+    rows: readonly RedrawRow[],
+    vain: readonly RedrawRow[],
+  ) => { advice: BecausePart[]; evidence: string },
+): Adviser {
+  return (recording, { sting }) =>
+    groupsIn(recording, sting.thread, sting).flatMap(({ rows, functionId }) => {
+      const vain = rows.filter(isVain);
+      if (vain.length < rows.length * LEAST_SHARE) return [];
+      const { advice, evidence } = words(functionPart(recording, functionId), rows, vain);
+      const savesMs = timeOf(recording, sting.thread, sting, functionId);
+      return [{ kind, advice, evidence: [text(evidence)], functionId, range: sting, savesMs }];
+    });
+}
+
 /** What is written to the page although it is there already. */
-export const skipUnchanged: Adviser = (recording, { sting }) =>
-  groupsIn(recording, sting.thread, sting).flatMap(({ rows, functionId }) => {
-    const unchanged = rows.filter(({ changed }) => !changed);
-    if (unchanged.length < rows.length * LEAST_SHARE) return [];
-    return [
-      {
-        kind: 'skip-unchanged',
-        advice: [
-          text('Draw in '),
-          functionPart(recording, functionId),
-          text(' only when what it shows has changed.'),
-        ],
-        evidence: [
-          text(
-            `${count(unchanged.length)} of its ${count(rows.length)} redraws wrote to ${targetOf(unchanged)} what was there before (${percent(unchanged.length / rows.length)}).`,
-          ),
-        ],
-        functionId,
-        range: sting,
-        savesMs: timeOf(recording, sting.thread, sting, functionId),
-      },
-    ];
-  });
+export const skipUnchanged = adviseRedraws(
+  'skip-unchanged',
+  ({ changed }) => !changed,
+  (name, rows, vain) => ({
+    advice: [text('Draw in '), name, text(' only when what it shows has changed.')],
+    evidence: `${count(vain.length)} of its ${count(rows.length)} redraws wrote to ${targetOf(vain)} what was there before (${percent(vain.length / rows.length)}).`,
+  }),
+);
 
 /** What is drawn where nobody sees it. */
-export const skipUnseen: Adviser = (recording, { sting }) =>
-  groupsIn(recording, sting.thread, sting).flatMap(({ rows, functionId }) => {
-    const unseen = rows.filter(({ changed, inView }) => changed && !inView);
-    if (unseen.length < rows.length * LEAST_SHARE) return [];
-    return [
-      {
-        kind: 'skip-unseen',
-        advice: [
-          text('Leave out what '),
-          functionPart(recording, functionId),
-          text(' draws outside the view until it is scrolled to.'),
-        ],
-        evidence: [
-          text(
-            `${count(unseen.length)} of its ${count(rows.length)} redraws lay outside the view, as in ${targetOf(unseen)}.`,
-          ),
-        ],
-        functionId,
-        range: sting,
-        savesMs: timeOf(recording, sting.thread, sting, functionId),
-      },
-    ];
-  });
+export const skipUnseen = adviseRedraws(
+  'skip-unseen',
+  ({ changed, inView }) => changed && !inView,
+  (name, rows, vain) => ({
+    advice: [text('Leave out what '), name, text(' draws outside the view until it is scrolled to.')],
+    evidence: `${count(vain.length)} of its ${count(rows.length)} redraws lay outside the view, as in ${targetOf(vain)}.`,
+  }),
+);

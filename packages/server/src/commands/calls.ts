@@ -1,4 +1,11 @@
-import { callsReport, lensSchema, type CallsReport, type Lens, type Recording } from '@nettle-patch/core';
+import {
+  callsReport,
+  lensSchema,
+  placeText,
+  type CallsReport,
+  type Lens,
+  type Recording,
+} from '@nettle-patch/core';
 import { ValidationError } from 'yup';
 import type { Output } from './output';
 import { FileError } from './read-recording';
@@ -82,7 +89,7 @@ export function writeCalls(output: Output, recording: Recording, flags: CallsFla
         ms(row.longestMs),
         row.count > 0 ? row.callsPerSecond.toFixed(1) : '',
         row.owner === 'own' ? row.name : `${row.name} (${row.owner})`,
-        row.file === null ? '' : `${row.file}${row.line === null ? '' : `:${row.line}`}`,
+        placeText(row),
       ]),
     ],
     [true, true, true, true, true, true, false, false],

@@ -1,7 +1,8 @@
 import {
   BLAME_PARTS,
+  PART_WORDS,
   explainReport,
-  type BlamePart,
+  placeText,
   type ExplainReport,
   type Recording,
   type ReportedSting,
@@ -9,22 +10,7 @@ import {
 } from '@nettle-patch/core';
 import type { Output } from './output';
 
-const PART_WORDS: Record<BlamePart, string> = {
-  scriptOwnMs: 'own script',
-  scriptLibraryMs: 'library script',
-  styleMs: 'style',
-  layoutMs: 'layout',
-  paintMs: 'paint',
-  drawingMs: 'style, layout, paint',
-  collectionMs: 'collection',
-  otherMs: 'other',
-  unexplainedMs: 'unexplained',
-  idleMs: 'idle',
-};
-
 const ms = (value: number) => `${value < 10 ? value.toFixed(1) : Math.round(value).toLocaleString('en')} ms`;
-const place = ({ file, line }: { file: string | null; line: number | null }) =>
-  file === null ? '' : `${file}${line === null ? '' : `:${line}`}`;
 
 function writeSting(output: Output, sting: ReportedSting, number: number): void {
   const { kind, also, label, feltMs, budgetMs, startMs } = sting;
@@ -44,7 +30,7 @@ function writeSting(output: Output, sting: ReportedSting, number: number): void 
       .slice(0, 5)
       .map((culprit) => [
         culprit.name,
-        place(culprit),
+        placeText(culprit),
         `self ${ms(culprit.selfMs)}`,
         `total ${ms(culprit.totalMs)}`,
         culprit.count > 0 ? `${culprit.count.toLocaleString('en')} calls` : '',

@@ -96,12 +96,13 @@ export class CallsComponent {
   readonly #root = signal<number | undefined>(undefined);
   protected readonly sort = signal<CallColumn>('totalMs');
   protected readonly page = signal<CallsPage | undefined>(undefined);
+  readonly #hitShare = signal<number | undefined>(undefined);
   protected readonly boxes = signal<readonly NamedBox[]>([]);
   protected readonly selected = signal<{ key: string; functionId: number } | undefined>(undefined);
   protected readonly details = signal<FunctionDetails | undefined>(undefined);
   protected readonly zoomed = computed(() => this.#root() !== undefined);
   protected readonly hitWords = computed(() => {
-    const share = this.page()?.hitShare;
+    const share = this.#hitShare();
     return share === undefined ? '' : `${formatPercent(share)} of the time`;
   });
 
@@ -152,15 +153,16 @@ export class CallsComponent {
     const [expanded, root] = [this.#expanded(), this.#root()];
     if (opened === undefined) return;
     if (shown === 'flame') {
-      const boxes = await this.#recordings.flame(lens, LEAST_BOX, root, text);
-      if (boxes !== undefined && this.shown() === 'flame') this.boxes.set(boxes);
-      const page = await this.#recordings.calls(lens, 'flat', [], text);
-      this.page.set(page);
+      const flame = await this.#recordings.flame(lens, LEAST_BOX, root, text);
+      if (flame === undefined || this.shown() !== 'flame') return;
+      this.boxes.set(flame.boxes);
+      this.#hitShare.set(flame.hitShare);
       return;
     }
     const page = await this.#recordings.calls(lens, shown, [...expanded], text);
     if (page === undefined || this.shown() !== shown) return;
     this.page.set(page);
+    this.#hitShare.set(page.hitShare);
     const first = page.rows[0];
     if (this.selected() === undefined && first !== undefined) this.select(first);
   }

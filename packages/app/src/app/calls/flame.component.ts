@@ -2,11 +2,7 @@ import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
-  DestroyRef,
-  afterNextRender,
   computed,
-  effect,
-  inject,
   input,
   output,
   signal,
@@ -14,7 +10,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { NamedBox } from '../../workers/calls-desk';
-import { onResize, prepareCanvas } from '../shared/canvas';
+import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { formatDuration } from '../shared/format';
 import { readPalette } from '../shared/palette';
 
@@ -96,16 +92,11 @@ export class FlameComponent {
   });
 
   constructor() {
-    const destroyed = inject(DestroyRef);
-    afterNextRender(() => {
-      onResize(this.canvas().nativeElement, () => this.#draw(), destroyed);
-      void document.fonts.ready.then(() => this.#draw());
-    });
-    effect(() => {
-      this.boxes();
-      this.selected();
-      queueMicrotask(() => this.#draw());
-    });
+    keepDrawn(
+      () => this.canvas().nativeElement,
+      () => this.#draw(),
+      () => [this.boxes(), this.selected()],
+    );
   }
 
   protected point(event: PointerEvent): void {

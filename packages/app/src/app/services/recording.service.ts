@@ -4,7 +4,7 @@ import { Router } from '@angular/router';
 import type { Lens } from '@nettle-patch/core';
 import { proxy, wrap } from 'comlink';
 import type { AnalysisWorker, Outcome } from '../../workers/analysis.worker';
-import type { CallsMode, CallsPage, FunctionDetails, NamedBox } from '../../workers/calls-desk';
+import type { CallsMode, CallsPage, FunctionDetails, NamedFlame } from '../../workers/calls-desk';
 import type { Failure } from '../../workers/failure';
 import type { OpenedRecording, OpenedSting } from '../../workers/opened';
 import { failureWords } from '../shared/words';
@@ -75,7 +75,7 @@ export class RecordingService {
     least: number,
     root: number | undefined,
     text: string,
-  ): Promise<readonly NamedBox[] | undefined> {
+  ): Promise<NamedFlame | undefined> {
     return this.#valueOf(await this.#worker.flame(lens, least, root, text));
   }
 

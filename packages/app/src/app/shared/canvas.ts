@@ -1,3 +1,5 @@
+import { DestroyRef, afterNextRender, effect, inject } from '@angular/core';
+
 /** Sizes a canvas for its box and the screen's resolution, and gives its context in CSS pixels, cleared. */
 export function prepareCanvas(canvas: HTMLCanvasElement): {
   context: CanvasRenderingContext2D;
@@ -26,4 +28,34 @@ export function onResize(
   const observer = new ResizeObserver(callback);
   observer.observe(element);
   until.onDestroy(() => observer.disconnect());
+}
+
+/**
+ * Keeps a canvas with words on it drawn: when it is first there, when its size changes, when the fonts have come, and
+ * when a signal changes. To be called where `inject` may be.
+ * @param follows reads the signals that the drawing depends on
+ */
+export function keepDrawn(
+  canvas: () => HTMLCanvasElement,
+  draw: () => void,
+  follows: () => void,
+  onSize: (width: number) => void = () => undefined,
+): void {
+  const destroyed = inject(DestroyRef);
+  afterNextRender(() => {
+    const element = canvas();
+    onResize(
+      element,
+      () => {
+        onSize(element.clientWidth);
+        draw();
+      },
+      destroyed,
+    );
+    void document.fonts.ready.then(draw);
+  });
+  effect(() => {
+    follows();
+    queueMicrotask(draw);
+  });
 }

@@ -1,4 +1,4 @@
-import type { BlamePart, ReadNotice, Sting, StingKind } from '@nettle-patch/core';
+import { PART_WORDS, type BlamePart, type ReadNotice, type Sting, type StingKind } from '@nettle-patch/core';
 import type { Failure } from '../../workers/failure';
 import type { LiveProblem } from '../../workers/live-state';
 
@@ -99,18 +99,7 @@ export function sourceWords(source: string): string {
   return SOURCES[source] ?? source;
 }
 
-const PARTS: Record<BlamePart, string> = {
-  scriptOwnMs: 'own script',
-  scriptLibraryMs: 'library script',
-  styleMs: 'style',
-  layoutMs: 'layout',
-  paintMs: 'paint',
-  drawingMs: 'style, layout, paint',
-  collectionMs: 'collection',
-  otherMs: 'other',
-  unexplainedMs: 'unexplained',
-  idleMs: 'idle, or off the main thread',
-};
+const PARTS: Record<BlamePart, string> = { ...PART_WORDS, idleMs: 'idle, or off the main thread' };
 
 export function partWords(part: BlamePart): string {
   return PARTS[part];

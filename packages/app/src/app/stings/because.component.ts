@@ -13,6 +13,7 @@ import type { NamedFunction } from '../../workers/opened';
           @case ('function') {
             <button
               type="button"
+              class="name-button"
               [class.library]="functions().get(part.functionId)?.owner !== 'own'"
               [attr.aria-pressed]="part.functionId === selected()"
               [title]="functions().get(part.functionId)?.place"
@@ -39,16 +40,6 @@ import type { NamedFunction } from '../../workers/opened';
       line-height: 1.5;
       max-width: 46em;
       text-wrap: pretty;
-    }
-    button {
-      font: inherit;
-      font-weight: 700;
-      color: inherit;
-      padding: 0;
-      border: 0;
-      border-bottom: 2px solid var(--script-own);
-      background: none;
-      cursor: pointer;
     }
     button.library {
       border-color: var(--script-library);

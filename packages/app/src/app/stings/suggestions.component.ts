@@ -16,6 +16,7 @@ import type { BecausePart, Suggestion } from '@nettle-patch/core';
                 @if (part.type === 'function') {
                   <button
                     type="button"
+                    class="name-button"
                     [textContent]="part.text"
                     (click)="choose.emit(part.functionId)"
                   ></button>
@@ -50,16 +51,6 @@ import type { BecausePart, Suggestion } from '@nettle-patch/core';
     }
     .soft {
       font-size: 13px;
-    }
-    button {
-      font: inherit;
-      font-weight: 700;
-      color: inherit;
-      padding: 0;
-      border: 0;
-      border-bottom: 2px solid var(--script-own);
-      background: none;
-      cursor: pointer;
     }
   `,
 })

@@ -5,10 +5,9 @@ import { NextTask } from '../next-task';
 import type { RecordingSession } from '../session';
 import { ours } from '../wrap/ours';
 import type { Capture } from './capture';
+import { InteractionNumbers } from './interaction-numbers';
 
-const POINTER_TYPES = ['pointerdown', 'pointerup', 'click'] as const;
-const KEY_TYPES = ['keydown', 'keyup', 'input'] as const;
-const BEGINNINGS = new Set<string>(['pointerdown', 'keydown']);
+const TYPES = ['pointerdown', 'pointerup', 'click', 'keydown', 'keyup', 'input'] as const;
 
 interface SeenInput {
   readonly type: string;
@@ -30,8 +29,7 @@ export function inputListeners(probe: RenderProbe): Capture {
   let session: RecordingSession | undefined;
   let tasks: NextTask | undefined;
   let waiting: SeenInput[] = [];
-  const interactionOf = { pointer: 0, key: 0 };
-  let interactions = 0;
+  const numbers = new InteractionNumbers();
 
   probe.onRendered(({ startMs, paintedMs }) => {
     const answered = waiting.filter((input) => input.processingStartMs <= startMs);
@@ -55,14 +53,12 @@ export function inputListeners(probe: RenderProbe): Capture {
   const onInput = ours((event: Event) => {
     const processingStartMs = performance.now();
     if (!event.isTrusted) return;
-    const device = (KEY_TYPES as readonly string[]).includes(event.type) ? 'key' : 'pointer';
-    if (BEGINNINGS.has(event.type) || interactionOf[device] === 0) interactionOf[device] = ++interactions;
     const input: SeenInput = {
       type: event.type,
       startMs: event.timeStamp,
       processingStartMs,
       processingEndMs: undefined,
-      interaction: interactionOf[device],
+      interaction: numbers.of(event.type),
       label: elementLabel(event.composedPath()[0]),
     };
     waiting.push(input);
@@ -70,17 +66,16 @@ export function inputListeners(probe: RenderProbe): Capture {
     probe.arm();
   });
 
-  const types = [...POINTER_TYPES, ...KEY_TYPES];
   return {
     name: 'input-listeners',
     available: true,
     start(into) {
       session = into;
       tasks = new NextTask();
-      for (const type of types) addEventListener(type, onInput, { capture: true, passive: true });
+      for (const type of TYPES) addEventListener(type, onInput, { capture: true, passive: true });
     },
     stop() {
-      for (const type of types) removeEventListener(type, onInput, { capture: true });
+      for (const type of TYPES) removeEventListener(type, onInput, { capture: true });
       tasks?.close();
       tasks = undefined;
       waiting = [];

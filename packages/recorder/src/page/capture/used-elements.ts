@@ -1,5 +1,6 @@
 import { elementLabel } from '../element-label';
 import { ours } from '../wrap/ours';
+import { InteractionNumbers } from './interaction-numbers';
 
 const TYPES = [
   'pointerdown',
@@ -24,24 +25,20 @@ export interface UsedElement {
   collections: number;
 }
 
-const KEY_TYPES = new Set<string>(['keydown', 'keyup', 'input']);
-const BEGINNINGS = new Set<string>(['pointerdown', 'keydown']);
-
 /**
  * Remembers what the latest inputs were used on, by the time stamp they share with Event Timing. An entry of
  * Event Timing comes after the answer is on the screen, when the element may be gone.
  */
 export class UsedElements {
   readonly #latest: UsedElement[] = [];
-  readonly #interactionOf = { pointer: 0, key: 0 };
-  #interactions = 0;
+  readonly #numbers = new InteractionNumbers();
   readonly #listener = ours((event: Event) => {
     const { type, timeStamp } = event;
     this.#latest.push({
       type,
       timeStamp,
       label: elementLabel(event.composedPath()[0]),
-      interaction: this.#interactionFor(type),
+      interaction: this.#numbers.of(type),
       collections: 0,
     });
     if (this.#latest.length > REMEMBERED) this.#latest.shift();
@@ -66,12 +63,5 @@ export class UsedElements {
     const fresh = this.#latest.findIndex((used) => used.collections < most);
     const old = this.#latest.splice(0, fresh < 0 ? this.#latest.length : fresh);
     return old.filter((used) => types.includes(used.type));
-  }
-
-  #interactionFor(type: string): number {
-    const device = KEY_TYPES.has(type) ? 'key' : 'pointer';
-    if (BEGINNINGS.has(type) || this.#interactionOf[device] === 0)
-      this.#interactionOf[device] = ++this.#interactions;
-    return this.#interactionOf[device];
   }
 }

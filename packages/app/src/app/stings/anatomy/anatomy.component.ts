@@ -2,18 +2,14 @@ import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
-  DestroyRef,
-  afterNextRender,
   computed,
-  effect,
-  inject,
   input,
   output,
   signal,
   viewChild,
 } from '@angular/core';
 import type { OpenedSting } from '../../../workers/opened';
-import { onResize, prepareCanvas } from '../../shared/canvas';
+import { keepDrawn, prepareCanvas } from '../../shared/canvas';
 import { readPalette } from '../../shared/palette';
 import { layOutAnatomy, shapeAt, type Shape } from './anatomy-layout';
 import { AnatomyPainter } from './anatomy-painter';
@@ -81,24 +77,12 @@ export class AnatomyComponent {
   protected readonly label = computed(() => `Anatomy of: ${this.shown().anatomy.sting.label}`);
 
   constructor() {
-    const destroyed = inject(DestroyRef);
-    afterNextRender(() => {
-      const canvas = this.canvas().nativeElement;
-      onResize(
-        canvas,
-        () => {
-          this.#width.set(canvas.clientWidth);
-          this.#draw();
-        },
-        destroyed,
-      );
-      void document.fonts.ready.then(() => this.#draw());
-    });
-    effect(() => {
-      this.layout();
-      this.selected();
-      queueMicrotask(() => this.#draw());
-    });
+    keepDrawn(
+      () => this.canvas().nativeElement,
+      () => this.#draw(),
+      () => [this.layout(), this.selected()],
+      (width) => this.#width.set(width),
+    );
   }
 
   protected point(event: PointerEvent): void {
