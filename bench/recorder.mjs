@@ -1,5 +1,7 @@
 /**
- * What the recorder costs: the same interactions without it, with it in everyday mode and with exact calls, in turn.
+ * What the recorder costs: the same interactions without it, with it waiting in the page, with it in everyday mode and
+ * with exact calls, in turn. What exact mode costs is held against the number of calls it saw and what one call costs
+ * in the same page.
  * `npm run bench -- recorder [--rounds 10] [--json]`
  */
 import { readFileSync } from 'node:fs';
@@ -7,7 +9,15 @@ import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { parse as acornParse } from 'acorn';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { RecordingClient, parseScript, rewriteScript, serve } from '../packages/server/dist/index.js';
+import {
+  ENTER,
+  LEAVE,
+  RecordingClient,
+  parseScript,
+  readRecording,
+  rewriteScript,
+  serve,
+} from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
 import { medianOf, ratioOf } from './lib/statistics.mjs';
 import { createWidgetServer } from './pages/widgets.mjs';
@@ -15,7 +25,8 @@ import { createWidgetServer } from './pages/widgets.mjs';
 const options = process.argv.slice(2);
 const asJson = options.includes('--json');
 const rounds = Number(options[options.indexOf('--rounds') + 1]) || 10;
-const MODES = ['none', 'everyday', 'exact'];
+const MODES = ['none', 'waiting', 'everyday', 'exact'];
+const PAIRS = 200_000;
 const TARGETS = { everyday: 1.02, exact: 1.5 };
 const say = (text) => (asJson ? undefined : console.log(text));
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -94,16 +105,51 @@ async function once(browser, url, steps, record) {
   const recording = await record?.begin();
   const responses = {};
   for (const [name, [type, act, waitMs]] of Object.entries(steps)) {
-    await page.evaluate(() => (globalThis.responses.length = 0));
+    await page.evaluate((step) => {
+      globalThis.responses.length = 0;
+      performance.mark(step);
+    }, name);
     await act(page);
     await pause(waitMs);
     const seen = await page.evaluate(() => globalThis.responses);
     const lengths = seen.filter((response) => response.type === type).map(({ ms }) => ms);
     responses[name] = type === 'pointermove' ? medianOf(lengths) : Math.max(...lengths);
   }
-  const recorded = await record?.end(recording);
+  const recorded = await record?.end(recording, steps);
+  const pairNs = recorded === undefined ? undefined : await record.pairNs(page);
   await page.close();
-  return { responses, recorded };
+  return { responses, recorded, pairNs };
+}
+
+/** Calls in the longest answer to an input of each step, each step from its mark to the next. */
+function callsOfSteps(lines, steps) {
+  const { recording } = readRecording([Buffer.from(`${lines.join('\n')}\n`)]);
+  const calls = recording.calls.get(0);
+  const marks = [...recording.events.span.rows()].filter(({ name }) => name in steps);
+  const inputs = [...recording.events.input.rows()];
+  const counts = marks.map(({ name, startMs }, at) => {
+    const untilMs = marks[at + 1]?.startMs ?? Infinity;
+    const [type] = steps[name];
+    const [longest] = inputs
+      .filter((input) => input.type === type && input.startMs >= startMs && input.startMs < untilMs)
+      .sort((a, b) => b.durationMs - a.durationMs);
+    if (longest === undefined || calls === undefined) return [name, 0];
+    const endMs = longest.startMs + longest.durationMs;
+    return [name, calls.firstFrom(endMs * 1000) - calls.firstFrom(longest.startMs * 1000)];
+  });
+  return Object.fromEntries(counts);
+}
+
+/** What the beginning and the end of one call cost while it is recorded, in this page. Nanoseconds. */
+function timePairs(names) {
+  const [enter, leave, pairs] = names;
+  const [begin, end] = [globalThis[enter], globalThis[leave]];
+  const startedAt = performance.now();
+  for (let pair = 0; pair < pairs; pair++) {
+    begin(0);
+    end();
+  }
+  return ((performance.now() - startedAt) * 1e6) / pairs;
 }
 
 function recorderOf(running, client) {
@@ -116,13 +162,29 @@ function recorderOf(running, client) {
       await pause(300);
       return { target, id: `bench-${startedAt}` };
     },
-    async end({ target, id }) {
+    /** Measured in a recording of its own, which is thrown away. */
+    async pairNs(page) {
+      const target = await client.target();
+      const id = `bench-pairs-${startedAt}`;
+      await client.start(target, id);
+      await pause(200);
+      const pairNs = await page.evaluate(timePairs, [ENTER, LEAVE, PAIRS]);
+      await client.stop(target, id);
+      return pairNs;
+    },
+    async end({ target, id }, steps) {
       const lines = await client.stop(target, id);
       const seconds = (Date.now() - startedAt) / 1000;
       const bytes = lines.reduce((sum, line) => sum + line.length + 1, 0);
       const costs = lines.filter((line) => line.startsWith('{"kind":"cost"')).map((line) => JSON.parse(line));
-      const longestMs = Math.max(...costs.map((cost) => cost.longestMs));
-      return { rowsASecond: lines.length / seconds, bytesAMinute: (bytes / seconds) * 60, longestMs };
+      const [longest] = costs.sort((a, b) => b.longestMs - a.longestMs);
+      return {
+        rowsASecond: lines.length / seconds,
+        bytesAMinute: (bytes / seconds) * 60,
+        longestMs: longest.longestMs,
+        longest: longest.longest,
+        calls: callsOfSteps(lines, steps),
+      };
     },
   };
 }
@@ -131,17 +193,19 @@ async function measurePage(browser, name, { server, query, steps }) {
   const app = server();
   await new Promise((resolve) => app.listen(0, '127.0.0.1', resolve));
   const target = `http://localhost:${app.address().port}`;
-  const results = { none: [], everyday: [], exact: [] };
+  const results = Object.fromEntries(MODES.map((mode) => [mode, []]));
   for (let round = 0; round < rounds; round++) {
     for (const mode of MODES) {
       if (mode === 'none') {
         results.none.push(await once(browser, `${target}/${query}`, steps));
         continue;
       }
-      const running = await serve({ target, port: 0, proxyPort: 0, settings: { mode } });
+      const settings = { mode: mode === 'exact' ? 'exact' : 'everyday' };
+      const running = await serve({ target, port: 0, proxyPort: 0, settings });
       const client = await RecordingClient.connect(running);
       const address = `${running.proxyOrigin}/${query}`;
-      results[mode].push(await once(browser, address, steps, recorderOf(running, client)));
+      const record = mode === 'waiting' ? undefined : recorderOf(running, client);
+      results[mode].push(await once(browser, address, steps, record));
       client.close();
       running.close();
     }
@@ -202,16 +266,21 @@ for (const [name, page] of Object.entries(INTERACTIONS)) {
       medianMs: medianOf(of(mode)),
       ...ratioOf(of(mode).map((ms, at) => [ms, of('none')[at]])),
     });
+    const noneMs = medianOf(of('none'));
+    const calls = medianOf(results.exact.map(({ recorded }) => recorded.calls[step] ?? 0));
+    const pairNs = medianOf(results.exact.map(({ pairNs: ns }) => ns));
     return {
       step,
-      none: { medianMs: medianOf(of('none')) },
+      none: { medianMs: noneMs },
+      waiting: compared('waiting'),
       everyday: compared('everyday'),
-      exact: compared('exact'),
+      exact: { ...compared('exact'), calls, pairNs, callsMs: (calls * pairNs) / 1e6 },
     };
   });
   const recorded = (mode, figure) => medianOf(results[mode].map(({ recorded: of }) => of[figure]));
   const figures = (mode) => ({
     longestTaskMs: Math.max(...results[mode].map(({ recorded: of }) => of.longestMs)),
+    longestTasks: results[mode].map(({ recorded: of }) => `${of.longest} ${of.longestMs.toFixed(1)}`),
     medianLongestTaskMs: recorded(mode, 'longestMs'),
     rowsASecond: recorded(mode, 'rowsASecond'),
     bytesAMinute: recorded(mode, 'bytesAMinute'),
@@ -234,16 +303,19 @@ function print({ recorderBytes, rewriting: speed, pages }) {
     say(`\n${name}: median response over ${rounds} rounds; ratio to none with its 95 % interval`);
     for (const { step, none, ...of } of steps) {
       say(`  ${step}: ${none.medianMs.toFixed(1)} ms without`);
-      for (const mode of ['everyday', 'exact']) {
+      for (const mode of MODES.slice(1)) {
         const { medianMs, ratio, low, high } = of[mode];
         say(
-          `    ${mode.padEnd(9)} ${medianMs.toFixed(1).padStart(7)} ms  × ${ratio.toFixed(3)} (${low.toFixed(3)} to ${high.toFixed(3)}), target × ${TARGETS[mode]}`,
+          `    ${mode.padEnd(9)} ${medianMs.toFixed(1).padStart(7)} ms  × ${ratio.toFixed(3)} (${low.toFixed(3)} to ${high.toFixed(3)}), target × ${TARGETS[mode] ?? 1}`,
         );
       }
+      say(
+        `    exact: ${of.exact.calls.toFixed(0)} calls in it at ${of.exact.pairNs.toFixed(0)} ns a call are ${of.exact.callsMs.toFixed(1)} of the ${(of.exact.medianMs - none.medianMs).toFixed(1)} ms added`,
+      );
     }
     for (const [mode, of] of Object.entries(modes)) {
       say(
-        `  ${mode}: longest recorder task ${of.longestTaskMs.toFixed(1)} ms (median ${of.medianLongestTaskMs.toFixed(1)}, target 4), ${of.rowsASecond.toFixed(0)} rows/s, ${(of.bytesAMinute / 1e6).toFixed(2)} MB/min`,
+        `  ${mode}: longest recorder task ${of.longestTaskMs.toFixed(1)} ms (median ${of.medianLongestTaskMs.toFixed(1)}, target 4; ${of.longestTasks.join(', ')}), ${of.rowsASecond.toFixed(0)} rows/s, ${(of.bytesAMinute / 1e6).toFixed(2)} MB/min`,
       );
     }
   }

@@ -221,6 +221,7 @@ export const ROW_SHAPES = {
     durationMs,
     busyMs: required('duration', 'Time the recorder itself took on this thread.'),
     longestMs: required('duration', 'The longest single piece of it.'),
+    longest: optional('text', 'Which piece that was.'),
   },
   end: {
     startMs: required('time', 'When recording ended.'),

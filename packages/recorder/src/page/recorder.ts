@@ -93,12 +93,16 @@ export class Recorder {
     else if (command.type === 'note') this.#note(command.text ?? '');
   }
 
-  /** @param startUp whether the recording reaches back to the beginning of the page's load */
-  start(recordingId: string, startUp: boolean): void {
+  /**
+   * @param startUp whether the recording reaches back to the beginning of the page's load
+   * @param installMs what putting the recorder into the page took, where that belongs to the recording
+   */
+  start(recordingId: string, startUp: boolean, installMs = 0): void {
     if (this.#running !== undefined) return;
     const session = new RecordingSession(recordingId, startUp ? 0 : performance.now(), startUp);
+    session.charge('install', installMs);
     this.#running = { session, sequence: 0, pausedAtMs: undefined, costFromMs: 0, ending: false };
-    session.charged(() => {
+    session.charged('start', () => {
       const header = describeRecording(recordingId, this.capabilities, startUp, session.originMs);
       this.#send([header, { kind: 'thread', id: session.thread, name: 'main thread', type: 'main' }], false);
     });
@@ -117,14 +121,12 @@ export class Recorder {
     const waiting = this.all.filter(({ available, always }) => available || always);
     const startSome = () => {
       if (this.#running?.session !== session || this.#running.pausedAtMs !== undefined) return;
-      session.charged(() => {
-        const untilMs = performance.now() + START_PIECE_MS;
-        while (waiting.length > 0 && (session.startUp || performance.now() < untilMs)) {
-          const capture = waiting.shift()!;
-          this.#captures.push(capture);
-          capture.start(session);
-        }
-      });
+      const untilMs = performance.now() + START_PIECE_MS;
+      while (waiting.length > 0 && (session.startUp || performance.now() < untilMs)) {
+        const capture = waiting.shift()!;
+        this.#captures.push(capture);
+        session.charged(`start ${capture.name}`, () => capture.start(session));
+      }
       if (waiting.length > 0) setTimeout(ours(startSome));
     };
     startSome();
@@ -212,7 +214,7 @@ export class Recorder {
   #flush(): void {
     const running = this.#running;
     if (running === undefined) return;
-    running.session.charged(() => {
+    running.session.charged('collect', () => {
       const paused = running.pausedAtMs !== undefined;
       if (!paused && !running.ending) for (const capture of this.#captures) capture.collect?.();
       const sinceCostMs = running.session.time(performance.now()) - running.costFromMs;

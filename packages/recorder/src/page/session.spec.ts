@@ -54,13 +54,14 @@ describe('a session', () => {
       const end = performance.now() + ms;
       while (performance.now() < end);
     };
-    session.charged(() => busyUntil(3));
-    session.charged(() => busyUntil(1));
-    const { busyMs, longestMs } = session.takeCost();
+    session.charged('collect', () => busyUntil(3));
+    session.charged('redraws', () => busyUntil(1));
+    const { busyMs, longestMs, longest } = session.takeCost();
+    expect(longest).toBe('collect');
     expect(busyMs).toBeGreaterThanOrEqual(4);
     expect(longestMs).toBeGreaterThanOrEqual(3);
     expect(longestMs).toBeLessThan(busyMs);
-    expect(session.takeCost()).toEqual({ busyMs: 0, longestMs: 0 });
+    expect(session.takeCost()).toEqual({ busyMs: 0, longestMs: 0, longest: '' });
     session.emit({ kind: 'end', startMs: 1, reason: 'stopped' });
     expect(session.takeRows()).toHaveLength(1);
     expect(session.takeRows()).toEqual([]);

@@ -11,6 +11,7 @@ export class RecordingSession {
   #rows: Row[] = [];
   #busyMs = 0;
   #longestMs = 0;
+  #longest = '';
 
   /**
    * @param id of the recording
@@ -49,27 +50,30 @@ export class RecordingSession {
     return rows;
   }
 
-  /** Does a piece of the recorder's own work and counts what it costs the page. */
-  charged<T>(work: () => T): T {
+  /** Does a piece of the recorder's own work and counts what it costs the page. @param name of the piece */
+  charged<T>(name: string, work: () => T): T {
     const startMs = performance.now();
     try {
       return work();
     } finally {
-      this.charge(performance.now() - startMs);
+      this.charge(name, performance.now() - startMs);
     }
   }
 
   /** Counts a piece of the recorder's own work, by how long it took. */
-  charge(tookMs: number): void {
+  charge(name: string, tookMs: number): void {
     this.#busyMs += tookMs;
-    this.#longestMs = Math.max(this.#longestMs, tookMs);
+    if (tookMs < this.#longestMs) return;
+    this.#longestMs = tookMs;
+    this.#longest = name;
   }
 
   /** The recorder's own cost since the last call. Milliseconds. */
-  takeCost(): { busyMs: number; longestMs: number } {
-    const cost = { busyMs: round(this.#busyMs), longestMs: round(this.#longestMs) };
+  takeCost(): { busyMs: number; longestMs: number; longest: string } {
+    const cost = { busyMs: round(this.#busyMs), longestMs: round(this.#longestMs), longest: this.#longest };
     this.#busyMs = 0;
     this.#longestMs = 0;
+    this.#longest = '';
     return cost;
   }
 }

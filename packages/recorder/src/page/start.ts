@@ -30,6 +30,7 @@ export function startPage(): void {
   const scope = globalThis as { [INSTALLED]?: true };
   if (element === null || scope[INSTALLED]) return;
   scope[INSTALLED] = true;
+  const beganMs = performance.now();
   const secret = element.dataset['secret'] ?? '';
   const isExact = element.dataset['mode'] === 'exact';
   const scriptUrl = element.src;
@@ -92,7 +93,7 @@ export function startPage(): void {
   );
 
   const armed = takeArmedRecording();
-  if (armed !== undefined) recorder.start(armed, true);
+  if (armed !== undefined) recorder.start(armed, true, performance.now() - beganMs);
 
   addEventListener(
     'pagehide',

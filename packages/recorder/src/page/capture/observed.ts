@@ -22,7 +22,7 @@ export function observedCapture<Entry extends PerformanceEntry>(
 
   const takeAll = (entries: PerformanceEntryList) => {
     const session = current;
-    session?.charged(() => {
+    session?.charged(entryType, () => {
       for (const entry of entries) {
         const endsBefore = entry.startTime + entry.duration < session.originMs;
         if (!endsBefore || session.startUp) take(entry as Entry, session);

@@ -38,7 +38,7 @@ export function sampling(sink: TraceSink, wanted: boolean): Capture {
   /** Fetches what `ending` has sampled. Its successor is already running, so that sampling has no gap. */
   const fetchFrom = async (ending: Profiler, into: RecordingSession) => {
     const trace = await ending.stop();
-    into.charged(() => sink(into, ending.sampleInterval, trace));
+    into.charged('samples', () => sink(into, ending.sampleInterval, trace));
   };
 
   return {

@@ -184,7 +184,7 @@ export class ForcedLayout implements Capture {
     forced.write = write;
     this.#wantsWriter = forced.writer === undefined;
     this.#forced = forced;
-    session.charge(startMs - beganMs + performance.now() - endMs);
+    session.charge('forced-layout', startMs - beganMs + performance.now() - endMs);
   }
 
   /**

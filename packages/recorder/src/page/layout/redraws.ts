@@ -41,9 +41,10 @@ export class Redraws implements Capture {
     entries: Entries,
   ) {
     mutations.onChange((records) => {
-      if (this.#session !== undefined) this.#changes.add(records, entries.latestCallback);
+      const add = () => this.#changes.add(records, entries.latestCallback);
+      this.#session?.charged('changes', add);
     });
-    probe.onLaidOut(() => this.#look());
+    probe.onLaidOut(() => this.#session?.charged('changes', () => this.#look()));
     probe.onRendered(({ startMs }) => this.#write(startMs));
   }
 
@@ -79,7 +80,7 @@ export class Redraws implements Capture {
     const drawn = this.#drawn;
     this.#drawn = undefined;
     if (session === undefined || drawn === undefined) return;
-    session.charged(() => {
+    session.charged('redraws', () => {
       const fresh = new Set(drawn.changes.filter(hasChanged));
       for (const changed of [true, false]) {
         const changes = drawn.changes.filter((change) => fresh.has(change) === changed);
