@@ -99,8 +99,21 @@ async function dragVehicle(page) {
 async function once(browser, url, steps, record) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.addInitScript(watchResponses);
+  const said = [];
+  page.on('console', (message) => said.push(message.text()));
+  page.on('pageerror', ({ message }) => said.push(message));
+  page.on('requestfailed', (request) => said.push(`${request.url()}: ${request.failure()?.errorText}`));
+  page.on('response', (response) => said.push(`${response.status()} ${response.url()}`));
   await page.goto(url);
-  await page.waitForSelector('[data-ready]');
+  try {
+    await page.waitForSelector('[data-ready]');
+  } catch {
+    const state = await page.evaluate(
+      () => `${document.readyState}, ${document.body.innerText.length} characters`,
+    );
+    await page.close();
+    throw new Error(`${url} was not ready: ${state}; ${said.join('; ')}`);
+  }
   await pause(700);
   const recording = await record?.begin();
   const responses = {};
@@ -194,22 +207,29 @@ async function measurePage(browser, name, { server, query, steps }) {
   await new Promise((resolve) => app.listen(0, '127.0.0.1', resolve));
   const target = `http://localhost:${app.address().port}`;
   const results = Object.fromEntries(MODES.map((mode) => [mode, []]));
-  for (let round = 0; round < rounds; round++) {
-    for (const mode of MODES) {
-      if (mode === 'none') {
-        results.none.push(await once(browser, `${target}/${query}`, steps));
-        continue;
-      }
-      const settings = { mode: mode === 'exact' ? 'exact' : 'everyday' };
-      const running = await serve({ target, port: 0, proxyPort: 0, settings });
-      const client = await RecordingClient.connect(running);
-      const address = `${running.proxyOrigin}/${query}`;
-      const record = mode === 'waiting' ? undefined : recorderOf(running, client);
-      results[mode].push(await once(browser, address, steps, record));
+  const measure = async (mode) => {
+    if (mode === 'none') return once(browser, `${target}/${query}`, steps);
+    const settings = { mode: mode === 'exact' ? 'exact' : 'everyday' };
+    const running = await serve({ target, port: 0, proxyPort: 0, settings });
+    const client = await RecordingClient.connect(running);
+    const record = mode === 'waiting' ? undefined : recorderOf(running, client);
+    try {
+      return await once(browser, `${running.proxyOrigin}/${query}`, steps, record);
+    } finally {
       client.close();
       running.close();
     }
-    say(`${name}: round ${round + 1} of ${rounds}`);
+  };
+  for (let round = 0, failures = 0; round < rounds;) {
+    try {
+      const measured = [];
+      for (const mode of MODES) measured.push([mode, await measure(mode)]);
+      for (const [mode, result] of measured) results[mode].push(result);
+      say(`${name}: round ${++round} of ${rounds}`);
+    } catch (error) {
+      say(`${name}: a round is left out and done again: ${error.message}`);
+      if (++failures > rounds) throw error;
+    }
   }
   app.close();
   app.closeAllConnections();

@@ -1,26 +1,51 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { GroundStripComponent } from './ground-strip/ground-strip.component';
+import { LensBarComponent } from './lens/lens-bar.component';
+import { AddressService } from './services/address.service';
 import { RecordingService } from './services/recording.service';
+import { ThemeService } from './services/theme.service';
+import { ShellKeys } from './shell/shell-keys';
 import { ConnectionBannerComponent } from './shell/connection-banner.component';
 import { RailComponent } from './shell/rail.component';
+import { NoticesComponent } from './shell/notices.component';
+import { ReadingComponent } from './shell/reading.component';
 import { TitleBarComponent } from './shell/title-bar.component';
 
 /** The frame around every view: rail, title line, and the place where files are dropped. */
 @Component({
   selector: 'np-root',
-  imports: [RouterOutlet, RailComponent, TitleBarComponent, ConnectionBannerComponent],
+  imports: [
+    RouterOutlet,
+    RailComponent,
+    TitleBarComponent,
+    ConnectionBannerComponent,
+    LensBarComponent,
+    GroundStripComponent,
+    NoticesComponent,
+    ReadingComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '(dragover)': 'dragOver($event)',
     '(dragleave)': 'dropping.set(false)',
     '(drop)': 'drop($event)',
+    '(document:keydown)': 'keys.take($event)',
   },
   template: `
     <np-rail />
     <div class="body">
       <np-title-bar />
       <np-connection-banner />
+      <np-reading />
+      @if (analysed(); as opened) {
+        <np-notices [opened]="opened" />
+        <np-lens-bar />
+      }
       <main><router-outlet /></main>
+      @if (analysed(); as opened) {
+        <np-ground-strip [opened]="opened" />
+      }
     </div>
     @if (dropping()) {
       <div class="drop"><p>Drop the recording to open it</p></div>
@@ -34,15 +59,15 @@ import { TitleBarComponent } from './shell/title-bar.component';
       min-width: 0;
     }
     .body {
-      display: grid;
-      grid-template-rows: auto auto 1fr;
+      display: flex;
+      flex-direction: column;
       min-width: 0;
       min-height: 0;
     }
     main {
+      flex: 1;
       min-height: 0;
       min-width: 0;
-      grid-row: 3;
       overflow: hidden;
       display: grid;
       grid-template: minmax(0, 1fr) / minmax(0, 1fr);
@@ -58,7 +83,7 @@ import { TitleBarComponent } from './shell/title-bar.component';
       place-items: center;
       border: 3px dashed var(--nettle);
       border-radius: 10px;
-      background: rgb(229 239 230 / 92%);
+      background: color-mix(in srgb, var(--nettle-soft) 92%, transparent);
       font-size: 20px;
       pointer-events: none;
     }
@@ -66,7 +91,18 @@ import { TitleBarComponent } from './shell/title-bar.component';
 })
 export class AppComponent {
   readonly #recordings = inject(RecordingService);
+  readonly #address = inject(AddressService);
+  protected readonly keys = inject(ShellKeys);
+  /** The recording that the view looks into. */
+  protected readonly analysed = computed(() => {
+    const open = this.#recordings.open();
+    return this.#address.analyses() && open.state === 'open' ? open.opened : undefined;
+  });
   protected readonly dropping = signal(false);
+
+  constructor() {
+    inject(ThemeService);
+  }
 
   protected dragOver(event: DragEvent): void {
     if (!event.dataTransfer?.types.includes('Files')) return;

@@ -41,13 +41,21 @@ export interface KeptChunk {
   readonly bytes: Uint8Array;
 }
 
+/** Something a person has set, under its name. */
+export interface KeptPreferences {
+  readonly name: string;
+  readonly value: unknown;
+}
+
 /** All that is kept in this browser. */
 export class NettleDatabase extends Dexie {
   readonly recordings!: Table<KeptRecording, string>;
   readonly chunks!: Table<KeptChunk, [string, number]>;
+  readonly preferences!: Table<KeptPreferences, string>;
 
   constructor(name = 'nettle-patch') {
     super(name);
     this.version(1).stores({ recordings: 'id, createdAt, state', chunks: '[recordingId+sequence]' });
+    this.version(2).stores({ preferences: 'name' });
   }
 }

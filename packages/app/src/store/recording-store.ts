@@ -63,6 +63,19 @@ export class RecordingStore {
     await this.#writing(() => this.database.recordings.add(recording));
   }
 
+  /** Keeps a recording with all its pieces, or nothing of it. @throws StoreFullError when there is no room */
+  async createWhole(recording: KeptRecording, pieces: readonly Uint8Array[]): Promise<void> {
+    const { recordings, chunks } = this.database;
+    const bytes = pieces.reduce((sum, piece) => sum + piece.length, 0);
+    await this.#writing(() =>
+      this.database.transaction('rw', recordings, chunks, async () => {
+        await recordings.add({ ...recording, bytes });
+        const { id } = recording;
+        await chunks.bulkAdd(pieces.map((piece, sequence) => ({ recordingId: id, sequence, bytes: piece })));
+      }),
+    );
+  }
+
   /**
    * Adds lines at the end of a recording.
    * @param progress how far the recording then reaches, and which batch is expected next

@@ -3,6 +3,7 @@ import {
   RecordingDecoder,
   anatomyOf,
   becauseOf,
+  causeChain,
   displayName,
   displayPlace,
   findStings,
@@ -12,18 +13,24 @@ import {
   skylineOf,
   suggestionsFor,
   thresholdsOf,
+  withOwners,
   type Anatomy,
   type BecausePart,
+  type CauseLink,
   type ReadNotice,
   type Recording,
   type Skyline,
   type Sting,
 } from '@nettle-patch/core';
 import type { Verdict } from '../store/database';
+import { USUAL_PREFERENCES, type Preferences } from '../store/preferences';
 import { keptFrom, type RecordingStore } from '../store/recording-store';
 import { readFile } from './archive';
 import { isBlind } from './blindness';
 import { CallsDesk } from './calls-desk';
+import { SearchDesk } from './search-desk';
+import { SourceDesk } from './source-desk';
+import { TimelineDesk } from './timeline-desk';
 import type { ListedSting, NamedFunction, OpenedRecording, OpenedSting, OpenProgress } from './opened';
 
 const SKYLINE_STEPS = 600;
@@ -32,7 +39,14 @@ const CARD_STEPS = 80;
 interface Opened {
   readonly recording: Recording;
   readonly stings: readonly Sting[];
+  readonly calls: CallsDesk;
+  readonly timeline: TimelineDesk;
+  readonly source: SourceDesk;
+  readonly search: SearchDesk;
 }
+
+/** What a person has set that changes what analysis finds. */
+export type AnalysisSettings = Pick<Preferences, 'thresholds' | 'ownPaths' | 'libraryPaths'>;
 
 /** Thrown when a recording asked for is not on the shelf. */
 export class NotKeptError extends Error {
@@ -42,12 +56,15 @@ export class NotKeptError extends Error {
 /** Reads recordings and answers what the interface asks about the one that is open. */
 export class Analysis {
   #opened: Opened | undefined;
-  #calls: CallsDesk | undefined;
 
   constructor(private readonly store: RecordingStore) {}
 
   /** Opens a recording of the shelf. @throws NotKeptError, RefusedRecordingError */
-  async openKept(id: string, onProgress: OpenProgress): Promise<OpenedRecording> {
+  async openKept(
+    id: string,
+    onProgress: OpenProgress,
+    settings: AnalysisSettings = USUAL_PREFERENCES,
+  ): Promise<OpenedRecording> {
     const pieces = await this.store.pieces(id);
     if (pieces.length === 0) throw new NotKeptError(`there is no recording ${id} on the shelf`);
     const builder = new RecordingBuilder();
@@ -57,7 +74,7 @@ export class Analysis {
       onProgress(index + 1, pieces.length);
     });
     const notices = decoder.finish();
-    return this.#analyse(id, builder.build(), notices);
+    return this.#analyse(id, builder.build(), notices, settings);
   }
 
   /**
@@ -79,32 +96,46 @@ export class Analysis {
     const recording = builder.build();
     const known = await this.store.get(recording.header.id);
     if (known !== undefined) return known.id;
-    await this.store.create({ ...keptFrom(recording.header, 'ended'), damaged: notices.length > 0 });
-    await this.store.append(recording.header.id, pieces, { lengthMs: recording.range.endMs });
+    const kept = keptFrom(recording.header, 'ended');
+    const lengthMs = recording.range.endMs;
+    await this.store.createWhole({ ...kept, lengthMs, damaged: notices.length > 0 }, pieces);
     return recording.header.id;
   }
 
-  /** The calls of the open recording. */
-  get calls(): CallsDesk {
-    const opened = this.#opened!;
-    return (this.#calls ??= new CallsDesk(opened.recording));
+  /** What is open. @throws Error when nothing is */
+  get opened(): Opened {
+    if (this.#opened === undefined) throw new Error('no recording is open');
+    return this.#opened;
   }
 
   /** Takes one sting of the open recording apart. */
   sting(index: number): OpenedSting {
-    const { recording, stings } = this.#opened!;
+    const { recording, stings } = this.opened;
     const anatomy = anatomyOf(recording, stings[index]!);
     const because = becauseOf(recording, anatomy);
     const suggestions = suggestionsFor(recording, anatomy);
     const named = [because, ...suggestions.flatMap(({ advice, evidence }) => [advice, evidence])].flat();
-    return { anatomy, because, suggestions, functions: namesIn(recording, anatomy, named) };
+    const cause = causeOf(recording, anatomy);
+    return { anatomy, because, suggestions, cause, functions: namesIn(recording, anatomy, named, cause) };
   }
 
-  async #analyse(id: string, recording: Recording, notices: readonly ReadNotice[]): Promise<OpenedRecording> {
+  async #analyse(
+    id: string,
+    read: Recording,
+    notices: readonly ReadNotice[],
+    { thresholds, ownPaths, libraryPaths }: AnalysisSettings,
+  ): Promise<OpenedRecording> {
+    const recording = withThresholds(withOwners(read, { own: ownPaths, library: libraryPaths }), thresholds);
     const stings = findStings(recording, thresholdsOf(recording.header));
     const interactions = interactionsOf(recording);
-    this.#opened = { recording, stings };
-    this.#calls = undefined;
+    this.#opened = {
+      recording,
+      stings,
+      calls: new CallsDesk(recording),
+      timeline: new TimelineDesk(recording, stings),
+      source: new SourceDesk(recording),
+      search: new SearchDesk(recording, stings),
+    };
     const series = seriesOf(stings, interactions).map(({ label, stings: members, attempts }) => ({
       label,
       stings: members.map((member) => stings.indexOf(member)),
@@ -121,10 +152,30 @@ export class Analysis {
       series,
       skyline,
       inputs: interactions.map((interaction) => interaction.startMs),
+      threads: [...recording.threads.values()].map(({ id: thread, name }) => ({ id: thread, name })),
+      pauses: [...recording.events.pause.rows()].map(({ startMs, durationMs }) => ({
+        startMs,
+        endMs: startMs + durationMs,
+      })),
       unmapped: unmappedSources(recording),
       costShare: costShare(recording),
     };
   }
+}
+
+/** A recording with the thresholds a person has set stored in it. */
+function withThresholds(recording: Recording, thresholds: object): Recording {
+  if (Object.values(thresholds).every((value) => value === undefined)) return recording;
+  const { header } = recording;
+  return { ...recording, header: { ...header, thresholds: { ...header.thresholds, ...thresholds } } };
+}
+
+/** How the longest entry into script during a sting came to run. */
+function causeOf(recording: Recording, { sting, handlers }: Anatomy): readonly CauseLink[] {
+  const [longest] = [...handlers].sort((a, b) => b.durationMs - a.durationMs);
+  if (longest === undefined) return [];
+  const chain = causeChain(recording, longest);
+  return chain.length > 1 || sting.interaction === undefined ? chain : [];
 }
 
 function listed(sting: Sting): ListedSting {
@@ -143,12 +194,14 @@ function namesIn(
   recording: Recording,
   anatomy: Anatomy,
   parts: readonly BecausePart[],
+  cause: readonly CauseLink[],
 ): Map<number, NamedFunction> {
   const ids = new Set([
     ...anatomy.culprits.map((culprit) => culprit.functionId),
     ...anatomy.blocks.map((block) => block.functionId),
     ...anatomy.stems.map((stem) => stem.functionId),
     ...anatomy.forced.flatMap((forced) => forced.function ?? []),
+    ...cause.flatMap((link) => (link.type === 'input' ? [] : (link.functionId ?? []))),
     ...parts.flatMap((part) => (part.type === 'function' ? part.functionId : [])),
   ]);
   const named = [...ids].map((id) => {

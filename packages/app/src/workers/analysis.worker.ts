@@ -1,12 +1,17 @@
-import type { Lens } from '@nettle-patch/core';
+import { displayName, type Lens, type Rung, type RungPiece, type TimeRange } from '@nettle-patch/core';
 import { expose } from 'comlink';
 import { NettleDatabase } from '../store/database';
 import { RecordingStore } from '../store/recording-store';
-import { Analysis } from './analysis';
+import { Analysis, type AnalysisSettings } from './analysis';
 import type { CallsMode, CallsPage, FunctionDetails, NamedFlame } from './calls-desk';
 import { exportFile, fileName } from './export';
 import type { OpenedRecording, OpenedSting, OpenProgress } from './opened';
 import { failureOf, type Failure } from './failure';
+import type { SearchHit } from './search-desk';
+import type { FileInfo, ShownFile } from './source-desk';
+import type { DrawnWindow, LaneInfo, ThingLine } from './timeline-desk';
+import type { ThingDetails } from './thing-details';
+import { handedOver } from './handed-over';
 
 /** The outcome of work in a worker: a value, or why there is none. */
 export type Outcome<T> = { readonly value: T } | { readonly failure: Failure };
@@ -24,8 +29,12 @@ export class AnalysisWorker {
   readonly #store = new RecordingStore(new NettleDatabase());
   readonly #analysis = new Analysis(this.#store);
 
-  openKept(id: string, onProgress: OpenProgress): Promise<Outcome<OpenedRecording>> {
-    return outcome(() => this.#analysis.openKept(id, onProgress));
+  openKept(
+    id: string,
+    onProgress: OpenProgress,
+    settings: AnalysisSettings,
+  ): Promise<Outcome<OpenedRecording>> {
+    return outcome(() => this.#analysis.openKept(id, onProgress, settings));
   }
 
   importFile(file: Blob, onProgress: OpenProgress): Promise<Outcome<string>> {
@@ -37,22 +46,82 @@ export class AnalysisWorker {
   }
 
   calls(lens: Lens, mode: CallsMode, expanded: readonly string[], text: string): Promise<Outcome<CallsPage>> {
-    return outcome(() => this.#analysis.calls.page(lens, mode, new Set(expanded), text));
+    return outcome(() => this.#analysis.opened.calls.page(lens, mode, new Set(expanded), text));
   }
 
   flame(lens: Lens, least: number, root: number | undefined, text: string): Promise<Outcome<NamedFlame>> {
-    return outcome(() => this.#analysis.calls.flame(lens, 'weight', least, root, text));
+    return outcome(() => this.#analysis.opened.calls.flame(lens, 'weight', least, root, text));
   }
 
   functionDetails(lens: Lens, functionId: number): Promise<Outcome<FunctionDetails>> {
-    return outcome(() => this.#analysis.calls.details(lens, functionId));
+    return outcome(() => this.#analysis.opened.calls.details(lens, functionId));
   }
 
-  exportFile(id: string): Promise<Outcome<{ blob: Blob; name: string }>> {
+  functionName(functionId: number): Promise<Outcome<string>> {
+    return outcome(() => displayName(this.#analysis.opened.recording.functions.get(functionId)));
+  }
+
+  search(text: string): Promise<Outcome<SearchHit[]>> {
+    return outcome(() => this.#analysis.opened.search.find(text));
+  }
+
+  lanes(): Promise<Outcome<LaneInfo[]>> {
+    return outcome(() => this.#analysis.opened.timeline.lanes());
+  }
+
+  /** The columns are handed over, not copied. */
+  async draw(range: TimeRange, pixels: number, ids: readonly string[]): Promise<Outcome<DrawnWindow>> {
+    return handedOver(await outcome(() => this.#analysis.opened.timeline.draw(range, pixels, ids)));
+  }
+
+  thingAt(
+    lane: string,
+    ms: number,
+    row: number,
+    withinMs: number,
+  ): Promise<Outcome<ThingDetails | undefined>> {
+    return outcome(() => this.#analysis.opened.timeline.at(lane, ms, row, withinMs));
+  }
+
+  thing(lane: string, ref: number): Promise<Outcome<ThingDetails | undefined>> {
+    return outcome(() => this.#analysis.opened.timeline.details(lane, ref));
+  }
+
+  thingLines(lane: string, range: TimeRange): Promise<Outcome<ThingLine[]>> {
+    return outcome(() => this.#analysis.opened.timeline.lines(lane, range));
+  }
+
+  rungs(): Promise<Outcome<readonly Rung[]>> {
+    return outcome(() => this.#analysis.opened.timeline.rungs());
+  }
+
+  rungPieces(places: readonly number[]): Promise<Outcome<RungPiece[][]>> {
+    return outcome(() => this.#analysis.opened.timeline.rungPieces(places));
+  }
+
+  files(lens: Lens): Promise<Outcome<FileInfo[]>> {
+    return outcome(() => this.#analysis.opened.source.files(lens));
+  }
+
+  file(lens: Lens, file: string): Promise<Outcome<ShownFile>> {
+    return outcome(() => this.#analysis.opened.source.file(lens, file));
+  }
+
+  filePlace(
+    functionId: number,
+  ): Promise<Outcome<{ readonly file: string; readonly line: number } | undefined>> {
+    return outcome(() => this.#analysis.opened.source.placeOf(functionId));
+  }
+
+  supplyText(file: string, text: string): Promise<Outcome<void>> {
+    return outcome(() => this.#analysis.opened.source.supply(file, text));
+  }
+
+  exportFile(id: string, withTexts: boolean): Promise<Outcome<{ blob: Blob; name: string }>> {
     return outcome(async () => {
       const kept = await this.#store.get(id);
       if (kept === undefined) throw new Error(`there is no recording ${id} on the shelf`);
-      return { blob: await exportFile(kept, await this.#store.pieces(id)), name: fileName(kept) };
+      return { blob: await exportFile(kept, await this.#store.pieces(id), withTexts), name: fileName(kept) };
     });
   }
 }

@@ -83,6 +83,9 @@ export interface FunctionDetails {
   readonly name: string;
   readonly place: string;
   readonly owner: Owner;
+  /** Under the lens, each moment once. */
+  readonly selfMs: number;
+  readonly totalMs: number;
   readonly exact: boolean;
   readonly statistics: OccurrenceStatistics | undefined;
   /** How many occurrences took how long: upper bounds in milliseconds, and the number up to each. */
@@ -165,12 +168,17 @@ export class CallsDesk {
   details(lens: Lens, functionId: number): FunctionDetails {
     const { startsMs, lengthsMs, exact, statistics } = occurrencesOf(this.recording, lens, functionId);
     const range = lensRange(this.recording, lens);
+    const row = functionRows(this.recording, this.#treesOf(lens).tally).find(
+      (one) => one.functionId === functionId,
+    );
     const { callers, callees } = focusOn(this.recording, lens, functionId);
     const named = (list: readonly Neighbour[]) =>
       list.slice(0, MOST_NEIGHBOURS).map((one) => ({ ...one, ...this.#named(one.functionId) }));
     return {
       functionId,
       ...this.#named(functionId),
+      selfMs: row?.selfMs ?? 0,
+      totalMs: row?.totalMs ?? 0,
       exact,
       statistics,
       histogram: histogramOf(lengthsMs),

@@ -3,6 +3,7 @@ import type { KeptRecording } from '../store/database';
 import { gzip } from './archive';
 
 const CHECK_START = '{"kind":"check"';
+const TEXT_START = '{"kind":"text"';
 
 function* linesOf(pieces: readonly Uint8Array[]): Generator<string> {
   const decoder = new TextDecoder();
@@ -16,10 +17,10 @@ function* linesOf(pieces: readonly Uint8Array[]): Generator<string> {
   if (rest !== '') yield rest;
 }
 
-function* retitled(lines: Iterable<string>, title: string): Generator<string> {
+function* retitled(lines: Iterable<string>, title: string, withTexts: boolean): Generator<string> {
   let first = true;
   for (const line of lines) {
-    if (line.startsWith(CHECK_START)) continue;
+    if (line.startsWith(CHECK_START) || (!withTexts && line.startsWith(TEXT_START))) continue;
     yield first ? JSON.stringify({ ...(JSON.parse(line) as Header), title }) : line;
     first = false;
   }
@@ -28,10 +29,15 @@ function* retitled(lines: Iterable<string>, title: string): Generator<string> {
 /**
  * A recording as a file. One that was damaged when it was read is written as it was read, so that its check
  * lines go on telling of the damage; all others get their present title and check lines of their own.
+ * @param withTexts whether the texts of sources go with it
  */
-export function exportFile(kept: KeptRecording, pieces: readonly Uint8Array[]): Promise<Blob> {
+export function exportFile(
+  kept: KeptRecording,
+  pieces: readonly Uint8Array[],
+  withTexts = true,
+): Promise<Blob> {
   const lines = linesOf(pieces);
-  return gzip(kept.damaged ? lines : withChecks(retitled(lines, kept.title)));
+  return gzip(kept.damaged ? lines : withChecks(retitled(lines, kept.title, withTexts)));
 }
 
 /** A file name for a recording: its title and date, in characters every system allows. */

@@ -1,6 +1,7 @@
 import type {
   Anatomy,
   BecausePart,
+  CauseLink,
   Header,
   Owner,
   ReadNotice,
@@ -43,6 +44,9 @@ export interface OpenedRecording {
   readonly skyline: Skyline;
   /** Starts of all interactions. */
   readonly inputs: readonly number[];
+  readonly threads: readonly { readonly id: number; readonly name: string }[];
+  /** When nothing was recorded, because recording was paused. */
+  readonly pauses: readonly TimeRange[];
   /** Scripts whose functions could not be mapped, and why. */
   readonly unmapped: readonly { readonly url: string; readonly problem: string }[];
   /** Recorder's share of the main thread, 0 to 1; undefined when it was not measured. */
@@ -54,6 +58,8 @@ export interface OpenedSting {
   readonly anatomy: Anatomy;
   readonly because: readonly BecausePart[];
   readonly suggestions: readonly Suggestion[];
+  /** How what ran longest came to run, from what a person did on. */
+  readonly cause: readonly CauseLink[];
   readonly functions: ReadonlyMap<number, NamedFunction>;
 }
 

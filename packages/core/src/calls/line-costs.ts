@@ -25,10 +25,10 @@ export interface FileCosts {
 }
 
 /** File and line of a function, as resolved or else as it ran. */
-function placeOf(
+export function filePlaceOf(
   recording: Recording,
   recorded: RecordedFunction | undefined,
-): { file: string; line: number } | undefined {
+): { readonly file: string; readonly line: number } | undefined {
   if (recorded === undefined) return undefined;
   const { originalFile, originalLine, source, line } = recorded;
   if (originalFile !== undefined && originalLine !== undefined)
@@ -41,7 +41,7 @@ function placeOf(
 export function fileCosts(recording: Recording, lens: Lens): FileCosts[] {
   const files = new Map<string, Map<number, LineCost>>();
   const change = (functionId: number, by: (line: LineCost) => Partial<LineCost>) => {
-    const place = placeOf(recording, recording.functions.get(functionId));
+    const place = filePlaceOf(recording, recording.functions.get(functionId));
     if (place === undefined) return;
     const lines = files.get(place.file) ?? new Map<number, LineCost>();
     files.set(place.file, lines);

@@ -15,6 +15,7 @@ function* rowsOf(recording: Recording): Generator<Row> {
   for (const recorded of recording.functions.values()) {
     if (recorded.id >= 0) yield { kind: 'function', ...recorded };
   }
+  for (const [file, text] of recording.files) yield { kind: 'text', file, text };
   const { stacks } = recording;
   for (const stack of stacks.given()) {
     const parent = stacks.parentOf(stack);

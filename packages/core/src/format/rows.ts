@@ -48,6 +48,13 @@ export const ROW_SHAPES = {
       'For work of the engine that is no script: "style", "layout", "paint", "collection" or "other".',
     ),
   },
+  text: {
+    file: required(
+      'text',
+      'Path of an original source, or address of a script, as function rows lead to it.',
+    ),
+    text: required('text', 'Its text.'),
+  },
   stack: {
     id: required('whole', 'Id of the stack.'),
     function: required('whole', 'Id of the innermost function.'),
@@ -159,6 +166,7 @@ export const ROW_SHAPES = {
     nodes: required('whole', 'Elements and texts added or removed.'),
     attributes: required('whole', 'Attributes written.'),
     texts: required('whole', 'Texts written.'),
+    more: optional('whole', 'Changes of the same frame that were not looked at, because there were so many.'),
     changed: required(
       'flag',
       'Whether it had another value afterwards; what was written with the same value has a row of its own.',

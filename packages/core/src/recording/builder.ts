@@ -32,6 +32,7 @@ export class RecordingBuilder implements RowSink {
   readonly #functions = new Map<number, RecordedFunction>(
     STANDING_FUNCTIONS.map((standing) => [standing.id, standing]),
   );
+  readonly #files = new Map<string, string>();
   readonly #stacks = new StackTable();
   readonly #samples = new Map<number, GrowingSamples>();
   readonly #calls = new Map<number, CallSpansBuilder>();
@@ -74,6 +75,9 @@ export class RecordingBuilder implements RowSink {
       case 'source':
         this.#sources.set(row.id, content(row));
         return undefined;
+      case 'text':
+        this.#files.set(row.file, row.text);
+        return undefined;
       case 'function':
         return this.#addFunction(row);
       case 'stack':
@@ -103,6 +107,7 @@ export class RecordingBuilder implements RowSink {
       threads: this.#threads,
       sources: this.#sources,
       functions: this.#functions,
+      files: this.#files,
       stacks: this.#stacks,
       samples,
       calls: new Map([...this.#calls].map(([thread, calls]) => [thread, calls.build()])),

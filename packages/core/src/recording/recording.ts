@@ -45,6 +45,8 @@ export interface Recording {
   readonly threads: ReadonlyMap<number, RowContent<'thread'>>;
   readonly sources: ReadonlyMap<number, Source>;
   readonly functions: ReadonlyMap<number, RecordedFunction>;
+  /** Texts of original sources and scripts, by the path or address that functions lead to. */
+  readonly files: ReadonlyMap<string, string>;
   readonly stacks: StackTable;
   readonly samples: ReadonlyMap<number, Samples>;
   /** Exact calls by thread. */

@@ -9,7 +9,7 @@ import { ROW_SHAPES } from '../format/rows';
 /** A recording as a message between threads: its columns as they are, and plain objects for what is small. */
 export interface RecordingMessage extends Pick<
   Recording,
-  'header' | 'threads' | 'sources' | 'functions' | 'unknownLines' | 'range'
+  'header' | 'threads' | 'sources' | 'functions' | 'files' | 'unknownLines' | 'range'
 > {
   readonly texts: readonly string[];
   readonly stacks: StackColumns;
@@ -26,12 +26,13 @@ export interface RecordingMessage extends Pick<
  * @returns the message, and the buffers to hand over with it: the recording must not be used any more then
  */
 export function toMessage(recording: Recording): { message: RecordingMessage; buffers: ArrayBuffer[] } {
-  const { header, threads, sources, functions, unknownLines, range } = recording;
+  const { header, threads, sources, functions, files, unknownLines, range } = recording;
   const message: RecordingMessage = {
     header,
     threads,
     sources,
     functions,
+    files,
     unknownLines,
     range,
     texts: recording.events.task.texts.list(),
@@ -52,12 +53,13 @@ export function toMessage(recording: Recording): { message: RecordingMessage; bu
 /** The recording that a message carries. */
 export function fromMessage(message: RecordingMessage): Recording {
   const texts = new TextPool(message.texts);
-  const { header, threads, sources, functions, unknownLines, range } = message;
+  const { header, threads, sources, functions, files, unknownLines, range } = message;
   return {
     header,
     threads,
     sources,
     functions,
+    files,
     unknownLines,
     range,
     stacks: StackTable.fromColumns(message.stacks),

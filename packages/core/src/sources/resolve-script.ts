@@ -94,6 +94,16 @@ export class ScriptResolver {
     return this.script.url;
   }
 
+  /**
+   * The text of an original source that the map carries, or of the script itself.
+   * @param file path of the source, or address of the script
+   */
+  textOf(file: string): string | undefined {
+    if (file === this.script.url) return this.script.text;
+    const source = this.#map?.resolvedSources.find((one) => originalPath(one) === file);
+    return source === undefined ? undefined : (sourceContentFor(this.#map!, source) ?? undefined);
+  }
+
   /** Offsets at which the functions begin whose text ends with a part. */
   starts({ partLength, partHash }: TextPart): number[] {
     const text = this.script.text ?? '';

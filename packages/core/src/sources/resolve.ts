@@ -4,8 +4,9 @@ import type { Recording } from '../recording/recording';
 import { RESERVED_PATH } from '../relay/paths';
 import type { Source } from '../recording/sources';
 import { ScriptResolver, type ScriptText } from './resolve-script';
+import { textsOf } from './source-texts';
 
-type ResolvingRow = RowOfKind<'source'> | RowOfKind<'function'>;
+type ResolvingRow = RowOfKind<'source'> | RowOfKind<'function'> | RowOfKind<'text'>;
 
 function isRecorder(source: Source): boolean {
   return source.url.includes(RESERVED_PATH);
@@ -58,7 +59,8 @@ function identity(recorded: RecordedFunction): string | undefined {
 /**
  * Finds the original names and places of a recording's functions.
  * @param scripts what could be fetched of the scripts, by address
- * @returns rows to be added to the recording: they replace the source and function rows of the same id.
+ * @returns rows to be added to the recording: they replace the source and function rows of the same id, and bring the
+ * texts of the files that the functions are in.
  */
 export function resolveFunctions(
   recording: Recording,
@@ -78,6 +80,7 @@ export function resolveFunctions(
       ...(resolver.problem === undefined ? {} : { problem: resolver.problem }),
     });
   }
+  const resolvedFunctions: RecordedFunction[] = [];
   const firstWith = new Map<string, number>();
   for (const recorded of recording.functions.values()) {
     const source = recorded.source === undefined ? undefined : recording.sources.get(recorded.source);
@@ -86,11 +89,13 @@ export function resolveFunctions(
       source && isRecorder(source)
         ? asRecorder(recorded)
         : (resolver?.resolve(recorded) ?? findByText(recorded, resolvers) ?? recorded);
+    resolvedFunctions.push(resolved);
     const key = identity(resolved);
     const first = key === undefined ? undefined : firstWith.get(key);
     if (key !== undefined && first === undefined) firstWith.set(key, recorded.id);
     if (first !== undefined) rows.push({ kind: 'function', ...resolved, sameAs: first });
     else if (resolved !== recorded) rows.push({ kind: 'function', ...resolved });
   }
+  for (const text of textsOf(resolvedFunctions, resolvers)) rows.push({ kind: 'text', ...text });
   return rows;
 }

@@ -1,7 +1,7 @@
 import { interactionsOf, type Interaction } from '../inputs/interactions';
-import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
-import { busyStretches } from './busy-stretches';
+import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { entryLabel } from './entry-label';
+import { frameTimes, type FrameTime } from './frame-times';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
 
@@ -9,38 +9,8 @@ import type { Thresholds } from './thresholds';
 const RUN_GAP_MS = 300;
 const LEAST_LATE_FRAMES = 3;
 
-interface LateFrame extends TimeRange {
-  readonly missed: number;
-}
-
-/**
- * Frames for which the thread was busy for longer than the display waits, each from when it was free last, or from
- * the picture before it, to its own picture.
- */
-function lateFrames(recording: Recording, thread: number): LateFrame[] {
-  const { refreshMs } = recording.header;
-  const stretches = busyStretches(recording, thread);
-  const late: LateFrame[] = [];
-  let next = 0;
-  let pictureMs = -Infinity;
-  const { startMs: starts, durationMs: lengths, thread: threads } = recording.events.render.columns;
-  for (let at = 0; at < starts.length; at++) {
-    if (threads[at] !== thread) continue;
-    const renderMs = starts[at]!;
-    const endMs = renderMs + lengths[at]!;
-    while (next < stretches.length && stretches[next]!.endMs < renderMs) next++;
-    const busy = stretches[next];
-    const busyFromMs = busy === undefined ? renderMs : Math.min(busy.startMs, renderMs);
-    const startMs = Math.max(busyFromMs, pictureMs);
-    const missed = Math.round((endMs - startMs) / refreshMs) - 1;
-    if (missed >= 1) late.push({ startMs, endMs, missed });
-    pictureMs = endMs;
-  }
-  return late;
-}
-
-function runsOf(frames: readonly LateFrame[]): LateFrame[][] {
-  const runs: LateFrame[][] = [];
+function runsOf(frames: readonly FrameTime[]): FrameTime[][] {
+  const runs: FrameTime[][] = [];
   for (const frame of frames) {
     const run = runs.at(-1);
     if (run !== undefined && frame.startMs - run.at(-1)!.endMs <= RUN_GAP_MS) run.push(frame);
@@ -50,7 +20,7 @@ function runsOf(frames: readonly LateFrame[]): LateFrame[][] {
 }
 
 /** Whether a frame was late because an input was answered late, which is told as that. */
-function isAnswer(frame: LateFrame, slow: readonly Interaction[]): boolean {
+function isAnswer(frame: FrameTime, slow: readonly Interaction[]): boolean {
   const half = (frame.endMs - frame.startMs) / 2;
   return slow.some(
     ({ startMs, feltMs }) =>
@@ -65,7 +35,9 @@ function isAnswer(frame: LateFrame, slow: readonly Interaction[]): boolean {
 export function findLateFrames(recording: Recording, thresholds: Thresholds): Sting[] {
   const { refreshMs } = recording.header;
   const slow = interactionsOf(recording).filter(({ feltMs }) => feltMs > thresholds.responseMs);
-  const frames = lateFrames(recording, MAIN_THREAD).filter((frame) => !isAnswer(frame, slow));
+  const frames = frameTimes(recording, MAIN_THREAD).filter(
+    (frame) => frame.missed >= 1 && !isAnswer(frame, slow),
+  );
   return runsOf(frames).flatMap((run): Sting[] => {
     const missed = run.reduce((sum, frame) => sum + frame.missed, 0);
     const lengths = run.map((frame) => frame.endMs - frame.startMs);

@@ -136,6 +136,7 @@ const calls = fc
 
 const FUNCTIONS: Row[] = [
   { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
+  { kind: 'text', file: 'src/deck/trim.ts', text: 'export function computeTrim() {}\n' },
   { kind: 'function', id: 6, name: 'style', activity: 'style' },
   { kind: 'function', id: 7, name: 'layout', activity: 'layout' },
   ...['onBoardAll', 'computeTrim', 'foldAccents', 'render', 'pollDepartures', ''].map((name, id): Row => ({

@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
-import { readPalette } from '../shared/palette';
+import { ThemeService } from '../services/theme.service';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 
@@ -59,6 +59,7 @@ export interface Bars {
 export class BarsComponent {
   readonly bars = input.required<Bars>();
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  readonly #palette = inject(ThemeService).palette;
   #chart: Chart<'bar'> | undefined;
 
   constructor() {
@@ -66,6 +67,7 @@ export class BarsComponent {
     afterNextRender(() => this.#draw());
     effect(() => {
       this.bars();
+      this.#palette();
       if (this.#chart !== undefined) this.#draw();
     });
     destroyed.onDestroy(() => this.#chart?.destroy());
@@ -73,7 +75,7 @@ export class BarsComponent {
 
   #draw(): void {
     const { labels, values } = this.bars();
-    const palette = readPalette();
+    const palette = this.#palette();
     const data = {
       labels: [...labels],
       datasets: [

@@ -38,6 +38,8 @@ export class CallTableComponent {
   readonly selected = input<string>();
   readonly choose = output<CallRow>();
   readonly twist = output<CallRow>();
+  /** Its source is wanted. */
+  readonly open = output<CallRow>();
   readonly sortBy = output<CallColumn>();
 
   protected readonly columns = COLUMNS;
@@ -67,6 +69,7 @@ export class CallTableComponent {
     else if (event.key === 'Home') this.#select(0);
     else if (event.key === 'End') this.#select(rows.length - 1);
     else if (row === undefined) return;
+    else if (event.key === 'Enter') this.open.emit(row);
     else if (event.key === 'ArrowRight' && row.hasChildren) {
       if (row.isOpen) this.#select(at + 1);
       else this.twist.emit(row);

@@ -12,15 +12,12 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatCheckboxModule } from '@angular/material/checkbox';
-import { MatFormFieldModule } from '@angular/material/form-field';
-import { MatInputModule } from '@angular/material/input';
-import { Router } from '@angular/router';
-import type { TimeRange } from '@nettle-patch/core';
 import { debounceTime } from 'rxjs';
 import type { CallRow, CallsMode, CallsPage, FunctionDetails, NamedBox } from '../../workers/calls-desk';
-import { GroundStripComponent } from '../ground-strip/ground-strip.component';
-import { LensBarComponent } from '../lens/lens-bar.component';
-import { coreLens, lensQuery, readLens, type LensState } from '../lens/lens-state';
+import type { LensState } from '../lens/lens-state';
+import { LensToolsComponent } from '../lens/lens-tools.component';
+import { AddressService } from '../services/address.service';
+import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { OpeningComponent } from '../shared/opening.component';
 import { formatPercent } from '../shared/format';
@@ -43,14 +40,11 @@ const TYPING_MS = 150;
     MatButtonModule,
     MatButtonToggleModule,
     MatCheckboxModule,
-    MatFormFieldModule,
-    MatInputModule,
     CallTableComponent,
     FlameComponent,
     FunctionDetailsComponent,
-    GroundStripComponent,
     OpeningComponent,
-    LensBarComponent,
+    LensToolsComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './calls.component.html',
@@ -58,18 +52,14 @@ const TYPING_MS = 150;
 })
 export class CallsComponent {
   readonly #recordings = inject(RecordingService);
-  readonly #router = inject(Router);
-  /** Id of the recording, and the lens, from the address. */
+  readonly #address = inject(AddressService);
+  readonly #lens = inject(LensService);
+  protected readonly lens = this.#lens.lens;
   readonly id = input.required<string>();
+  /** How calls are shown, from the address. */
   readonly show = input<string>();
-  readonly from = input<string>();
-  readonly to = input<string>();
-  readonly thread = input<string>();
-  readonly libraries = input<string>();
-  readonly recursion = input<string>();
-  readonly min = input<string>();
-  readonly focus = input<string>();
-  readonly text = input<string>();
+  /** Function that is selected, from the address. */
+  readonly function = input<string>();
 
   protected readonly open = this.#recordings.open;
   protected readonly opened = computed(() => {
@@ -77,18 +67,6 @@ export class CallsComponent {
     return open.state === 'open' && open.opened.id === this.id() ? open.opened : undefined;
   });
   protected readonly shown = computed<Shown>(() => SHOWN.find((one) => one === this.show()) ?? 'top');
-  protected readonly lens = computed(() =>
-    readLens({
-      from: this.from(),
-      to: this.to(),
-      thread: this.thread(),
-      libraries: this.libraries(),
-      recursion: this.recursion(),
-      min: this.min(),
-      focus: this.focus(),
-      text: this.text(),
-    }),
-  );
   readonly #text = toSignal(toObservable(computed(() => this.lens().text)).pipe(debounceTime(TYPING_MS)), {
     initialValue: '',
   });
@@ -113,22 +91,23 @@ export class CallsComponent {
       this.shown();
       untracked(() => this.#root.set(undefined));
     });
+    effect(() => {
+      const functionId = Number(this.function() ?? Number.NaN);
+      if (!Number.isInteger(functionId) || untracked(this.selected)?.functionId === functionId) return;
+      this.selected.set({ key: this.shown() === 'flat' ? String(functionId) : '', functionId });
+    });
     effect(() => void this.#load());
     effect(() => void this.#loadDetails());
   }
 
   protected change(lens: Partial<LensState>): void {
-    void this.#navigate(lensQuery(lens));
+    this.#lens.change(lens);
   }
 
   protected setShown(show: Shown): void {
     this.#expanded.set(new Set());
     this.sort.set(show === 'top' ? 'totalMs' : 'selfMs');
-    void this.#navigate({ show: show === 'top' ? null : show });
-  }
-
-  protected setRange(range: TimeRange | undefined): void {
-    this.change({ range });
+    void this.#address.change({ show: show === 'top' ? null : show });
   }
 
   /** Opens a line that is shown closed, and closes one that is shown open, however often that is asked meanwhile. */
@@ -142,6 +121,12 @@ export class CallsComponent {
 
   protected select({ key, functionId }: { key: string; functionId: number }): void {
     this.selected.set({ key, functionId });
+    void this.#address.change({ function: functionId }, true);
+  }
+
+  /** To the source of the function that is selected. */
+  protected toSource(functionId: number): void {
+    void this.#address.go('source', this.id(), { function: functionId });
   }
 
   protected zoom(node: number | undefined): void {
@@ -149,7 +134,7 @@ export class CallsComponent {
   }
 
   async #load(): Promise<void> {
-    const [opened, lens, shown, text] = [this.opened(), coreLens(this.lens()), this.shown(), this.#text()];
+    const [opened, lens, shown, text] = [this.opened(), this.#lens.core(), this.shown(), this.#text()];
     const [expanded, root] = [this.#expanded(), this.#root()];
     if (opened === undefined) return;
     if (shown === 'flame') {
@@ -168,13 +153,9 @@ export class CallsComponent {
   }
 
   async #loadDetails(): Promise<void> {
-    const [opened, lens, selected] = [this.opened(), coreLens(this.lens()), this.selected()];
+    const [opened, lens, selected] = [this.opened(), this.#lens.core(), this.selected()];
     if (opened === undefined || selected === undefined) return;
     const details = await this.#recordings.functionDetails(lens, selected.functionId);
     if (this.selected()?.functionId === selected.functionId) this.details.set(details);
-  }
-
-  #navigate(queryParams: Record<string, string | number | null>): Promise<boolean> {
-    return this.#router.navigate([], { queryParams, queryParamsHandling: 'merge' });
   }
 }

@@ -12,7 +12,7 @@ import { MatButtonModule } from '@angular/material/button';
 import type { NamedBox } from '../../workers/calls-desk';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { formatDuration } from '../shared/format';
-import { readPalette } from '../shared/palette';
+import type { Palette } from '../shared/palette';
 
 const ROW = 22;
 const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
@@ -94,7 +94,7 @@ export class FlameComponent {
   constructor() {
     keepDrawn(
       () => this.canvas().nativeElement,
-      () => this.#draw(),
+      (palette) => this.#draw(palette),
       () => [this.boxes(), this.selected()],
     );
   }
@@ -147,9 +147,8 @@ export class FlameComponent {
     );
   }
 
-  #draw(): void {
+  #draw(palette: Palette): void {
     const { context, width } = prepareCanvas(this.canvas().nativeElement);
-    const palette = readPalette();
     const selected = this.selected();
     context.font = TEXT;
     for (const box of this.boxes()) {
@@ -172,7 +171,11 @@ export class FlameComponent {
       context.beginPath();
       context.rect(x, y, wide - 4, ROW);
       context.clip();
-      context.fillStyle = own ? '#ffffff' : palette.ink;
+      context.fillStyle = own
+        ? palette.onScriptOwn
+        : box.owner === 'library'
+          ? palette.onScriptLibrary
+          : palette.paper;
       context.fillText(box.name, x + 5, y + 14);
       context.restore();
     }

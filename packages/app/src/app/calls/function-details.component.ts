@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
 import type { FunctionDetails } from '../../workers/calls-desk';
 import { BarsComponent, type Bars } from './bars.component';
 
@@ -8,13 +9,14 @@ const ms = (value: number) => `${value < 10 ? value.toFixed(2) : value.toFixed(1
 /** One function: how often it ran, how long, when, who called it and what it called. */
 @Component({
   selector: 'np-function-details',
-  imports: [MatButtonModule, BarsComponent],
+  imports: [MatButtonModule, RouterLink, BarsComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './function-details.component.html',
   styleUrl: './function-details.component.scss',
 })
 export class FunctionDetailsComponent {
   readonly details = input.required<FunctionDetails>();
+  readonly recordingId = input.required<string>();
   readonly inFocus = input(false);
   readonly focusOn = output<number | undefined>();
   readonly choose = output<number>();

@@ -8,15 +8,17 @@ import {
   effect,
   inject,
   input,
-  output,
   signal,
   viewChild,
 } from '@angular/core';
 import type { TimeRange } from '@nettle-patch/core';
-import type { ListedSting, OpenedRecording } from '../../workers/opened';
+import type { OpenedRecording } from '../../workers/opened';
+import { AddressService } from '../services/address.service';
+import { LensService } from '../services/lens.service';
+import { StingChoiceService } from '../services/sting-choice.service';
+import { ThemeService } from '../services/theme.service';
 import { onResize, prepareCanvas } from '../shared/canvas';
 import { formatDuration } from '../shared/format';
-import { readPalette } from '../shared/palette';
 import { TimeScale } from '../shared/time-scale';
 import { GroundStripDrag } from './ground-strip-drag';
 import { paintGroundStrip, stingAt } from './ground-strip-painter';
@@ -37,7 +39,7 @@ const KEY_STEP = 0.02;
       (pointerdown)="down($event)"
       (pointermove)="move($event)"
       (pointerup)="up($event)"
-      (dblclick)="rangeChange.emit(undefined)"
+      (dblclick)="setRange(undefined)"
       (keydown)="key($event)"
     ></canvas>
   `,
@@ -62,11 +64,10 @@ const KEY_STEP = 0.02;
 })
 export class GroundStripComponent {
   readonly opened = input.required<OpenedRecording>();
-  readonly range = input<TimeRange>();
-  readonly selected = input<ListedSting>();
-  readonly rangeChange = output<TimeRange | undefined>();
-  readonly choose = output<number>();
-
+  readonly #address = inject(AddressService);
+  readonly #lens = inject(LensService);
+  readonly #choice = inject(StingChoiceService);
+  readonly #palette = inject(ThemeService).palette;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   readonly #width = signal(1);
   readonly #dragged = signal<TimeRange | undefined>(undefined);
@@ -76,7 +77,7 @@ export class GroundStripComponent {
   );
   protected readonly label = computed(() => {
     const { range, stings, inputs } = this.opened();
-    const shown = this.range();
+    const shown = this.#lens.lens().range;
     const limits = shown ? ` Shown: ${formatDuration(shown.startMs)} to ${formatDuration(shown.endMs)}.` : '';
     return `Overview of ${formatDuration(range.endMs)} with ${stings.length} stings and ${inputs.length} inputs.${limits} Arrow keys move the range, Escape clears it.`;
   });
@@ -90,17 +91,18 @@ export class GroundStripComponent {
     effect(() => {
       const shown = {
         opened: this.opened(),
-        range: this.#dragged() ?? this.range(),
-        selected: this.selected(),
+        range: this.#dragged() ?? this.#lens.lens().range,
+        selected: this.#choice.selectedSting(),
       };
+      const [palette, scale] = [this.#palette(), this.#scale()];
       const { context, height } = prepareCanvas(this.canvas().nativeElement);
-      paintGroundStrip(context, this.#scale(), height, shown, readPalette());
+      paintGroundStrip(context, scale, height, shown, palette);
     });
   }
 
   protected down(event: PointerEvent): void {
     this.canvas().nativeElement.setPointerCapture(event.pointerId);
-    this.#drag.begin(event.offsetX, this.#scale(), this.range());
+    this.#drag.begin(event.offsetX, this.#scale(), this.#lens.lens().range);
   }
 
   protected move(event: PointerEvent): void {
@@ -111,22 +113,32 @@ export class GroundStripComponent {
     const range = this.#drag.end(event.offsetX, this.#scale());
     this.#dragged.set(undefined);
     if (range !== undefined) {
-      this.rangeChange.emit(range);
+      this.setRange(range);
       return;
     }
     const sting = stingAt(this.#scale(), this.opened().stings, event.offsetX);
-    if (sting !== undefined) this.choose.emit(sting);
+    if (sting !== undefined) this.#show(sting);
   }
 
   protected key(event: KeyboardEvent): void {
     const direction = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-    if (event.key === 'Escape') this.rangeChange.emit(undefined);
+    if (event.key === 'Escape') this.setRange(undefined);
     if (direction === 0) return;
     event.preventDefault();
     const { endMs } = this.opened().range;
-    const now = this.range() ?? { startMs: 0, endMs: endMs / 4 };
+    const now = this.#lens.lens().range ?? { startMs: 0, endMs: endMs / 4 };
     const lengthMs = now.endMs - now.startMs;
     const startMs = Math.max(0, Math.min(endMs - lengthMs, now.startMs + direction * KEY_STEP * endMs));
-    this.rangeChange.emit({ startMs, endMs: startMs + lengthMs });
+    this.setRange({ startMs, endMs: startMs + lengthMs });
+  }
+
+  protected setRange(range: TimeRange | undefined): void {
+    this.#lens.change({ range });
+  }
+
+  /** A sting in Stings and in the time view, else in Stings. */
+  #show(sting: number): void {
+    const view = this.#address.view() === 'timeline' ? 'timeline' : 'stings';
+    void this.#address.go(view, this.opened().id, { sting });
   }
 }

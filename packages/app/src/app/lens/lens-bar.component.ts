@@ -1,9 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatChipsModule } from '@angular/material/chips';
 import { formatDuration } from '../shared/format';
 import { IconComponent } from '../shared/icon.component';
-import type { LensState } from './lens-state';
+import { LensService } from '../services/lens.service';
+import { RecordingService } from '../services/recording.service';
+import { USUAL_LENS, type LensState } from './lens-state';
 
 interface LensChip {
   readonly words: string;
@@ -19,7 +21,7 @@ interface LensChip {
     <span class="soft">Lens</span>
     <mat-chip-set aria-label="Lens">
       @for (chip of chips(); track chip.words) {
-        <mat-chip (removed)="changed.emit(chip.without)">
+        <mat-chip (removed)="change(chip.without)">
           {{ chip.words }}
           <button type="button" matChipRemove [attr.aria-label]="'Take away: ' + chip.words">
             <np-icon name="close" />
@@ -27,10 +29,10 @@ interface LensChip {
         </mat-chip>
       }
     </mat-chip-set>
-    @if (chips().length > 1) {
-      <button type="button" mat-button (click)="changed.emit(nothing)">Clear lens</button>
-    } @else if (chips().length === 0) {
-      <span class="soft">whole recording, libraries opened</span>
+    @if (chips().length > 0) {
+      <button type="button" mat-button (click)="change(usual)">Clear lens</button>
+    } @else {
+      <span class="soft">whole recording, main thread, libraries folded</span>
     }
   `,
   styles: `
@@ -46,36 +48,37 @@ interface LensChip {
   `,
 })
 export class LensBarComponent {
-  readonly lens = input.required<LensState>();
-  /** Name of the function in focus. */
-  readonly focusName = input('');
-  readonly changed = output<Partial<LensState>>();
-
-  protected readonly nothing: Partial<LensState> = {
-    range: undefined,
-    thread: 0,
-    own: true,
-    foldRecursion: false,
-    minMs: 0,
-    focus: undefined,
-    text: '',
-  };
+  readonly #lens = inject(LensService);
+  readonly #recordings = inject(RecordingService);
+  protected readonly usual = USUAL_LENS;
+  readonly #focusName = this.#recordings.functionName(computed(() => this.#lens.lens().focus));
 
   protected readonly chips = computed(() => {
-    const { range, own, foldRecursion, minMs, focus, text } = this.lens();
+    const { range, thread, own, foldRecursion, minMs, focus, text } = this.#lens.lens();
     const chips: LensChip[] = [];
     if (range !== undefined) {
       const lengthMs = formatDuration(range.endMs - range.startMs);
       const at = (range.startMs / 1000).toFixed(2);
       chips.push({ words: `${lengthMs} from ${at} s`, without: { range: undefined } });
     }
-    if (own) chips.push({ words: 'libraries folded', without: { own: false } });
+    if (thread !== 0) chips.push({ words: this.#threadName(thread), without: { thread: 0 } });
+    if (!own) chips.push({ words: 'libraries opened', without: { own: true } });
     if (foldRecursion) chips.push({ words: 'recursion folded', without: { foldRecursion: false } });
-    if (minMs > 0) chips.push({ words: `calls of ${minMs} ms or more`, without: { minMs: 0 } });
+    if (minMs > 0) chips.push({ words: `${minMs} ms or more`, without: { minMs: 0 } });
     if (focus !== undefined) {
-      chips.push({ words: `only ${this.focusName() || 'one function'}`, without: { focus: undefined } });
+      chips.push({ words: `only ${this.#focusName() || 'one function'}`, without: { focus: undefined } });
     }
     if (text !== '') chips.push({ words: `“${text}”`, without: { text: '' } });
     return chips;
   });
+
+  protected change(part: Partial<LensState>): void {
+    this.#lens.change(part);
+  }
+
+  #threadName(thread: number): string {
+    const open = this.#recordings.open();
+    const threads = open.state === 'open' ? open.opened.threads : [];
+    return threads.find(({ id }) => id === thread)?.name ?? `thread ${thread}`;
+  }
 }

@@ -13,13 +13,35 @@ export interface LensState {
   readonly text: string;
 }
 
+export const LENS_PARAMETERS = [
+  'from',
+  'to',
+  'thread',
+  'libraries',
+  'recursion',
+  'min',
+  'focus',
+  'text',
+] as const;
+
 /** Parameters of the address that make up the lens; absent ones mean the usual. */
-export type LensQuery = Readonly<
-  Partial<Record<'from' | 'to' | 'thread' | 'libraries' | 'recursion' | 'min' | 'focus' | 'text', string>>
->;
+export type LensQuery = Readonly<Partial<Record<(typeof LENS_PARAMETERS)[number], string>>>;
 
 const wholeFrom = (text: string | undefined): number | undefined =>
   text !== undefined && /^\d{1,9}$/.test(text) ? Number(text) : undefined;
+
+const roundTenth = (ms: number) => Math.round(ms * 10) / 10;
+
+/** The lens that hides nothing but what libraries do by themselves. */
+export const USUAL_LENS: LensState = {
+  range: undefined,
+  thread: 0,
+  own: true,
+  foldRecursion: false,
+  minMs: 0,
+  focus: undefined,
+  text: '',
+};
 
 /** Reads the lens from an address; what makes no sense counts as absent. */
 export function readLens(query: LensQuery): LensState {
@@ -42,8 +64,8 @@ export function readLens(query: LensQuery): LensState {
 export function lensQuery(change: Partial<LensState>): Record<string, string | number | null> {
   const query: Record<string, string | number | null> = {};
   if ('range' in change) {
-    query['from'] = change.range === undefined ? null : Math.round(change.range.startMs);
-    query['to'] = change.range === undefined ? null : Math.round(change.range.endMs);
+    query['from'] = change.range === undefined ? null : roundTenth(change.range.startMs);
+    query['to'] = change.range === undefined ? null : roundTenth(change.range.endMs);
   }
   if (change.thread !== undefined) query['thread'] = change.thread || null;
   if (change.own !== undefined) query['libraries'] = change.own ? null : 'open';

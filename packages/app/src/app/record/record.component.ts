@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatRadioModule } from '@angular/material/radio';
 import { Router } from '@angular/router';
 import { LiveService } from '../services/live.service';
@@ -17,7 +16,6 @@ import { TargetCardComponent } from './target-card.component';
   imports: [
     MatButtonModule,
     MatRadioModule,
-    MatProgressBarModule,
     IconComponent,
     TargetCardComponent,
     LiveStageComponent,

@@ -1,13 +1,20 @@
-import { Injectable, inject, signal } from '@angular/core';
+import { Injectable, inject, signal, type Signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
-import type { Lens } from '@nettle-patch/core';
-import { proxy, wrap } from 'comlink';
+import type { Lens, Rung, RungPiece, TimeRange } from '@nettle-patch/core';
+import { proxy, wrap, type Remote } from 'comlink';
+import { of, switchMap } from 'rxjs';
 import type { AnalysisWorker, Outcome } from '../../workers/analysis.worker';
 import type { CallsMode, CallsPage, FunctionDetails, NamedFlame } from '../../workers/calls-desk';
 import type { Failure } from '../../workers/failure';
 import type { OpenedRecording, OpenedSting } from '../../workers/opened';
+import type { SearchHit } from '../../workers/search-desk';
+import type { FileInfo, ShownFile } from '../../workers/source-desk';
+import type { ThingDetails } from '../../workers/thing-details';
+import type { DrawnWindow, LaneInfo, ThingLine } from '../../workers/timeline-desk';
 import { failureWords } from '../shared/words';
+import { PreferencesService } from './preferences.service';
 
 const DEMO_FILE = 'demo/friday-sailing.nettle.jsonl.gz';
 const ERROR_MS = 12_000;
@@ -22,14 +29,11 @@ export type OpenState =
 /** The recording that is open: a view of the worker that reads and analyses it. */
 @Injectable({ providedIn: 'root' })
 export class RecordingService {
-  readonly #worker = wrap<AnalysisWorker>(
-    new Worker(new URL('../../workers/analysis.worker', import.meta.url), {
-      type: 'module',
-      name: 'analysis',
-    }),
-  );
+  #thread = startThread();
+  #worker: Remote<AnalysisWorker> = wrap<AnalysisWorker>(this.#thread);
   readonly #router = inject(Router);
   readonly #snackBar = inject(MatSnackBar);
+  readonly #preferences = inject(PreferencesService);
   readonly #open = signal<OpenState>({ state: 'none' });
   readonly open = this.#open.asReadonly();
   /** Share of a file that has been read, while one is being read. */
@@ -40,21 +44,42 @@ export class RecordingService {
     const now = this.#open();
     if ((now.state === 'open' && now.opened.id === id) || (now.state === 'opening' && now.id === id)) return;
     this.#open.set({ state: 'opening', id, share: 0 });
+    await this.#preferences.ready;
+    const { thresholds, ownPaths, libraryPaths } = this.#preferences.now();
     const onProgress = proxy((done: number, total: number) => {
       const current = this.#open();
       if (current.state === 'opening' && current.id === id)
         this.#open.set({ ...current, share: done / total });
     });
-    const outcome = await this.#worker.openKept(id, onProgress);
+    const outcome = await this.#worker.openKept(id, onProgress, { thresholds, ownPaths, libraryPaths });
     const current = this.#open();
     if (current.state !== 'opening' || current.id !== id) return;
     if ('value' in outcome) this.#open.set({ state: 'open', opened: outcome.value });
     else this.#open.set({ state: 'failed', id, words: failureWords(outcome.failure) });
   }
 
+  /** Reads the open recording once more, as something it depends on was changed. */
+  async openAgain(): Promise<void> {
+    const now = this.#open();
+    if (now.state !== 'open') return;
+    this.#open.set({ state: 'none' });
+    await this.openKept(now.opened.id);
+  }
+
   /** Forgets the open recording, because it was deleted or goes on growing. */
   close(): void {
     this.#open.set({ state: 'none' });
+  }
+
+  /** Ends whatever is being read, at once. What was on the shelf stays there. */
+  cancel(): void {
+    this.#thread.terminate();
+    this.#thread = startThread();
+    this.#worker = wrap<AnalysisWorker>(this.#thread);
+    this.importing.set(undefined);
+    if (this.#open().state !== 'opening') return;
+    this.#open.set({ state: 'none' });
+    void this.#router.navigate(['/shelf']);
   }
 
   async sting(index: number): Promise<OpenedSting | undefined> {
@@ -83,6 +108,63 @@ export class RecordingService {
     return this.#valueOf(await this.#worker.functionDetails(lens, functionId));
   }
 
+  /** Name of a function of the open recording; empty until it is known. To be called where `inject` may be. */
+  functionName(functionId: Signal<number | undefined>): Signal<string> {
+    const names = toObservable(functionId).pipe(
+      switchMap(async (id) => (id === undefined ? '' : this.#valueOf(await this.#worker.functionName(id)))),
+      switchMap((name) => of(name ?? '')),
+    );
+    return toSignal(names, { initialValue: '' });
+  }
+
+  async search(text: string): Promise<SearchHit[] | undefined> {
+    return this.#valueOf(await this.#worker.search(text));
+  }
+
+  async lanes(): Promise<LaneInfo[] | undefined> {
+    return this.#valueOf(await this.#worker.lanes());
+  }
+
+  async draw(range: TimeRange, pixels: number, ids: readonly string[]): Promise<DrawnWindow | undefined> {
+    return this.#valueOf(await this.#worker.draw(range, pixels, ids));
+  }
+
+  async thingAt(lane: string, ms: number, row: number, withinMs: number): Promise<ThingDetails | undefined> {
+    return this.#valueOf(await this.#worker.thingAt(lane, ms, row, withinMs));
+  }
+
+  async thing(lane: string, ref: number): Promise<ThingDetails | undefined> {
+    return this.#valueOf(await this.#worker.thing(lane, ref));
+  }
+
+  async thingLines(lane: string, range: TimeRange): Promise<ThingLine[] | undefined> {
+    return this.#valueOf(await this.#worker.thingLines(lane, range));
+  }
+
+  async rungs(): Promise<readonly Rung[] | undefined> {
+    return this.#valueOf(await this.#worker.rungs());
+  }
+
+  async rungPieces(places: readonly number[]): Promise<RungPiece[][] | undefined> {
+    return this.#valueOf(await this.#worker.rungPieces(places));
+  }
+
+  async files(lens: Lens): Promise<FileInfo[] | undefined> {
+    return this.#valueOf(await this.#worker.files(lens));
+  }
+
+  async file(lens: Lens, file: string): Promise<ShownFile | undefined> {
+    return this.#valueOf(await this.#worker.file(lens, file));
+  }
+
+  async filePlace(functionId: number): Promise<{ readonly file: string; readonly line: number } | undefined> {
+    return this.#valueOf(await this.#worker.filePlace(functionId));
+  }
+
+  async supplyText(file: string, text: string): Promise<void> {
+    this.#valueOf(await this.#worker.supplyText(file, text));
+  }
+
   /** Reads a file, puts it on the shelf and shows it. */
   async importFile(file: Blob): Promise<void> {
     this.importing.set(0);
@@ -108,7 +190,7 @@ export class RecordingService {
 
   /** Saves a recording to a file of the user's. */
   async saveFile(id: string): Promise<void> {
-    const file = this.#valueOf(await this.#worker.exportFile(id));
+    const file = this.#valueOf(await this.#worker.exportFile(id, this.#preferences.now().saveTexts));
     if (file === undefined) return;
     const link = document.createElement('a');
     link.href = URL.createObjectURL(file.blob);
@@ -126,4 +208,11 @@ export class RecordingService {
   #showFailure(failure: Failure): void {
     this.#snackBar.open(failureWords(failure), 'Close', { duration: ERROR_MS });
   }
+}
+
+function startThread(): Worker {
+  return new Worker(new URL('../../workers/analysis.worker', import.meta.url), {
+    type: 'module',
+    name: 'analysis',
+  });
 }

@@ -1,4 +1,6 @@
 import { DestroyRef, afterNextRender, effect, inject } from '@angular/core';
+import { ThemeService } from '../services/theme.service';
+import type { Palette } from './palette';
 
 /** Sizes a canvas for its box and the screen's resolution, and gives its context in CSS pixels, cleared. */
 export function prepareCanvas(canvas: HTMLCanvasElement): {
@@ -32,16 +34,22 @@ export function onResize(
 
 /**
  * Keeps a canvas with words on it drawn: when it is first there, when its size changes, when the fonts have come, and
- * when a signal changes. To be called where `inject` may be.
+ * when the theme or a signal changes. To be called where `inject` may be.
  * @param follows reads the signals that the drawing depends on
  */
 export function keepDrawn(
   canvas: () => HTMLCanvasElement,
-  draw: () => void,
+  drawIn: (palette: Palette) => void,
   follows: () => void,
   onSize: (width: number) => void = () => undefined,
 ): void {
   const destroyed = inject(DestroyRef);
+  const { palette } = inject(ThemeService);
+  let gone = false;
+  destroyed.onDestroy(() => (gone = true));
+  const draw = () => {
+    if (!gone) drawIn(palette());
+  };
   afterNextRender(() => {
     const element = canvas();
     onResize(
@@ -56,6 +64,7 @@ export function keepDrawn(
   });
   effect(() => {
     follows();
+    palette();
     queueMicrotask(draw);
   });
 }

@@ -24,14 +24,18 @@ export class TimeScale {
 const STEPS = [1, 2, 5];
 
 /**
- * Round distances for the marks of an axis: 1, 2 or 5 times a power of ten.
+ * A round distance for the marks of an axis: 1, 2 or 5 times a power of ten. Milliseconds.
  * @param least least distance between two marks, in pixels
- * @returns offsets from the scale's start, in milliseconds
  */
-export function axisTicks(scale: TimeScale, least: number): number[] {
+export function axisStep(scale: TimeScale, least: number): number {
   const leastMs = least / scale.pixelsPerMs;
   const power = 10 ** Math.floor(Math.log10(leastMs));
-  const step = power * (STEPS.find((factor) => factor * power >= leastMs) ?? 10);
+  return power * (STEPS.find((factor) => factor * power >= leastMs) ?? 10);
+}
+
+/** Places of the marks of an axis that begins where the scale does, as offsets in milliseconds. */
+export function axisTicks(scale: TimeScale, least: number): number[] {
+  const step = axisStep(scale, least);
   const lengthMs = scale.endMs - scale.startMs;
   return Array.from({ length: Math.floor(lengthMs / step) + 1 }, (_, index) => index * step);
 }

@@ -1,7 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { RouterLink, RouterLinkActive } from '@angular/router';
+import { RouterLink, RouterLinkActive, type IsActiveMatchOptions } from '@angular/router';
 import { RecordingService } from '../services/recording.service';
-import { IconComponent } from '../shared/icon.component';
+import { LensService } from '../services/lens.service';
+import { IconComponent, type IconName } from '../shared/icon.component';
+
+/** Views that look into a recording. */
+const ANALYSIS: readonly { readonly name: string; readonly icon: IconName }[] = [
+  { name: 'Stings', icon: 'stings' },
+  { name: 'Timeline', icon: 'timeline' },
+  { name: 'Calls', icon: 'calls' },
+  { name: 'Source', icon: 'source' },
+];
 
 /** The narrow column of views. */
 @Component({
@@ -14,12 +23,16 @@ import { IconComponent } from '../shared/icon.component';
       <a routerLink="/record" routerLinkActive="on" ariaCurrentWhenActive="page"
         ><np-icon name="record" />Record</a
       >
-      <a [routerLink]="stings()" routerLinkActive="on" ariaCurrentWhenActive="page"
-        ><np-icon name="stings" />Stings</a
-      >
-      <a [routerLink]="calls()" routerLinkActive="on" ariaCurrentWhenActive="page"
-        ><np-icon name="calls" />Calls</a
-      >
+      @for (link of analysis(); track link.name) {
+        <a
+          [routerLink]="link.to"
+          [queryParams]="lens.query()"
+          routerLinkActive="on"
+          [routerLinkActiveOptions]="ofPath"
+          ariaCurrentWhenActive="page"
+          ><np-icon [name]="link.icon" />{{ link.name }}</a
+        >
+      }
       <a routerLink="/shelf" routerLinkActive="on" ariaCurrentWhenActive="page"
         ><np-icon name="shelf" />Shelf</a
       >
@@ -70,8 +83,17 @@ import { IconComponent } from '../shared/icon.component';
 })
 export class RailComponent {
   readonly #recordings = inject(RecordingService);
-  protected readonly stings = computed(() => this.#ofOpen('/stings'));
-  protected readonly calls = computed(() => this.#ofOpen('/calls'));
+  protected readonly lens = inject(LensService);
+  /** A link is lit whatever the lens is. */
+  protected readonly ofPath: IsActiveMatchOptions = {
+    paths: 'subset',
+    queryParams: 'ignored',
+    matrixParams: 'ignored',
+    fragment: 'ignored',
+  };
+  protected readonly analysis = computed(() =>
+    ANALYSIS.map((view) => ({ ...view, to: this.#ofOpen(`/${view.name.toLowerCase()}`) })),
+  );
 
   #ofOpen(view: string): string[] {
     const open = this.#recordings.open();

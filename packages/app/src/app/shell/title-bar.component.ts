@@ -1,21 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
-import { NavigationEnd, Router, RouterLink } from '@angular/router';
-import { filter, map, startWith } from 'rxjs';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import { RouterLink } from '@angular/router';
 import { isBlind } from '../../workers/blindness';
+import { AddressService } from '../services/address.service';
 import { RecordingService } from '../services/recording.service';
 import { ShelfService } from '../services/shelf.service';
 import { FocusNowDirective } from '../shared/focus-now.directive';
 import { formatDuration } from '../shared/format';
-
-/** Views that look into the recording that is open. */
-const ANALYSIS = new Set(['Stings', 'Calls']);
+import { IconComponent } from '../shared/icon.component';
+import { ShellKeys } from './shell-keys';
 
 /** The line above every view: what is open, what was found in it, and what can be done with it. */
 @Component({
   selector: 'np-title-bar',
-  imports: [MatButtonModule, RouterLink, FocusNowDirective],
+  imports: [MatButtonModule, MatTooltipModule, RouterLink, FocusNowDirective, IconComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './title-bar.component.html',
   styleUrl: './title-bar.component.scss',
@@ -23,27 +22,19 @@ const ANALYSIS = new Set(['Stings', 'Calls']);
 export class TitleBarComponent {
   readonly #recordings = inject(RecordingService);
   readonly #shelf = inject(ShelfService);
-  readonly #router = inject(Router);
+  readonly #address = inject(AddressService);
+  protected readonly sheets = inject(ShellKeys);
   protected readonly editing = signal(false);
   protected readonly duration = formatDuration;
 
-  readonly #url = toSignal(
-    this.#router.events.pipe(
-      filter((event) => event instanceof NavigationEnd),
-      map((event) => event.urlAfterRedirects),
-      startWith(this.#router.url),
-    ),
-    { initialValue: '' },
-  );
-
   protected readonly view = computed(() => {
-    const name = /^\/([a-z]+)/.exec(this.#url())?.[1] ?? 'record';
+    const name = this.#address.view();
     return name.charAt(0).toUpperCase() + name.slice(1);
   });
 
   protected readonly opened = computed(() => {
     const open = this.#recordings.open();
-    return open.state === 'open' && ANALYSIS.has(this.view()) ? open.opened : undefined;
+    return open.state === 'open' && this.#address.analyses() ? open.opened : undefined;
   });
 
   protected readonly title = computed(() => {

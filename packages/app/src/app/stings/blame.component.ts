@@ -68,13 +68,13 @@ import { partWords } from '../shared/words';
       background: var(--script-library);
     }
     .layoutMs {
-      background: repeating-linear-gradient(45deg, var(--layout) 0 2px, #f3c7b3 2px 4px);
+      background: repeating-linear-gradient(45deg, var(--layout) 0 2px, var(--layout-soft) 2px 4px);
     }
     .styleMs {
-      background: radial-gradient(var(--style) 1.2px, #f6dfe8 1.4px) 0 0 / 4px 4px;
+      background: radial-gradient(var(--style) 1.2px, var(--style-soft) 1.4px) 0 0 / 4px 4px;
     }
     .paintMs {
-      background: repeating-linear-gradient(0deg, var(--paint) 0 2px, #dccfbb 2px 4px);
+      background: repeating-linear-gradient(0deg, var(--paint) 0 2px, var(--paint-soft) 2px 4px);
     }
     .drawingMs {
       background: var(--drawing);
@@ -82,7 +82,7 @@ import { partWords } from '../shared/words';
     .collectionMs {
       background:
         repeating-linear-gradient(45deg, var(--collection) 0 1.5px, transparent 1.5px 4px),
-        repeating-linear-gradient(-45deg, var(--collection) 0 1.5px, #d5d7d8 1.5px 4px);
+        repeating-linear-gradient(-45deg, var(--collection) 0 1.5px, var(--collection-soft) 1.5px 4px);
     }
     .idleMs {
       background: none;

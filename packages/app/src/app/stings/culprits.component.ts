@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { shortPlace } from '@nettle-patch/core';
 import type { OpenedSting } from '../../workers/opened';
 
@@ -9,6 +10,7 @@ const LEAST_SHARE = 0.01;
 /** Functions by the delay that would be saved at most without them, with file and line. */
 @Component({
   selector: 'np-culprits',
+  imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>What would help most</h3>
@@ -31,7 +33,17 @@ const LEAST_SHARE = 0.01;
                 <button type="button" [title]="row.name" [attr.aria-pressed]="row.functionId === selected()">
                   {{ row.name }}
                 </button>
-                <span class="figure where soft" [title]="row.place">{{ row.short }}</span>
+                @if (row.place !== '') {
+                  <a
+                    class="figure where soft"
+                    [title]="'Source: ' + row.place"
+                    [routerLink]="['/source', recordingId()]"
+                    [queryParams]="{ function: row.functionId }"
+                    queryParamsHandling="merge"
+                    (click)="$event.stopPropagation()"
+                    [textContent]="row.short"
+                  ></a>
+                }
               </td>
               <td class="right figure">{{ row.selfMs }}</td>
               <td class="right figure">{{ row.totalMs }}</td>
@@ -125,6 +137,7 @@ const LEAST_SHARE = 0.01;
 })
 export class CulpritsComponent {
   readonly shown = input.required<OpenedSting>();
+  readonly recordingId = input.required<string>();
   readonly selected = input<number>();
   readonly choose = output<number>();
 

@@ -1,10 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { ListedSeries, OpenedSting } from '../../workers/opened';
+import type { TimeRange } from '@nettle-patch/core';
+import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/opened';
 import { IconComponent } from '../shared/icon.component';
 import { AnatomyComponent } from './anatomy/anatomy.component';
 import { BecauseComponent } from './because.component';
 import { BlameComponent } from './blame.component';
+import { CauseChainComponent } from './cause-chain.component';
+import { ChosenBarComponent, type ChosenPart } from './chosen-bar.component';
 import { CulpritsComponent } from './culprits.component';
 import { SuggestionsComponent } from './suggestions.component';
 
@@ -17,6 +20,8 @@ import { SuggestionsComponent } from './suggestions.component';
     AnatomyComponent,
     BecauseComponent,
     BlameComponent,
+    CauseChainComponent,
+    ChosenBarComponent,
     CulpritsComponent,
     SuggestionsComponent,
   ],
@@ -26,14 +31,26 @@ import { SuggestionsComponent } from './suggestions.component';
 })
 export class StingCaseComponent {
   readonly shown = input.required<OpenedSting>();
+  readonly opened = input.required<OpenedRecording>();
   readonly series = input.required<readonly ListedSeries[]>();
   readonly selected = input.required<number>();
   readonly choose = output<number>();
+  readonly range = output<TimeRange>();
 
   /** The function pointed out in the sentence, the drawing and the table alike. */
   protected readonly functionId = linkedSignal<OpenedSting, number | undefined>({
     source: this.shown,
     computation: () => undefined,
+  });
+
+  /** The part of the drawing that was clicked. */
+  protected readonly part = linkedSignal<OpenedSting, ChosenPart | undefined>({
+    source: this.shown,
+    computation: () => undefined,
+  });
+  protected readonly named = computed(() => {
+    const functionId = this.functionId();
+    return functionId === undefined ? undefined : this.shown().functions.get(functionId);
   });
 
   /** The repeats of what is shown, in order of time. */

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { STING_KINDS, type StingKind } from '@nettle-patch/core';
 import type { ListedSeries, ListedSting } from '../../workers/opened';
 import { formatDuration } from '../shared/format';
 import { feltUnit, kindWords } from '../shared/words';
@@ -31,6 +32,10 @@ export class StingListComponent {
   readonly selected = input<number>();
   /** Whether a range hides some. */
   readonly limited = input(false);
+  /** The series of all kinds, and the kinds that are shown; none means all. */
+  readonly all = input.required<readonly ListedSeries[]>();
+  readonly kinds = input.required<readonly StingKind[]>();
+  readonly kindsChange = output<readonly StingKind[]>();
   readonly choose = output<number>();
   readonly showAll = output();
 
@@ -40,6 +45,21 @@ export class StingListComponent {
   );
 
   protected readonly rows = computed(() => this.series().map((series) => this.#row(series)));
+
+  /** The kinds there are, each with how many series it has. */
+  protected readonly filters = computed(() =>
+    STING_KINDS.map((kind) => ({
+      kind,
+      words: kindWords(kind),
+      count: this.all().filter(({ stings: [first] }) => this.stings()[first!]!.kind === kind).length,
+      on: this.kinds().includes(kind),
+    })).filter(({ count }) => count > 0),
+  );
+
+  protected toggle(kind: StingKind): void {
+    const kinds = this.kinds();
+    this.kindsChange.emit(kinds.includes(kind) ? kinds.filter((one) => one !== kind) : [...kinds, kind]);
+  }
 
   #row(series: ListedSeries): ListRow {
     const worst = this.stings()[series.stings[0]!]!;

@@ -1,9 +1,12 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import type { BecausePart, Suggestion } from '@nettle-patch/core';
+import { RouterLink } from '@angular/router';
+import { shortPlace, type BecausePart, type Suggestion } from '@nettle-patch/core';
+import type { NamedFunction } from '../../workers/opened';
 
 /** What could be done, each with what was seen that speaks for it. */
 @Component({
   selector: 'np-suggestions',
+  imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (suggestions().length > 0) {
@@ -25,7 +28,19 @@ import type { BecausePart, Suggestion } from '@nettle-patch/core';
                 }
               }
             </p>
-            <p class="soft" [textContent]="words(suggestion.evidence)"></p>
+            <p class="soft">
+              <span [textContent]="words(suggestion.evidence)"></span>
+              @for (place of placesOf(suggestion); track place.functionId) {
+                <a
+                  class="figure"
+                  [title]="place.place"
+                  [routerLink]="['/source', recordingId()]"
+                  [queryParams]="{ function: place.functionId }"
+                  queryParamsHandling="merge"
+                  [textContent]="short(place.place)"
+                ></a>
+              }
+            </p>
           </li>
         }
       </ul>
@@ -52,11 +67,26 @@ import type { BecausePart, Suggestion } from '@nettle-patch/core';
     .soft {
       font-size: 13px;
     }
+    .figure {
+      margin-left: 8px;
+    }
   `,
 })
 export class SuggestionsComponent {
   readonly suggestions = input.required<readonly Suggestion[]>();
+  readonly functions = input.required<ReadonlyMap<number, NamedFunction>>();
+  readonly recordingId = input.required<string>();
   readonly choose = output<number>();
+  protected readonly short = shortPlace;
+
+  /** Where what a suggestion speaks of is to be seen. */
+  protected placesOf({ advice, evidence }: Suggestion): { functionId: number; place: string }[] {
+    const ids = [...advice, ...evidence].flatMap((part) => (part.type === 'function' ? part.functionId : []));
+    return [...new Set(ids)].flatMap((functionId) => {
+      const place = this.functions().get(functionId)?.place ?? '';
+      return place === '' ? [] : [{ functionId, place }];
+    });
+  }
 
   protected words(parts: readonly BecausePart[]): string {
     return parts.map(({ text }) => text).join('');

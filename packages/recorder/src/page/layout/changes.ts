@@ -1,7 +1,5 @@
-/** Records of one frame that are compared; beyond it, all is taken to have changed. */
-const MOST_RECORDS = 5000;
-/** Text of replaced content that is compared. */
-const MOST_TEXT = 20_000;
+/** Records of one frame that are looked at; those beyond are counted only, so that a large redraw stays cheap. */
+const MOST_RECORDS = 1000;
 
 /** Attributes that are often written without need: their values are compared. */
 export const COMPARED =
@@ -25,13 +23,8 @@ export interface Change {
   isIncomparable: boolean;
 }
 
-function textOf(nodes: readonly Node[]): string {
-  let text = '';
-  for (const node of nodes) {
-    text += node instanceof Element ? node.outerHTML : (node.nodeValue ?? '');
-    if (text.length > MOST_TEXT) return `${text.length} ${Math.random()}`;
-  }
-  return text;
+function areEqual(removed: readonly Node[], added: readonly Node[]): boolean {
+  return removed.length === added.length && removed.every((node, at) => node.isEqualNode(added[at]!));
 }
 
 /** Whether anything of a node has another value now than before. */
@@ -41,13 +34,16 @@ export function hasChanged(change: Change): boolean {
     const now = name === '' ? change.node.nodeValue : (change.node as Element).getAttribute(name);
     if (now !== before) return true;
   }
-  return textOf(change.removed) !== textOf(change.added);
+  return !areEqual(change.removed, change.added);
 }
 
 /** What was changed in the document since the last frame, node by node. */
 export class Changes {
   readonly #changes = new Map<Node, Change>();
   #records = 0;
+  #values = 0;
+  /** Records that were not looked at. */
+  more = 0;
 
   get none(): boolean {
     return this.#records === 0;
@@ -55,13 +51,18 @@ export class Changes {
 
   /** @param by callback of the app that wrote */
   add(records: readonly MutationRecord[], by: unknown): void {
-    for (const { target, type, attributeName, oldValue, addedNodes, removedNodes } of records) {
+    for (let at = 0; at < records.length; at++) {
+      if (this.#records === MOST_RECORDS) {
+        this.more += records.length - at;
+        return;
+      }
+      this.#records++;
+      const { target, type, attributeName, oldValue, addedNodes, removedNodes } = records[at]!;
       const change = this.#of(target, by);
       if (type === 'attributes') change.attributes++;
       else if (type === 'characterData') change.texts++;
       else change.nodes += addedNodes.length + removedNodes.length;
-      if (++this.#records > MOST_RECORDS) change.isIncomparable = true;
-      else if (type === 'childList') {
+      if (type === 'childList') {
         change.removed.push(...removedNodes);
         change.added.push(...addedNodes);
       } else if (type === 'characterData') remember(change, '', oldValue);
@@ -71,12 +72,17 @@ export class Changes {
 
   /** Takes the values that attributes had before they were written. */
   addValues(records: readonly MutationRecord[]): void {
-    for (const { target, attributeName, oldValue } of records)
+    for (let at = 0; at < records.length && this.#values < MOST_RECORDS; at++, this.#values++) {
+      const { target, attributeName, oldValue } = records[at]!;
       remember(this.#of(target, undefined), attributeName!, oldValue);
+    }
   }
 
   list(): Change[] {
-    return [...this.#changes.values()];
+    const list = [...this.#changes.values()];
+    const isCut = this.#values === MOST_RECORDS;
+    if (isCut) for (const change of list) change.isIncomparable ||= change.attributes > 0;
+    return list;
   }
 
   #of(node: Node, by: unknown): Change {

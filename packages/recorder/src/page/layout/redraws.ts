@@ -23,6 +23,8 @@ const sizeOf = ({ nodes, attributes, texts }: Change) => nodes + attributes + te
 interface Drawn {
   readonly changes: readonly Change[];
   readonly inView: ReadonlySet<Change>;
+  /** Changes that were not looked at. */
+  readonly more: number;
 }
 
 /** For each frame what was changed in the document, whether to another value, and whether anybody could see it. */
@@ -67,7 +69,7 @@ export class Redraws implements Capture {
     this.#changes = new Changes();
     const all = changes.list().sort((a, b) => sizeOf(b) - sizeOf(a));
     const inView = new Set(all.slice(0, MOST_PLACES).filter((change) => this.#isInView(change)));
-    this.#drawn = { changes: all, inView };
+    this.#drawn = { changes: all, inView, more: changes.more };
   }
 
   #isInView({ node }: Change): boolean {
@@ -81,6 +83,7 @@ export class Redraws implements Capture {
     this.#drawn = undefined;
     if (session === undefined || drawn === undefined) return;
     session.charged('redraws', () => {
+      let { more } = drawn;
       const fresh = new Set(drawn.changes.filter(hasChanged));
       for (const changed of [true, false]) {
         const changes = drawn.changes.filter((change) => fresh.has(change) === changed);
@@ -98,10 +101,12 @@ export class Redraws implements Capture {
           changed,
           inView: changes.some((change) => drawn.inView.has(change)),
           ...defined({
+            more: more > 0 ? more : undefined,
             target: elementLabel(node),
             function: typeof by === 'function' ? session.tables.functionLike(by, by.name) : undefined,
           }),
         });
+        more = 0;
       }
     });
   }

@@ -8,6 +8,8 @@ const SMALL = '11px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
 const BOLD = `700 ${TEXT}`;
 const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
 const THORN_STEP = 10;
+/** Ticks closer than this would be a line. Pixels. */
+const LEAST_TICK = 3;
 /** Kinds whose texture would make words on it hard to read. */
 const TEXTURED = new Set<Shape['kind']>(['style', 'layout', 'paint', 'collection']);
 const PHASES = new Set<Shape['kind']>(['waiting', 'handling', 'drawing']);
@@ -19,6 +21,8 @@ export interface PaintOptions {
   /** Whether the delay begins with an input and ends with a picture. */
   readonly answered: boolean;
   readonly budgetMs: number;
+  /** How often the display can show a picture. */
+  readonly refreshMs: number;
 }
 
 /** Draws the layout of a sting on a canvas whose unit is the CSS pixel. */
@@ -32,7 +36,25 @@ export class AnatomyPainter {
     this.#excess(layout);
     for (const shape of layout.shapes) this.#shape(shape);
     this.#frame(layout);
+    this.#missedFrames(layout);
     this.#axis(layout);
+  }
+
+  /** A tick for each picture the display could have shown meanwhile, and how many that were. */
+  #missedFrames({ scale }: AnatomyLayout): void {
+    const { palette, refreshMs } = this.options;
+    const missed = Math.floor((scale.endMs - scale.startMs) / refreshMs) - 1;
+    const step = refreshMs * scale.pixelsPerMs;
+    if (missed < 1 || step < LEAST_TICK) return;
+    this.context.strokeStyle = palette.sting;
+    this.context.lineWidth = 1;
+    for (let frame = 1; frame <= missed; frame++) {
+      const x = scale.left + frame * step;
+      this.#line(x, LAYOUT.inputY - 3, x, LAYOUT.inputY + 3);
+    }
+    const words = missed === 1 ? '1 frame missed' : `${missed} frames missed`;
+    const x = scale.left + 60;
+    if (x + this.#width(words, SMALL) < scale.right - 70) this.#text(words, x, 12, palette.soft, SMALL);
   }
 
   /** The time beyond the budget, shaded. */
@@ -129,8 +151,12 @@ export class AnatomyPainter {
       this.context.fillRect(shape.x + 4, shape.y + 3, width + 5, shape.height - 6);
     }
     if (width + 10 <= shape.width) {
-      const onDark = shape.kind === 'handling' || shape.kind === 'own';
-      const colour = onDark ? '#ffffff' : palette.ink;
+      const colour =
+        shape.kind === 'own'
+          ? palette.onScriptOwn
+          : shape.kind === 'handling'
+            ? palette.onHandling
+            : palette.ink;
       this.#text(shape.text, shape.x + 6, shape.y + shape.height / 2 + 4, colour, font);
     } else if (PHASES.has(shape.kind)) {
       const x = shape.kind === 'drawing' ? shape.x + shape.width - width : shape.x;
@@ -140,7 +166,7 @@ export class AnatomyPainter {
         this.#shorten(shape.text, shape.width - 10),
         shape.x + 6,
         shape.y + 14,
-        shape.kind === 'own' ? '#ffffff' : palette.ink,
+        shape.kind === 'own' ? palette.onScriptOwn : palette.ink,
       );
     }
   }
@@ -201,7 +227,7 @@ export class AnatomyPainter {
       context.fill();
     }
     const textX = Math.min(shape.x, context.canvas.clientWidth - LAYOUT.margin - this.#width(shape.text));
-    this.#text(shape.text, textX, shape.y + shape.height + 13, '#a0441a');
+    this.#text(shape.text, textX, shape.y + shape.height + 13, this.options.palette.ink);
   }
 
   #capsule(shape: Shape): void {

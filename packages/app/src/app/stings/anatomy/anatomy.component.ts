@@ -10,9 +10,10 @@ import {
 } from '@angular/core';
 import type { OpenedSting } from '../../../workers/opened';
 import { keepDrawn, prepareCanvas } from '../../shared/canvas';
-import { readPalette } from '../../shared/palette';
+import type { Palette } from '../../shared/palette';
 import { layOutAnatomy, shapeAt, type Shape } from './anatomy-layout';
 import { AnatomyPainter } from './anatomy-painter';
+import type { ChosenPart } from '../chosen-bar.component';
 import { AnatomyTableComponent } from './anatomy-table.component';
 
 const INITIAL_WIDTH = 780;
@@ -64,7 +65,10 @@ const INITIAL_WIDTH = 780;
 export class AnatomyComponent {
   readonly shown = input.required<OpenedSting>();
   readonly selected = input<number>();
+  /** How often the display can show a picture. Milliseconds. */
+  readonly refreshMs = input.required<number>();
   readonly choose = output<number>();
+  readonly part = output<ChosenPart>();
 
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   readonly #width = signal(INITIAL_WIDTH);
@@ -79,7 +83,7 @@ export class AnatomyComponent {
   constructor() {
     keepDrawn(
       () => this.canvas().nativeElement,
-      () => this.#draw(),
+      (palette) => this.#draw(palette),
       () => [this.layout(), this.selected()],
       (width) => this.#width.set(width),
     );
@@ -95,16 +99,22 @@ export class AnatomyComponent {
   protected click(): void {
     const functionId = this.pointed()?.functionId;
     if (functionId !== undefined) this.choose.emit(functionId);
+    const shape = this.pointed();
+    if (shape === undefined) return;
+    const { scale } = this.layout();
+    const range = { startMs: scale.ms(shape.x), endMs: scale.ms(shape.x + shape.width) };
+    this.part.emit({ words: shape.words, range });
   }
 
-  #draw(): void {
+  #draw(palette: Palette): void {
     const { sting } = this.shown().anatomy;
     const { context } = prepareCanvas(this.canvas().nativeElement);
     new AnatomyPainter(context, {
-      palette: readPalette(),
+      palette,
       selected: this.selected(),
       answered: sting.interaction !== undefined,
       budgetMs: sting.budgetMs,
+      refreshMs: this.refreshMs(),
     }).paint(this.layout());
   }
 }

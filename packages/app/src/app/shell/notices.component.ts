@@ -27,7 +27,7 @@ import { noticeWords } from '../shared/words';
       justify-content: space-between;
       gap: 16px;
       padding: 6px 20px;
-      background: #f6edd2;
+      background: var(--notice);
       border-bottom: 1px solid var(--line);
       max-height: 120px;
       overflow: auto;

@@ -1,0 +1,40 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialogModule } from '@angular/material/dialog';
+import { of, switchMap } from 'rxjs';
+import { AddressService } from '../services/address.service';
+import { LensService } from '../services/lens.service';
+import { RecordingService } from '../services/recording.service';
+import { formatDuration } from '../shared/format';
+import { KEY_GROUPS } from './key-groups';
+
+/** All keys and gestures, and what the words and figures mean. */
+@Component({
+  selector: 'np-help-dialog',
+  imports: [MatButtonModule, MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './help-dialog.component.html',
+  styleUrl: './help-dialog.component.scss',
+})
+export class HelpDialogComponent {
+  readonly #recordings = inject(RecordingService);
+  readonly #query = inject(AddressService).query;
+  readonly #lens = inject(LensService).core;
+  protected readonly groups = KEY_GROUPS;
+
+  readonly #asked = computed(() => {
+    const functionId = Number(this.#query()['function'] ?? Number.NaN);
+    const isOpen = this.#recordings.open().state === 'open';
+    return isOpen && Number.isInteger(functionId) ? { functionId, lens: this.#lens() } : undefined;
+  });
+  /** The selected function, as the example. */
+  protected readonly example = toSignal(
+    toObservable(this.#asked).pipe(
+      switchMap((asked) =>
+        asked === undefined ? of(undefined) : this.#recordings.functionDetails(asked.lens, asked.functionId),
+      ),
+    ),
+  );
+  protected readonly duration = formatDuration;
+}

@@ -1,0 +1,91 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { MatDialogRef } from '@angular/material/dialog';
+import { debounceTime } from 'rxjs';
+import type { SearchHit } from '../../workers/search-desk';
+import { AddressService } from '../services/address.service';
+import { LensService } from '../services/lens.service';
+import { RecordingService } from '../services/recording.service';
+import { IconComponent } from '../shared/icon.component';
+import { thingParameter } from '../timeline/thing-parameter';
+
+const TYPING_MS = 80;
+const GROUPS: Readonly<Record<SearchHit['type'], string>> = {
+  sting: 'Stings',
+  function: 'Functions',
+  input: 'Inputs',
+  request: 'Requests',
+  span: 'Marks and spans',
+};
+const LANES = { input: 'inputs', request: 'requests', span: 'spans' } as const;
+/** How much of the time around something found is shown with it. Milliseconds. */
+const AROUND_MS = 50;
+
+/** Finds functions, labels, requests and marks of the open recording, and leads to them. */
+@Component({
+  selector: 'np-search-dialog',
+  imports: [IconComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './search-dialog.component.html',
+  styleUrl: './search-dialog.component.scss',
+})
+export class SearchDialogComponent {
+  readonly #dialog = inject<MatDialogRef<SearchDialogComponent>>(MatDialogRef);
+  readonly #recordings = inject(RecordingService);
+  readonly #address = inject(AddressService);
+  readonly #lens = inject(LensService);
+  protected readonly text = signal('');
+  readonly #asked = toSignal(toObservable(this.text).pipe(debounceTime(TYPING_MS)), { initialValue: '' });
+  protected readonly hits = signal<readonly SearchHit[]>([]);
+  protected readonly on = signal(0);
+
+  protected readonly groups = computed(() => {
+    const hits = this.hits().map((hit, index) => ({ hit, index }));
+    return Object.entries(GROUPS)
+      .map(([type, title]) => ({ title, hits: hits.filter(({ hit }) => hit.type === type) }))
+      .filter((group) => group.hits.length > 0);
+  });
+
+  constructor() {
+    effect(() => void this.#find(this.#asked()));
+  }
+
+  protected keyDown(event: KeyboardEvent): void {
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (step !== 0) {
+      const last = this.hits().length - 1;
+      this.on.set(Math.max(0, Math.min(last, this.on() + step)));
+      document.getElementById(`hit-${this.on()}`)?.scrollIntoView({ block: 'nearest' });
+    } else if (event.key === 'Enter') {
+      const hit = this.hits()[this.on()];
+      if (hit !== undefined) this.go(hit);
+    } else return;
+    event.preventDefault();
+  }
+
+  protected go(hit: SearchHit): void {
+    const open = this.#recordings.open();
+    if (open.state !== 'open') return;
+    const { id } = open.opened;
+    this.#dialog.close();
+    if (hit.type === 'sting') void this.#address.go('stings', id, { sting: hit.sting });
+    else if (hit.type === 'function') {
+      void this.#address.go('calls', id, { show: 'flat', function: hit.functionId, text: null });
+    } else {
+      const { startMs, endMs, ref } = hit;
+      this.#lens.change({ range: undefined }, true);
+      void this.#address.go('timeline', id, {
+        thing: thingParameter(LANES[hit.type], ref),
+        from: Math.max(0, Math.round(startMs - AROUND_MS)),
+        to: Math.round(endMs + AROUND_MS),
+      });
+    }
+  }
+
+  async #find(text: string): Promise<void> {
+    const hits = text.trim() === '' ? [] : await this.#recordings.search(text);
+    if (this.#asked() !== text) return;
+    this.hits.set(hits ?? []);
+    this.on.set(0);
+  }
+}

@@ -1,0 +1,23 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { LENS_PARAMETERS, coreLens, lensQuery, readLens, type LensState } from '../lens/lens-state';
+import { AddressService } from './address.service';
+
+/** The lens that all views of a recording obey. It lives in the address. */
+@Injectable({ providedIn: 'root' })
+export class LensService {
+  readonly #address = inject(AddressService);
+  readonly lens = computed(() => readLens(this.#address.query()), {
+    equal: (a, b) => JSON.stringify(a) === JSON.stringify(b),
+  });
+  readonly core = computed(() => coreLens(this.lens()));
+  /** The parameters that make it up, for links from one view to another. */
+  readonly query = computed(() => {
+    const query = this.#address.query();
+    return Object.fromEntries(LENS_PARAMETERS.flatMap((name) => (query[name] ? [[name, query[name]]] : [])));
+  });
+
+  /** @param replaceUrl whether going back passes over it, as for each letter of a text */
+  change(part: Partial<LensState>, replaceUrl = false): void {
+    void this.#address.change(lensQuery(part), replaceUrl);
+  }
+}

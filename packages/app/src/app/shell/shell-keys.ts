@@ -1,0 +1,47 @@
+import { Injectable, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { isTaken } from '../shared/keys';
+import { RecordingService } from '../services/recording.service';
+
+/** Keys that work in every view, and the sheets they open. */
+@Injectable({ providedIn: 'root' })
+export class ShellKeys {
+  readonly #dialog = inject(MatDialog);
+  readonly #open = inject(RecordingService).open;
+
+  take(event: KeyboardEvent): void {
+    if (isTaken(event) || this.#dialog.openDialogs.length > 0) return;
+    if (event.key === '/') this.search();
+    else if (event.key === '?') this.help();
+    else return;
+    event.preventDefault();
+  }
+
+  search(): void {
+    if (this.#open().state !== 'open') return;
+    void import('../search/search-dialog.component').then(({ SearchDialogComponent }) =>
+      this.#dialog.open(SearchDialogComponent, {
+        width: '640px',
+        position: { top: '60px' },
+        ariaLabel: 'Search',
+        autoFocus: 'first-tabbable',
+      }),
+    );
+  }
+
+  help(): void {
+    void import('../help/help-dialog.component').then(({ HelpDialogComponent }) =>
+      this.#dialog.open(HelpDialogComponent, { width: '860px', maxWidth: '92vw', ariaLabel: 'Help' }),
+    );
+  }
+
+  settings(): void {
+    void import('../preferences/preferences-dialog.component').then(({ PreferencesDialogComponent }) =>
+      this.#dialog.open(PreferencesDialogComponent, {
+        width: '720px',
+        maxWidth: '92vw',
+        ariaLabel: 'Settings',
+      }),
+    );
+  }
+}

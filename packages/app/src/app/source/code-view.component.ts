@@ -1,0 +1,116 @@
+import type { ElementRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  viewChild,
+} from '@angular/core';
+import { javascript } from '@codemirror/lang-javascript';
+import { syntaxHighlighting } from '@codemirror/language';
+import { EditorState } from '@codemirror/state';
+import { EditorView, drawSelection, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view';
+import { classHighlighter } from '@lezer/highlight';
+import { searchKeymap } from '@codemirror/search';
+import type { ShownFile } from '../../workers/source-desk';
+import { costGutters, hotLines } from './cost-gutters';
+
+/** The text of a file, read-only, with what its lines cost beside them and hot lines along its scroll bar. */
+@Component({
+  selector: 'np-code-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div #host class="host"></div>
+    <div class="marks" aria-hidden="true">
+      @for (mark of marks(); track mark.line) {
+        <button
+          type="button"
+          tabindex="-1"
+          [class]="mark.kind"
+          [style.top.%]="mark.at * 100"
+          [title]="mark.words"
+          (click)="reveal(mark.line)"
+        ></button>
+      }
+    </div>
+  `,
+  styleUrl: './code-view.component.scss',
+})
+export class CodeViewComponent {
+  readonly file = input.required<ShownFile>();
+  /** Line to be shown, from 1. */
+  readonly line = input<number>();
+  /** The line that the cursor is on, from 1. */
+  readonly lineChange = output<number>();
+
+  private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
+  #view: EditorView | undefined;
+
+  protected readonly marks = computed(() => {
+    const { text = '', lines } = this.file();
+    const count = text.split('\n').length;
+    const dearest = Math.max(0.001, ...lines.map(({ selfMs }) => selfMs));
+    return lines
+      .filter(({ selfMs, forcedCount }) => selfMs > dearest / 50 || forcedCount > 0)
+      .map(({ line, selfMs, forcedCount, names }) => ({
+        line,
+        at: (line - 0.5) / count,
+        kind: forcedCount > 0 ? 'forced' : selfMs > dearest / 4 ? 'hot' : 'warm',
+        words: `line ${line}, ${names.join(', ')}: ${selfMs.toFixed(1)} ms${forcedCount > 0 ? `, layout forced ${forcedCount} times` : ''}`,
+      }));
+  });
+
+  constructor() {
+    afterNextRender(() => this.#build());
+    effect(() => {
+      this.file();
+      if (this.#view !== undefined) this.#build();
+    });
+    effect(() => {
+      const line = this.line();
+      if (line !== undefined) this.reveal(line);
+    });
+    inject(DestroyRef).onDestroy(() => this.#view?.destroy());
+  }
+
+  /** Scrolls to a line and puts the cursor there. */
+  reveal(line: number): void {
+    const view = this.#view;
+    if (view === undefined || line < 1 || line > view.state.doc.lines) return;
+    const { from } = view.state.doc.line(line);
+    view.dispatch({ selection: { anchor: from }, effects: EditorView.scrollIntoView(from, { y: 'center' }) });
+  }
+
+  #build(): void {
+    const file = this.file();
+    this.#view?.destroy();
+    this.#view = new EditorView({
+      parent: this.host().nativeElement,
+      state: EditorState.create({
+        doc: file.text ?? '',
+        extensions: [
+          EditorState.readOnly.of(true),
+          EditorView.contentAttributes.of({ 'aria-label': `Source of ${file.file}`, tabindex: '0' }),
+          costGutters(file.lines),
+          lineNumbers(),
+          hotLines(file.lines),
+          highlightActiveLine(),
+          drawSelection(),
+          keymap.of(searchKeymap),
+          javascript({ typescript: true, jsx: /x$/.test(file.file) }),
+          syntaxHighlighting(classHighlighter),
+          EditorView.updateListener.of(({ state, selectionSet }) => {
+            if (selectionSet) this.lineChange.emit(state.doc.lineAt(state.selection.main.head).number);
+          }),
+        ],
+      }),
+    });
+    const line = this.line();
+    if (line !== undefined) requestAnimationFrame(() => this.reveal(line));
+  }
+}

@@ -1,0 +1,127 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { DomSanitizer } from '@angular/platform-browser';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import { shortPlace } from '@nettle-patch/core';
+import type { FileInfo, ShownFile } from '../../workers/source-desk';
+import { AddressService } from '../services/address.service';
+import { LensService } from '../services/lens.service';
+import { PreferencesService } from '../services/preferences.service';
+import { RecordingService } from '../services/recording.service';
+import { ShellKeys } from '../shell/shell-keys';
+import { IconComponent } from '../shared/icon.component';
+import { OpeningComponent } from '../shared/opening.component';
+import { CodeViewComponent } from './code-view.component';
+import { editorLink } from './editor-link';
+
+/** The source of what ran, with its cost beside the lines. */
+@Component({
+  selector: 'np-source',
+  imports: [MatButtonModule, RouterLink, CodeViewComponent, IconComponent, OpeningComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './source.component.html',
+  styleUrl: './source.component.scss',
+})
+export class SourceComponent {
+  readonly #recordings = inject(RecordingService);
+  readonly #address = inject(AddressService);
+  readonly #lens = inject(LensService).core;
+  readonly #preferences = inject(PreferencesService).now;
+  readonly #sanitizer = inject(DomSanitizer);
+  protected readonly sheets = inject(ShellKeys);
+  readonly id = input.required<string>();
+  /** File that is shown, from the address. */
+  readonly file = input<string>();
+  /** Function that is shown, by its id, from the address. */
+  readonly function = input<string>();
+  /** Line that is shown, from the address. */
+  readonly line = input<string>();
+
+  protected readonly opened = computed(() => {
+    const open = this.#recordings.open();
+    return open.state === 'open' && open.opened.id === this.id() ? open.opened : undefined;
+  });
+  protected readonly files = signal<readonly FileInfo[] | undefined>(undefined);
+  protected readonly shown = signal<ShownFile | undefined>(undefined);
+  readonly #place = signal<{ readonly file: string; readonly line: number } | undefined>(undefined);
+  /** The line the cursor was put on. */
+  readonly #cursor = signal<number | undefined>(undefined);
+  protected readonly short = shortPlace;
+
+  /** The file to show: the one asked for, that of the function asked for, or the dearest of the own ones. */
+  protected readonly wanted = computed(() => {
+    const files = this.files();
+    const asked = this.file() ?? this.#place()?.file;
+    if (files === undefined || asked !== undefined) return asked;
+    return (files.find(({ owner, hasText }) => owner === 'own' && hasText) ?? files[0])?.file;
+  });
+  protected readonly wantedLine = computed(() => {
+    const line = Number(this.line() ?? Number.NaN);
+    if (Number.isInteger(line) && line > 0) return line;
+    const place = this.#place();
+    if (place !== undefined && place.file === this.wanted()) return place.line;
+    const lines = this.shown()?.lines ?? [];
+    return lines.reduce((best, one) => (one.selfMs > (best?.selfMs ?? 0) ? one : best), lines[0])?.line;
+  });
+  protected readonly functions = computed(() =>
+    [...(this.shown()?.functions ?? [])].sort((a, b) => b.selfMs - a.selfMs),
+  );
+  /** Opens the line in the person's editor. Its scheme was checked when it was set, and again here. */
+  protected readonly link = computed(() => {
+    const file = this.shown()?.file;
+    const line = this.#cursor() ?? this.wantedLine() ?? 1;
+    const { editorTemplate } = this.#preferences();
+    const link = file === undefined ? undefined : editorLink(editorTemplate, { file, line });
+    return link === undefined ? undefined : this.#sanitizer.bypassSecurityTrustUrl(link);
+  });
+
+  constructor() {
+    effect(() => void this.#recordings.openKept(this.id()));
+    effect(() => void this.#loadFiles());
+    effect(() => void this.#loadPlace());
+    effect(() => void this.#loadFile());
+  }
+
+  protected choose(file: string): void {
+    void this.#address.change({ file, function: null, line: null });
+  }
+
+  protected goTo(line: number): void {
+    void this.#address.change({ line }, true);
+  }
+
+  protected cursorAt(line: number): void {
+    this.#cursor.set(line);
+  }
+
+  /** Takes the text of the file that is shown from a file of the person's. */
+  protected async supply(chosen: HTMLInputElement): Promise<void> {
+    const [given] = chosen.files ?? [];
+    const file = this.shown()?.file;
+    chosen.value = '';
+    if (given === undefined || file === undefined) return;
+    await this.#recordings.supplyText(file, await given.text());
+    await this.#loadFile();
+    await this.#loadFiles();
+  }
+
+  async #loadFiles(): Promise<void> {
+    const [opened, lens] = [this.opened(), this.#lens()];
+    if (opened !== undefined) this.files.set(await this.#recordings.files(lens));
+  }
+
+  async #loadPlace(): Promise<void> {
+    const [opened, functionId] = [this.opened(), Number(this.function() ?? Number.NaN)];
+    if (opened === undefined || !Number.isInteger(functionId)) this.#place.set(undefined);
+    else this.#place.set(await this.#recordings.filePlace(functionId));
+  }
+
+  async #loadFile(): Promise<void> {
+    const [opened, lens, file] = [this.opened(), this.#lens(), this.wanted()];
+    if (opened === undefined || file === undefined) return;
+    const shown = await this.#recordings.file(lens, file);
+    if (this.wanted() !== file) return;
+    if (this.shown()?.file !== file) this.#cursor.set(undefined);
+    this.shown.set(shown);
+  }
+}

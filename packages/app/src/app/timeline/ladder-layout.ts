@@ -1,0 +1,65 @@
+import type { Rung } from '@nettle-patch/core';
+
+const HEAD_HEIGHT = 30;
+const ROW_HEIGHT = 22;
+
+/** A line of the ladder: the head of a group of rungs, or a rung. */
+export type LadderLine =
+  | {
+      readonly type: 'head';
+      readonly top: number;
+      readonly height: number;
+      readonly label: string;
+      readonly about: string;
+    }
+  | {
+      readonly type: 'rung';
+      readonly top: number;
+      readonly height: number;
+      readonly place: number;
+      readonly rung: Rung;
+    };
+
+/** Lines of the ladder: rungs of one label under their head. */
+export function ladderLines(rungs: readonly Rung[], responseMs: number): LadderLine[] {
+  const lines: LadderLine[] = [];
+  let top = 0;
+  rungs.forEach((rung, place) => {
+    if (rung.label !== rungs[place - 1]?.label) {
+      const same = rungs.filter(({ label }) => label === rung.label);
+      lines.push({
+        type: 'head',
+        top,
+        height: HEAD_HEIGHT,
+        label: rung.label,
+        about: aboutOf(same, responseMs),
+      });
+      top += HEAD_HEIGHT;
+    }
+    lines.push({ type: 'rung', top, height: ROW_HEIGHT, place, rung });
+    top += ROW_HEIGHT;
+  });
+  return lines;
+}
+
+function aboutOf(rungs: readonly Rung[], responseMs: number): string {
+  const times = rungs.length === 1 ? 'once' : `${rungs.length} times`;
+  const measured = rungs.filter((rung) => rung.measured).map(({ feltMs }) => feltMs);
+  const late = measured.filter((feltMs) => feltMs > responseMs).length;
+  if (measured.length === 0) return `${times}, all too short to be measured`;
+  const sorted = measured.sort((a, b) => a - b);
+  const median = sorted[Math.floor((sorted.length - 1) / 2)]!;
+  const over = late === 0 ? 'none over the budget' : `${late} over the budget of ${responseMs} ms`;
+  return `${times}, median ${Math.round(median)} ms, worst ${Math.round(sorted.at(-1)!)} ms, ${over}`;
+}
+
+/** Height of all lines together. */
+export function ladderHeight(lines: readonly LadderLine[]): number {
+  const last = lines.at(-1);
+  return last === undefined ? 0 : last.top + last.height;
+}
+
+/** The lines that can be seen. */
+export function linesIn(lines: readonly LadderLine[], top: number, height: number): LadderLine[] {
+  return lines.filter((line) => line.top + line.height > top && line.top < top + height);
+}

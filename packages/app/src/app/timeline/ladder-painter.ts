@@ -1,0 +1,131 @@
+import type { Look, RungPiece } from '@nettle-patch/core';
+import type { Palette } from '../shared/palette';
+import { axisTicks, type TimeScale } from '../shared/time-scale';
+import type { LadderLine } from './ladder-layout';
+import { lookFills, type Fill } from './look-fills';
+
+const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
+const BOLD = `700 13px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif`;
+const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
+
+export interface LadderPicture {
+  readonly lines: readonly LadderLine[];
+  readonly pieces: ReadonlyMap<number, readonly RungPiece[]>;
+  readonly scale: TimeScale;
+  readonly scrollTop: number;
+  readonly height: number;
+  readonly axisHeight: number;
+  readonly budgetMs: number;
+  readonly selected: number | undefined;
+}
+
+/** Draws the ladder on a canvas whose unit is the CSS pixel. */
+export class LadderPainter {
+  readonly #fills: readonly Fill[];
+
+  constructor(
+    private readonly context: CanvasRenderingContext2D,
+    private readonly palette: Palette,
+    looks: readonly Look[],
+  ) {
+    this.#fills = lookFills(context, palette, looks);
+  }
+
+  paint(picture: LadderPicture): void {
+    const { context, palette } = this;
+    const { lines, scale, scrollTop, height, axisHeight, budgetMs } = picture;
+    const budgetX = scale.x(budgetMs);
+    if (budgetX < scale.right) {
+      context.fillStyle = palette.stingSoft;
+      context.fillRect(budgetX, axisHeight, scale.right - budgetX, height);
+    }
+    context.save();
+    context.beginPath();
+    context.rect(0, axisHeight, scale.right + 200, height);
+    context.clip();
+    for (const line of lines) {
+      const top = axisHeight + line.top - scrollTop;
+      if (line.type === 'head') this.#head(line.label, line.about, top, scale);
+      else this.#rung(line, top, picture);
+    }
+    context.restore();
+    if (budgetX < scale.right) this.#budget(budgetX, picture);
+    this.#axis(picture);
+  }
+
+  #head(label: string, about: string, top: number, scale: TimeScale): void {
+    const { context, palette } = this;
+    context.font = BOLD;
+    context.fillStyle = palette.ink;
+    context.fillText(label, scale.left, top + 20);
+    const after = scale.left + context.measureText(label).width + 14;
+    context.font = TEXT;
+    context.fillStyle = palette.soft;
+    context.fillText(about, after, top + 20);
+  }
+
+  #rung({ rung, height }: Extract<LadderLine, { type: 'rung' }>, top: number, picture: LadderPicture): void {
+    const { context, palette } = this;
+    const { scale, pieces, selected, budgetMs } = picture;
+    const { feltMs, measured, interaction } = rung;
+    const endX = scale.x(feltMs);
+    const [y, tall] = [top + 3, height - 7];
+    context.fillStyle = palette.line;
+    context.fillRect(scale.left, y + tall - 1, endX - scale.left, 1);
+    for (const { fromMs, toMs, look } of pieces.get(interaction) ?? []) {
+      const x = scale.x(Math.max(0, fromMs));
+      context.fillStyle = this.#fills[look]!;
+      context.fillRect(x, y, Math.max(0.7, scale.x(toMs) - x), tall);
+    }
+    context.fillStyle = palette.ink;
+    context.fillRect(scale.left - 1.5, y - 1, 3, tall + 2);
+    context.fillStyle = palette.nettle;
+    context.beginPath();
+    context.moveTo(endX, y);
+    context.lineTo(endX + 6, y + tall / 2);
+    context.lineTo(endX, y + tall);
+    context.fill();
+    context.font = FIGURES;
+    context.fillStyle = measured && feltMs > budgetMs ? palette.sting : palette.soft;
+    context.fillText(`${measured ? '' : '< '}${feltMs.toFixed(0)} ms`, endX + 11, y + tall - 3);
+    if (interaction !== selected) return;
+    context.strokeStyle = palette.nettle;
+    context.lineWidth = 2;
+    context.strokeRect(scale.left - 5, top + 0.5, endX - scale.left + 16, height - 2);
+  }
+
+  #budget(x: number, { axisHeight, height, budgetMs }: LadderPicture): void {
+    const { context, palette } = this;
+    context.strokeStyle = palette.ink;
+    context.lineWidth = 1.5;
+    context.setLineDash([4, 3]);
+    context.beginPath();
+    context.moveTo(x, axisHeight);
+    context.lineTo(x, height);
+    context.stroke();
+    context.setLineDash([]);
+    context.font = TEXT;
+    const words = `budget ${budgetMs} ms`;
+    const width = context.measureText(words).width + 8;
+    context.fillStyle = palette.paper;
+    context.fillRect(x + 2, height - 20, width, 18);
+    context.fillStyle = palette.sting;
+    context.fillText(words, x + 6, height - 7);
+  }
+
+  #axis({ scale, axisHeight }: LadderPicture): void {
+    const { context, palette } = this;
+    context.fillStyle = palette.paper;
+    context.fillRect(0, 0, context.canvas.clientWidth, axisHeight);
+    context.fillStyle = palette.line;
+    context.fillRect(0, axisHeight - 1, context.canvas.clientWidth, 1);
+    context.font = FIGURES;
+    for (const ms of axisTicks(scale, 80)) {
+      const x = scale.x(ms);
+      context.fillStyle = palette.edge;
+      context.fillRect(x, axisHeight - 6, 1, 6);
+      context.fillStyle = palette.soft;
+      context.fillText(ms === 0 ? 'input' : `${Number(ms.toPrecision(6))} ms`, x + 4, axisHeight - 9);
+    }
+  }
+}

@@ -1,0 +1,209 @@
+import type { ElementRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { LOOKS, type Rung, type RungPiece } from '@nettle-patch/core';
+import type { OpenedRecording } from '../../workers/opened';
+import { LensService } from '../services/lens.service';
+import { RecordingService } from '../services/recording.service';
+import { ThemeService } from '../services/theme.service';
+import { onResize, prepareCanvas } from '../shared/canvas';
+import { isTaken } from '../shared/keys';
+import { TimeScale } from '../shared/time-scale';
+import { ladderHeight, ladderLines, linesIn } from './ladder-layout';
+import { LadderPainter } from './ladder-painter';
+
+const AXIS_HEIGHT = 24;
+const RIGHT_MARGIN = 76;
+const LEFT = 18;
+const USUAL_RESPONSE_MS = 200;
+
+/** Every interaction as a row, all beginning at their input, those of one label below each other. */
+@Component({
+  selector: 'np-ladder',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div #scroller class="scroller" (scroll)="scrolled()">
+      <div [style.height.px]="height()">
+        <canvas
+          #canvas
+          tabindex="0"
+          role="listbox"
+          aria-label="Interactions, each from its input"
+          [attr.aria-activedescendant]="selected() === undefined ? null : 'rung-' + selected()"
+          (click)="clicked($event)"
+          (keydown)="keyDown($event)"
+        >
+          @for (rung of listed(); track rung.interaction) {
+            <div
+              role="option"
+              [id]="'rung-' + rung.interaction"
+              [attr.aria-selected]="rung.interaction === selected()"
+            >
+              {{ rung.label }}, {{ rung.measured ? '' : 'below ' }}{{ rung.feltMs.toFixed(0) }} ms
+            </div>
+          }
+        </canvas>
+      </div>
+    </div>
+  `,
+  styles: `
+    :host {
+      display: block;
+      min-height: 0;
+      min-width: 0;
+    }
+    .scroller {
+      height: 100%;
+      overflow: hidden auto;
+      container-type: size;
+    }
+    .scroller > div {
+      min-height: 100%;
+    }
+    canvas {
+      position: sticky;
+      top: 0;
+      display: block;
+      width: 100%;
+      height: 100cqh;
+    }
+    canvas:focus-visible {
+      outline-offset: -2px;
+    }
+  `,
+})
+export class LadderComponent {
+  readonly opened = input.required<OpenedRecording>();
+  /** Number of the interaction that is selected. */
+  readonly selected = input<number>();
+  readonly choose = output<number>();
+
+  readonly #recordings = inject(RecordingService);
+  readonly #lens = inject(LensService).lens;
+  readonly #palette = inject(ThemeService).palette;
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
+  readonly #rungs = signal<readonly Rung[]>([]);
+  readonly #size = signal({ width: 0, height: 0 });
+  readonly #scrollTop = signal(0);
+  readonly #pieces = signal<ReadonlyMap<number, readonly RungPiece[]>>(new Map());
+  readonly #asked = new Set<number>();
+  #frame = 0;
+
+  readonly #responseMs = computed(() => {
+    const given = this.opened().header.thresholds as { responseMs?: number } | undefined;
+    return given?.responseMs ?? USUAL_RESPONSE_MS;
+  });
+  /** The rungs that the lens leaves, each with its place among all. */
+  readonly #left = computed(() => {
+    const { range, minMs, text } = this.#lens();
+    const wanted = text.toLowerCase();
+    return this.#rungs().filter(
+      ({ startMs, feltMs, label }) =>
+        (range === undefined || (startMs < range.endMs && startMs + feltMs > range.startMs)) &&
+        feltMs >= minMs &&
+        label.toLowerCase().includes(wanted),
+    );
+  });
+  protected readonly listed = computed(() => this.#left().slice(0, 500));
+  readonly #lines = computed(() => ladderLines(this.#left(), this.#responseMs()));
+  protected readonly height = computed(() => ladderHeight(this.#lines()) + AXIS_HEIGHT + 10);
+  readonly #seen = computed(() => linesIn(this.#lines(), this.#scrollTop(), this.#size().height));
+  readonly #scale = computed(() => {
+    const longest = this.#left().reduce((most, { feltMs }) => Math.max(most, feltMs), 1);
+    return new TimeScale(0, longest, LEFT, Math.max(LEFT + 1, this.#size().width - RIGHT_MARGIN));
+  });
+
+  constructor() {
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      const element = this.canvas().nativeElement;
+      onResize(
+        element,
+        () => this.#size.set({ width: element.clientWidth, height: element.clientHeight }),
+        destroyed,
+      );
+      void document.fonts.ready.then(() => this.#draw());
+    });
+    effect(() => void this.#load(this.opened().id));
+    effect(() => void this.#fetch());
+    effect(() => {
+      this.#follow();
+      cancelAnimationFrame(this.#frame);
+      this.#frame = requestAnimationFrame(() => this.#draw());
+    });
+    destroyed.onDestroy(() => cancelAnimationFrame(this.#frame));
+  }
+
+  protected scrolled(): void {
+    this.#scrollTop.set(this.scroller().nativeElement.scrollTop);
+  }
+
+  protected clicked({ offsetY }: MouseEvent): void {
+    const y = offsetY - AXIS_HEIGHT + this.#scrollTop();
+    const line = this.#lines().find(({ top, height }) => y >= top && y < top + height);
+    if (line?.type === 'rung') this.choose.emit(line.rung.interaction);
+  }
+
+  protected keyDown(event: KeyboardEvent): void {
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (step === 0 || isTaken(event)) return;
+    const rungs = this.#lines().filter((line) => line.type === 'rung');
+    const at = rungs.findIndex(({ rung }) => rung.interaction === this.selected());
+    const next = rungs[Math.max(0, Math.min(rungs.length - 1, at + step))];
+    event.preventDefault();
+    if (next === undefined) return;
+    this.choose.emit(next.rung.interaction);
+    const scroller = this.scroller().nativeElement;
+    const room = scroller.clientHeight - AXIS_HEIGHT - next.height;
+    if (next.top < scroller.scrollTop || next.top > scroller.scrollTop + room)
+      scroller.scrollTop = Math.max(0, next.top - room / 2);
+  }
+
+  async #load(id: string): Promise<void> {
+    const rungs = await this.#recordings.rungs();
+    if (this.opened().id === id) this.#rungs.set(rungs ?? []);
+  }
+
+  /** Asks for the pieces of the rungs that are seen and were not asked for yet. */
+  async #fetch(): Promise<void> {
+    const all = this.#rungs();
+    const wanted = this.#seen().flatMap((line) => (line.type === 'rung' ? line.rung : []));
+    const places = wanted.map((rung) => all.indexOf(rung)).filter((place) => !this.#asked.has(place));
+    if (places.length === 0) return;
+    for (const place of places) this.#asked.add(place);
+    const pieces = (await this.#recordings.rungPieces(places)) ?? [];
+    const next = new Map(this.#pieces());
+    pieces.forEach((one, at) => next.set(all[places[at]!]!.interaction, one));
+    this.#pieces.set(next);
+  }
+
+  #follow(): unknown {
+    return [this.#seen(), this.#pieces(), this.#scale(), this.#size(), this.selected(), this.#palette()];
+  }
+
+  #draw(): void {
+    const { context, height } = prepareCanvas(this.canvas().nativeElement);
+    new LadderPainter(context, this.#palette(), LOOKS).paint({
+      lines: this.#seen(),
+      pieces: this.#pieces(),
+      scale: this.#scale(),
+      scrollTop: this.#scrollTop(),
+      height,
+      axisHeight: AXIS_HEIGHT,
+      budgetMs: this.#responseMs(),
+      selected: this.selected(),
+    });
+  }
+}

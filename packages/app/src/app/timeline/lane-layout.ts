@@ -1,0 +1,61 @@
+import type { LaneKind } from '@nettle-patch/core';
+import type { LaneInfo } from '../../workers/timeline-desk';
+
+/** Height of the time axis above the lanes. Pixels. */
+export const AXIS_HEIGHT = 24;
+const GAP = 8;
+const FOLDED_HEIGHT = 20;
+/** Least height of a lane: its title stands beside it. */
+const LEAST_HEIGHT = 26;
+
+const ROW_HEIGHTS: Readonly<Record<LaneKind, number>> = {
+  inputs: 18,
+  frames: 34,
+  thread: 18,
+  requests: 17,
+  spans: 17,
+  memory: 26,
+  redraws: 14,
+  states: 16,
+};
+
+/** A lane with its place in the drawing, in pixels from the top of the first lane. */
+export interface PlacedLane {
+  readonly lane: LaneInfo;
+  readonly top: number;
+  readonly height: number;
+  readonly rowHeight: number;
+  readonly folded: boolean;
+}
+
+/** Stacks lanes above each other; a folded one shows all its rows in one. */
+export function placeLanes(lanes: readonly LaneInfo[], folded: readonly string[]): PlacedLane[] {
+  let top = GAP / 2;
+  return lanes.map((lane) => {
+    const isFolded = folded.includes(lane.id);
+    const rowHeight = ROW_HEIGHTS[lane.kind];
+    const height = isFolded ? FOLDED_HEIGHT : Math.max(LEAST_HEIGHT, rowHeight * lane.rows);
+    const placed = { lane, top, height, rowHeight, folded: isFolded };
+    top += height + GAP;
+    return placed;
+  });
+}
+
+/** Height of all lanes together. */
+export function heightOf(lanes: readonly PlacedLane[]): number {
+  const last = lanes.at(-1);
+  return last === undefined ? 0 : last.top + last.height + GAP;
+}
+
+/** The lane and the row at a place; undefined between lanes. */
+export function rowAt(
+  lanes: readonly PlacedLane[],
+  y: number,
+): { readonly placed: PlacedLane; readonly row: number } | undefined {
+  const placed = lanes.find(({ top, height }) => y >= top && y < top + height);
+  if (placed === undefined) return undefined;
+  const row = placed.folded
+    ? 0
+    : Math.min(placed.lane.rows - 1, Math.floor((y - placed.top) / placed.rowHeight));
+  return { placed, row };
+}

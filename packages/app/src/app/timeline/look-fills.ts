@@ -1,0 +1,54 @@
+import type { Look } from '@nettle-patch/core';
+import type { Palette } from '../shared/palette';
+import { fillOf } from '../shared/patterns';
+
+export type Fill = string | CanvasPattern;
+
+/** How each look is filled, in the order of the looks. */
+export function lookFills(
+  context: CanvasRenderingContext2D,
+  palette: Palette,
+  looks: readonly Look[],
+): readonly Fill[] {
+  return looks.map((look) => fillFor(context, palette, look));
+}
+
+function fillFor(context: CanvasRenderingContext2D, palette: Palette, look: Look): Fill {
+  switch (look) {
+    case 'task':
+    case 'waiting':
+      return palette.waiting;
+    case 'own':
+      return palette.scriptOwn;
+    case 'library':
+      return palette.scriptLibrary;
+    case 'style':
+      return fillOf(context, 'dots', palette.style, palette.styleSoft);
+    case 'layout':
+      return fillOf(context, 'hatch', palette.layout, palette.layoutSoft);
+    case 'paint':
+      return fillOf(context, 'lines', palette.paint, palette.paintSoft);
+    case 'collection':
+      return fillOf(context, 'cross', palette.collection, palette.collectionSoft);
+    case 'handling':
+      return palette.handling;
+    case 'drawing':
+      return palette.drawing;
+    case 'frame':
+    case 'changed':
+    case 'span':
+      return palette.nettle;
+    case 'mark':
+    case 'state':
+      return palette.soft;
+    case 'note':
+      return palette.nettle;
+    case 'memory':
+      return palette.drawing;
+    case 'long-task':
+    case 'late-frame':
+      return palette.sting;
+    default:
+      return palette.other;
+  }
+}

@@ -1,0 +1,278 @@
+import type { ElementRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  model,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import type { TimeRange } from '@nettle-patch/core';
+import type { OpenedRecording } from '../../workers/opened';
+import type { DrawnWindow, LaneInfo } from '../../workers/timeline-desk';
+import { LensService } from '../services/lens.service';
+import { RecordingService } from '../services/recording.service';
+import { StingChoiceService } from '../services/sting-choice.service';
+import { ThemeService } from '../services/theme.service';
+import { onResize, prepareCanvas } from '../shared/canvas';
+import { isTaken } from '../shared/keys';
+import { TimeScale } from '../shared/time-scale';
+import { AXIS_HEIGHT, heightOf, placeLanes, rowAt } from './lane-layout';
+import { LaneHeadersComponent } from './lane-headers.component';
+import type { ThingRef } from './thing-parameter';
+import { panned, zoomed } from './time-window';
+import { TimelinePainter } from './timeline-painter';
+
+/** Movement below this is a click. */
+const CLICK_PIXELS = 4;
+/** How far beside a thing a click still means it. */
+const NEAR_PIXELS = 4;
+const WHEEL_ZOOM = 1.0015;
+const KEY_PAN = 0.2;
+const KEY_ZOOM = 0.6;
+/** So much more than is shown is fetched on each side, so that a small move has its picture at once. */
+const BESIDE = 0.5;
+
+/** A place that was clicked. */
+export interface TimePlace {
+  readonly lane: string;
+  readonly row: number;
+  readonly ms: number;
+  readonly withinMs: number;
+}
+
+/** The lanes over their common time axis: drawn here, worked out elsewhere. */
+@Component({
+  selector: 'np-time-view',
+  imports: [LaneHeadersComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './time-view.component.html',
+  styleUrl: './time-view.component.scss',
+})
+export class TimeViewComponent {
+  readonly opened = input.required<OpenedRecording>();
+  readonly lanes = input.required<readonly LaneInfo[]>();
+  readonly folded = input.required<readonly string[]>();
+  readonly selected = input<ThingRef>();
+  /** The stretch of time that is shown. */
+  readonly shown = model.required<TimeRange>();
+  readonly choose = output<TimePlace>();
+  readonly select = output<TimeRange | undefined>();
+  readonly move = output<{ readonly lane: string; readonly step: number }>();
+  readonly fold = output<string>();
+  readonly hide = output<string>();
+
+  readonly #recordings = inject(RecordingService);
+  readonly #lens = inject(LensService).lens;
+  readonly #choice = inject(StingChoiceService);
+  readonly #palette = inject(ThemeService).palette;
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
+  readonly #size = signal({ width: 0, height: 0 });
+  readonly #scrollTop = signal(0);
+  readonly #drawn = signal<DrawnWindow | undefined>(undefined);
+  readonly #dragged = signal<TimeRange | undefined>(undefined);
+  readonly #pointerMs = signal<number | undefined>(undefined);
+  #fromX: number | undefined;
+  #fetching = false;
+  #frame = 0;
+
+  protected readonly placed = computed(() => placeLanes(this.lanes(), this.folded()));
+  protected readonly height = computed(() => heightOf(this.placed()) + AXIS_HEIGHT);
+  readonly #scale = computed(() => {
+    const { startMs, endMs } = this.shown();
+    return new TimeScale(startMs, endMs, 0, Math.max(1, this.#size().width));
+  });
+  protected readonly label = computed(() => {
+    const { startMs, endMs } = this.shown();
+    const names = this.lanes().map(({ title }) => title);
+    return `Time view from ${(startMs / 1000).toFixed(2)} s to ${(endMs / 1000).toFixed(2)} s with ${names.join(', ')}. The same as a table: button “Table”.`;
+  });
+
+  constructor() {
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      const element = this.canvas().nativeElement;
+      onResize(
+        element,
+        () => this.#size.set({ width: element.clientWidth, height: element.clientHeight }),
+        destroyed,
+      );
+      element.addEventListener('wheel', (event) => this.#wheel(event), { passive: false });
+      void document.fonts.ready.then(() => this.#draw());
+    });
+    effect(() => {
+      this.shown();
+      this.lanes();
+      if (this.#size().width > 0) untracked(() => void this.#fetch());
+    });
+    effect(() => {
+      this.#follow();
+      cancelAnimationFrame(this.#frame);
+      this.#frame = requestAnimationFrame(() => this.#draw());
+    });
+    destroyed.onDestroy(() => cancelAnimationFrame(this.#frame));
+  }
+
+  protected scrolled(): void {
+    this.#scrollTop.set(this.scroller().nativeElement.scrollTop);
+  }
+
+  protected down(event: PointerEvent): void {
+    if (event.button !== 0) return;
+    this.canvas().nativeElement.setPointerCapture(event.pointerId);
+    this.#fromX = event.offsetX;
+  }
+
+  protected pointed(event: PointerEvent): void {
+    this.#pointerMs.set(this.#scale().ms(event.offsetX));
+    if (this.#fromX === undefined || Math.abs(event.offsetX - this.#fromX) < CLICK_PIXELS) return;
+    const [a, b] = [this.#scale().ms(this.#fromX), this.#scale().ms(event.offsetX)];
+    this.#dragged.set({ startMs: Math.min(a, b), endMs: Math.max(a, b) });
+  }
+
+  protected up(event: PointerEvent): void {
+    const dragged = this.#dragged();
+    if (this.#fromX === undefined) return;
+    this.#fromX = undefined;
+    this.#dragged.set(undefined);
+    if (dragged !== undefined) this.select.emit(dragged);
+    else this.#click(event);
+  }
+
+  protected left(): void {
+    this.#pointerMs.set(undefined);
+  }
+
+  protected keyDown(event: KeyboardEvent): void {
+    if (isTaken(event)) return;
+    const { startMs, endMs } = this.shown();
+    const middleMs = this.#pointerMs() ?? (startMs + endMs) / 2;
+    const whole = this.opened().range;
+    const next: Readonly<Record<string, () => TimeRange>> = {
+      ArrowLeft: () => panned(whole, this.shown(), -KEY_PAN),
+      ArrowRight: () => panned(whole, this.shown(), KEY_PAN),
+      '+': () => zoomed(whole, this.shown(), middleMs, KEY_ZOOM),
+      '=': () => zoomed(whole, this.shown(), middleMs, KEY_ZOOM),
+      '-': () => zoomed(whole, this.shown(), middleMs, 1 / KEY_ZOOM),
+      '0': () => whole,
+    };
+    const change = next[event.key];
+    if (change === undefined) return;
+    this.shown.set(change());
+    event.preventDefault();
+  }
+
+  /** The things that are drawn, for steps from one to the next. */
+  drawn(): DrawnWindow | undefined {
+    return this.#drawn();
+  }
+
+  /** Scrolls so that a lane is seen. */
+  reveal(laneId: string): void {
+    const placed = this.placed().find(({ lane }) => lane.id === laneId);
+    const scroller = this.scroller().nativeElement;
+    if (placed === undefined) return;
+    const isAbove = placed.top < scroller.scrollTop;
+    const isBelow = placed.top > scroller.scrollTop + scroller.clientHeight - AXIS_HEIGHT - placed.rowHeight;
+    if (isAbove || isBelow) scroller.scrollTop = Math.max(0, placed.top - AXIS_HEIGHT);
+  }
+
+  #wheel(event: WheelEvent): void {
+    const whole = this.opened().range;
+    const isSideways = event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY);
+    if (event.ctrlKey || event.metaKey) {
+      const atMs = this.#scale().ms(event.offsetX);
+      this.shown.set(
+        zoomed(whole, this.shown(), atMs, WHEEL_ZOOM ** (event.deltaY * (event.deltaMode === 0 ? 2 : 40))),
+      );
+    } else if (isSideways) {
+      const delta = event.deltaX === 0 ? event.deltaY : event.deltaX;
+      this.shown.set(panned(whole, this.shown(), delta / Math.max(1, this.#size().width)));
+    } else return;
+    event.preventDefault();
+  }
+
+  #click({ offsetX, offsetY }: PointerEvent): void {
+    const at = rowAt(this.placed(), offsetY - AXIS_HEIGHT + this.#scrollTop());
+    if (offsetY < AXIS_HEIGHT) this.#clickAxis(offsetX);
+    if (at === undefined || offsetY < AXIS_HEIGHT) return;
+    const withinMs = NEAR_PIXELS / this.#scale().pixelsPerMs;
+    this.choose.emit({ lane: at.placed.lane.id, row: at.row, ms: this.#scale().ms(offsetX), withinMs });
+  }
+
+  #clickAxis(x: number): void {
+    const { stings } = this.opened();
+    const near = stings.findIndex(({ startMs }) => Math.abs(this.#scale().x(startMs) - x) < NEAR_PIXELS * 2);
+    if (near >= 0) this.#choice.choose(near);
+  }
+
+  /** Asks for what is to be drawn; one question at a time, about what is shown by then. */
+  async #fetch(): Promise<void> {
+    if (this.#fetching) return;
+    this.#fetching = true;
+    try {
+      for (let asked: TimeRange | undefined; asked !== this.shown();) {
+        asked = this.shown();
+        const lengthMs = asked.endMs - asked.startMs;
+        const range = { startMs: asked.startMs - BESIDE * lengthMs, endMs: asked.endMs + BESIDE * lengthMs };
+        const pixels = Math.ceil(this.#size().width * (1 + 2 * BESIDE));
+        const ids = this.lanes().map(({ id }) => id);
+        const drawn = await this.#recordings.draw(range, pixels, ids);
+        if (drawn === undefined) return;
+        this.#drawn.set(drawn);
+      }
+    } finally {
+      this.#fetching = false;
+    }
+    const known = new Set(this.#drawn()?.lanes.map(({ id }) => id));
+    if (this.lanes().some(({ id }) => !known.has(id)) && this.#drawn() !== undefined) void this.#fetch();
+  }
+
+  /** Reads all that the drawing depends on. */
+  #follow(): unknown {
+    return [
+      this.placed(),
+      this.#drawn(),
+      this.#scale(),
+      this.#size(),
+      this.#scrollTop(),
+      this.#dragged(),
+      this.#lens(),
+      this.selected(),
+      this.#choice.selectedSting(),
+      this.#pointerMs(),
+      this.#palette(),
+    ];
+  }
+
+  #draw(): void {
+    const { context, height } = prepareCanvas(this.canvas().nativeElement);
+    const { range, minMs, text, own } = this.#lens();
+    const { pauses, stings, header } = this.opened();
+    new TimelinePainter(context, this.#palette()).paint({
+      lanes: this.placed(),
+      drawn: this.#drawn()?.lanes ?? [],
+      scale: this.#scale(),
+      height,
+      scrollTop: this.#scrollTop(),
+      range: this.#dragged() ?? range,
+      pauses,
+      stings,
+      selectedSting: this.#choice.selectedSting(),
+      selected: this.selected(),
+      refreshMs: header.refreshMs,
+      minMs,
+      text,
+      foldLibraries: own,
+      pointerMs: this.#pointerMs(),
+    });
+  }
+}

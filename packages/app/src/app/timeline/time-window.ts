@@ -1,0 +1,44 @@
+import type { TimeRange } from '@nettle-patch/core';
+
+/** The shortest stretch that is shown: a hundredth of a pixel is a clock step of any browser. Milliseconds. */
+const SHORTEST_MS = 0.05;
+
+/** A stretch moved and cut so that it lies within the whole. */
+function within(whole: TimeRange, startMs: number, lengthMs: number): TimeRange {
+  const allMs = whole.endMs - whole.startMs;
+  const length = Math.min(allMs, Math.max(Math.min(SHORTEST_MS, allMs), lengthMs));
+  const start = Math.min(whole.endMs - length, Math.max(whole.startMs, startMs));
+  return { startMs: start, endMs: start + length };
+}
+
+/**
+ * The stretch of time that is shown, zoomed about a moment that stays where it is.
+ * @param factor above 1 shows more time
+ */
+export function zoomed(whole: TimeRange, shown: TimeRange, atMs: number, factor: number): TimeRange {
+  const lengthMs = shown.endMs - shown.startMs;
+  const allMs = whole.endMs - whole.startMs;
+  const nextMs = Math.min(allMs, Math.max(Math.min(SHORTEST_MS, allMs), lengthMs * factor));
+  const share = lengthMs === 0 ? 0.5 : (atMs - shown.startMs) / lengthMs;
+  return within(whole, atMs - nextMs * share, nextMs);
+}
+
+/** The stretch moved by a share of its length. */
+export function panned(whole: TimeRange, shown: TimeRange, share: number): TimeRange {
+  const lengthMs = shown.endMs - shown.startMs;
+  return within(whole, shown.startMs + share * lengthMs, lengthMs);
+}
+
+/** A stretch that shows a range with some room around it. */
+export function around(whole: TimeRange, range: TimeRange, margin = 0.05): TimeRange {
+  const lengthMs = Math.max(SHORTEST_MS, range.endMs - range.startMs);
+  return within(whole, range.startMs - margin * lengthMs, lengthMs * (1 + 2 * margin));
+}
+
+/** A stretch as wide as now, moved no more than is needed to show a range. */
+export function showing(whole: TimeRange, shown: TimeRange, range: TimeRange): TimeRange {
+  const lengthMs = shown.endMs - shown.startMs;
+  if (range.startMs >= shown.startMs && range.endMs <= shown.endMs) return shown;
+  if (range.endMs - range.startMs > lengthMs) return around(whole, range);
+  return within(whole, (range.startMs + range.endMs - lengthMs) / 2, lengthMs);
+}

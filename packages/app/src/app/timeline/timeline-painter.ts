@@ -1,0 +1,270 @@
+import { LOOKS, type DrawnThings, type Look, type TimeRange } from '@nettle-patch/core';
+import type { DrawnLane } from '../../workers/timeline-desk';
+import type { ListedSting } from '../../workers/opened';
+import type { Palette } from '../shared/palette';
+import { fillOf } from '../shared/patterns';
+import { axisStep, type TimeScale } from '../shared/time-scale';
+import { AXIS_HEIGHT, type PlacedLane } from './lane-layout';
+import { lookFills, type Fill } from './look-fills';
+
+const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
+const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
+/** Mean width of a letter: words are cut by it, as measuring each would take longer than drawing it. */
+const LETTER = 6.1;
+const LEAST_MARK = 1.5;
+const FULL = 255;
+const DIM = 0.22;
+/** Frames of this many budgets fill their lane. */
+const FRAME_BUDGETS = 4;
+
+export interface TimelinePicture {
+  readonly lanes: readonly PlacedLane[];
+  readonly drawn: readonly DrawnLane[];
+  readonly scale: TimeScale;
+  readonly height: number;
+  readonly scrollTop: number;
+  readonly range: TimeRange | undefined;
+  readonly pauses: readonly TimeRange[];
+  readonly stings: readonly ListedSting[];
+  readonly selectedSting: ListedSting | undefined;
+  readonly selected: { readonly lane: string; readonly ref: number } | undefined;
+  readonly refreshMs: number;
+  /** Things shorter than this are left out. Milliseconds. */
+  readonly minMs: number;
+  /** Things whose words do not hold this are dimmed. */
+  readonly text: string;
+  /** Whether libraries are drawn as thin stems. */
+  readonly foldLibraries: boolean;
+  readonly pointerMs: number | undefined;
+}
+
+/** Draws the lanes over their time axis on a canvas whose unit is the CSS pixel. */
+export class TimelinePainter {
+  readonly #fills: readonly Fill[];
+
+  constructor(
+    private readonly context: CanvasRenderingContext2D,
+    private readonly palette: Palette,
+  ) {
+    this.#fills = lookFills(context, palette, LOOKS);
+  }
+
+  paint(picture: TimelinePicture): void {
+    const { context, palette } = this;
+    const { lanes, drawn, scale, height, scrollTop } = picture;
+    const byId = new Map(drawn.map((lane) => [lane.id, lane.things]));
+    context.save();
+    context.beginPath();
+    context.rect(0, AXIS_HEIGHT, scale.right, height - AXIS_HEIGHT);
+    context.clip();
+    context.translate(0, AXIS_HEIGHT - scrollTop);
+    for (const placed of lanes) {
+      const isSeen = placed.top + placed.height > scrollTop && placed.top < scrollTop + height;
+      if (!isSeen) continue;
+      context.fillStyle = palette.line;
+      context.fillRect(scale.left, placed.top + placed.height + 3.5, scale.right - scale.left, 1);
+      const things = byId.get(placed.lane.id);
+      if (things !== undefined) this.#lane(placed, things, picture);
+    }
+    context.restore();
+    this.#overlays(picture);
+    this.#axis(picture);
+  }
+
+  #lane(placed: PlacedLane, things: DrawnThings, picture: TimelinePicture): void {
+    const { context, palette } = this;
+    const { scale, minMs, selected } = picture;
+    const wanted = picture.text.toLowerCase();
+    const pixelMs = 1 / scale.pixelsPerMs;
+    const isFrames = placed.lane.kind === 'frames';
+    const isMemory = placed.lane.kind === 'memory';
+    const rowHeight = placed.folded ? placed.height : placed.rowHeight;
+    if (isFrames && !placed.folded) this.#budget(placed, scale);
+    context.font = TEXT;
+    for (let at = 0; at < things.count; at++) {
+      const startMs = things.startsMs[at]!;
+      const endMs = things.endsMs[at]!;
+      if (endMs < scale.startMs || startMs > scale.endMs) continue;
+      const lengthMs = endMs - startMs;
+      if (minMs > 0 && lengthMs < minMs && (pixelMs <= minMs || lengthMs > pixelMs * 1.01)) continue;
+      const look = LOOKS[things.looks[at]!]!;
+      const left = Math.max(scale.left, scale.x(startMs));
+      const width = Math.max(
+        LEAST_MARK,
+        Math.min(scale.right, scale.x(endMs)) - left - (lengthMs > pixelMs * 3 ? 0.5 : 0),
+      );
+      let top = placed.top + (placed.folded ? 0 : things.rows[at]! * placed.rowHeight);
+      let tall = rowHeight - 2;
+      if (isFrames) {
+        tall = Math.max(3, Math.min(1, lengthMs / (FRAME_BUDGETS * picture.refreshMs)) * (rowHeight - 2));
+        top += rowHeight - 1 - tall;
+      } else if (isMemory && look === 'memory') {
+        tall = Math.max(1, (things.filled[at]! / FULL) * (rowHeight - 2));
+        top += rowHeight - 1 - tall;
+      } else if (look === 'library' && picture.foldLibraries && !placed.folded) {
+        top += tall * 0.3;
+        tall *= 0.45;
+      }
+      const word = things.words[at]! < 0 ? '' : things.texts[things.words[at]!]!;
+      const dim = wanted !== '' && !word.toLowerCase().includes(wanted);
+      context.globalAlpha = dim ? DIM : 0.35 + 0.65 * (things.filled[at]! / FULL);
+      if (isMemory && look === 'memory') context.globalAlpha = 0.8;
+      this.#thing(look, left, top, width, tall);
+      if (word !== '' && !placed.folded && !isFrames) this.#word(word, look, left, top, width, tall);
+      if (selected?.lane === placed.lane.id && selected.ref === things.refs[at]) {
+        context.globalAlpha = 1;
+        context.strokeStyle = palette.ink;
+        context.lineWidth = 2;
+        context.strokeRect(left - 1, top - 0.5, width + 2, tall + 1);
+      }
+    }
+    context.globalAlpha = 1;
+  }
+
+  #thing(look: Look, left: number, top: number, width: number, tall: number): void {
+    const { context, palette } = this;
+    context.fillStyle = this.#fills[LOOKS.indexOf(look)]!;
+    if (look === 'request' || look === 'failed') {
+      context.lineWidth = 1.2;
+      context.strokeStyle = look === 'failed' ? palette.sting : palette.soft;
+      context.fillStyle = palette.panel;
+      context.beginPath();
+      context.roundRect(left + 0.5, top + 1.5, Math.max(3, width - 1), tall - 3, (tall - 3) / 2);
+      context.fill();
+      context.stroke();
+    } else if (look === 'unchanged' || look === 'out-of-view') {
+      context.lineWidth = 1.5;
+      context.strokeStyle = look === 'unchanged' ? palette.sting : palette.soft;
+      context.strokeRect(left + 0.5, top + 3, Math.max(3, width - 1), tall - 6);
+    } else if (look === 'mark' || look === 'note' || look === 'state') {
+      context.fillRect(left, top, LEAST_MARK, tall);
+      context.beginPath();
+      context.moveTo(left, top);
+      context.lineTo(left + 7, top + 3.5);
+      context.lineTo(left, top + 7);
+      context.fill();
+    } else context.fillRect(left, top + 1, width, tall - 1);
+  }
+
+  #word(word: string, look: Look, left: number, top: number, width: number, tall: number): void {
+    const letters = Math.floor((width - 7) / LETTER);
+    if (letters < 2) return;
+    const { context, palette } = this;
+    const inverse: Partial<Record<Look, string>> = {
+      own: palette.onScriptOwn,
+      library: palette.onScriptLibrary,
+      handling: palette.onHandling,
+      'long-task': palette.paper,
+    };
+    const text = word.length > letters ? `${word.slice(0, letters - 1)}…` : word;
+    if (look === 'style' || look === 'layout' || look === 'paint' || look === 'collection') {
+      context.fillStyle = palette.panel;
+      context.fillRect(left + 3, top + 2, Math.min(width - 6, text.length * LETTER + 4), tall - 4);
+    }
+    context.fillStyle = inverse[look] ?? palette.ink;
+    const indent = look === 'request' || look === 'failed' ? 8 : look === 'mark' || look === 'note' ? 10 : 4;
+    context.fillText(text, left + indent, top + tall / 2 + 4.5);
+  }
+
+  #budget(placed: PlacedLane, scale: TimeScale): void {
+    const { context, palette } = this;
+    const y = placed.top + placed.rowHeight - 1 - (placed.rowHeight - 2) / FRAME_BUDGETS;
+    context.strokeStyle = palette.soft;
+    context.lineWidth = 1;
+    context.setLineDash([3, 3]);
+    context.beginPath();
+    context.moveTo(scale.left, y);
+    context.lineTo(scale.right, y);
+    context.stroke();
+    context.setLineDash([]);
+  }
+
+  #overlays({ scale, height, range, pauses, selectedSting, pointerMs }: TimelinePicture): void {
+    const { context, palette } = this;
+    const band = ({ startMs, endMs }: TimeRange, fill: Fill, alpha: number) => {
+      const left = Math.max(scale.left, scale.x(startMs));
+      const right = Math.min(scale.right, scale.x(endMs));
+      if (right <= left) return;
+      context.globalAlpha = alpha;
+      context.fillStyle = fill;
+      context.fillRect(left, AXIS_HEIGHT, right - left, height - AXIS_HEIGHT);
+      context.globalAlpha = 1;
+    };
+    for (const pause of pauses) band(pause, fillOf(context, 'hatch', palette.line, palette.paper), 0.8);
+    if (selectedSting !== undefined) band(selectedSting, palette.sting, 0.08);
+    if (range !== undefined) {
+      band({ startMs: scale.startMs, endMs: range.startMs }, palette.paper, 0.62);
+      band({ startMs: range.endMs, endMs: scale.endMs }, palette.paper, 0.62);
+      context.fillStyle = palette.nettle;
+      for (const ms of [range.startMs, range.endMs]) {
+        if (ms >= scale.startMs && ms <= scale.endMs)
+          context.fillRect(scale.x(ms) - 1, AXIS_HEIGHT, 2, height);
+      }
+    }
+    if (pointerMs !== undefined) {
+      context.fillStyle = palette.soft;
+      context.fillRect(scale.x(pointerMs), AXIS_HEIGHT, 1, height);
+    }
+  }
+
+  #axis({ scale, stings, selectedSting, pointerMs }: TimelinePicture): void {
+    const { context, palette } = this;
+    context.fillStyle = palette.paper;
+    context.fillRect(0, 0, scale.right, AXIS_HEIGHT);
+    context.fillStyle = palette.line;
+    context.fillRect(scale.left, AXIS_HEIGHT - 1, scale.right - scale.left, 1);
+    context.font = FIGURES;
+    const unit = unitOf(scale.endMs - scale.startMs);
+    for (const startMs of roundTimes(scale)) {
+      const x = scale.x(startMs);
+      context.fillStyle = palette.edge;
+      context.fillRect(x, AXIS_HEIGHT - 6, 1, 6);
+      context.fillStyle = palette.soft;
+      context.fillText(timeWords(startMs, unit), x + 4, AXIS_HEIGHT - 9);
+    }
+    context.fillStyle = palette.sting;
+    for (const sting of stings) {
+      const x = scale.x(sting.startMs);
+      if (x < scale.left - 4 || x > scale.right + 4) continue;
+      const size = sting === selectedSting ? 8 : 5;
+      context.beginPath();
+      context.moveTo(x, AXIS_HEIGHT - 1 - size);
+      context.lineTo(x + size / 1.6, AXIS_HEIGHT - 1);
+      context.lineTo(x - size / 1.6, AXIS_HEIGHT - 1);
+      context.fill();
+    }
+    if (pointerMs === undefined) return;
+    const words = timeWords(pointerMs, { ...unit, digits: unit.digits + 1 });
+    const width = context.measureText(words).width + 10;
+    const x = Math.min(scale.right - width, Math.max(scale.left, scale.x(pointerMs) - width / 2));
+    context.fillStyle = palette.ink;
+    context.fillRect(x, 1, width, 16);
+    context.fillStyle = palette.paper;
+    context.fillText(words, x + 5, 13);
+  }
+}
+
+interface Unit {
+  readonly seconds: boolean;
+  readonly digits: number;
+}
+
+/** The unit in which times of a stretch are told, and with how many digits. */
+function unitOf(lengthMs: number): Unit {
+  if (lengthMs >= 20_000) return { seconds: true, digits: 0 };
+  if (lengthMs >= 2000) return { seconds: true, digits: 1 };
+  if (lengthMs >= 200) return { seconds: true, digits: 2 };
+  return { seconds: false, digits: lengthMs >= 20 ? 0 : lengthMs >= 2 ? 1 : 2 };
+}
+
+function timeWords(ms: number, { seconds, digits }: Unit): string {
+  return seconds ? `${(ms / 1000).toFixed(digits)} s` : `${ms.toFixed(digits)} ms`;
+}
+
+/** Round times within a scale. */
+function roundTimes(scale: TimeScale): number[] {
+  const stepMs = axisStep(scale, 90);
+  const times: number[] = [];
+  for (let ms = Math.ceil(scale.startMs / stepMs) * stepMs; ms <= scale.endMs; ms += stepMs) times.push(ms);
+  return times;
+}

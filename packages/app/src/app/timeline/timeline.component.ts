@@ -1,0 +1,262 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatMenuModule } from '@angular/material/menu';
+import type { TimeRange } from '@nettle-patch/core';
+import type { LaneInfo } from '../../workers/timeline-desk';
+import type { ThingDetails } from '../../workers/thing-details';
+import { AddressService } from '../services/address.service';
+import { LensService } from '../services/lens.service';
+import { PreferencesService } from '../services/preferences.service';
+import { RecordingService } from '../services/recording.service';
+import { StingChoiceService } from '../services/sting-choice.service';
+import { IconComponent } from '../shared/icon.component';
+import { isTaken } from '../shared/keys';
+import { OpeningComponent } from '../shared/opening.component';
+import { LensToolsComponent } from '../lens/lens-tools.component';
+import { LadderComponent } from './ladder.component';
+import { inOrder, moved, toggled, type LanePreferences } from './lane-order';
+import { ThingPanelComponent } from './thing-panel.component';
+import { readThing, thingParameter } from './thing-parameter';
+import { ThingTableComponent } from './thing-table.component';
+import { TimeViewComponent, type TimePlace } from './time-view.component';
+import { around, showing, zoomed } from './time-window';
+
+type Shown = 'time' | 'ladder' | 'table';
+
+const BUTTON_ZOOM = 0.5;
+
+/** Everything that happened, over a common time axis or as the ladder, with details of what is selected. */
+@Component({
+  selector: 'np-timeline',
+  imports: [
+    MatButtonModule,
+    MatButtonToggleModule,
+    MatMenuModule,
+    IconComponent,
+    LadderComponent,
+    LensToolsComponent,
+    OpeningComponent,
+    ThingPanelComponent,
+    ThingTableComponent,
+    TimeViewComponent,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown)': 'keyDown($event)' },
+  templateUrl: './timeline.component.html',
+  styleUrl: './timeline.component.scss',
+})
+export class TimelineComponent {
+  readonly #recordings = inject(RecordingService);
+  readonly #preferences = inject(PreferencesService);
+  readonly #address = inject(AddressService);
+  readonly #lens = inject(LensService);
+  readonly #choice = inject(StingChoiceService);
+  readonly id = input.required<string>();
+  /** How it is shown, from the address. */
+  readonly show = input<string>();
+  /** What is selected, from the address. */
+  readonly thing = input<string>();
+
+  private readonly view = viewChild(TimeViewComponent);
+  protected readonly opened = computed(() => {
+    const open = this.#recordings.open();
+    return open.state === 'open' && open.opened.id === this.id() ? open.opened : undefined;
+  });
+  protected readonly shownAs = computed((): Shown => {
+    const show = this.show();
+    return show === 'ladder' || show === 'table' ? show : 'time';
+  });
+  readonly #all = signal<readonly LaneInfo[]>([]);
+  protected readonly kept = computed((): LanePreferences => this.#preferences.now().lanes);
+  /** All lanes of the recording, in their order. */
+  protected readonly lanes = computed(() => inOrder(this.#all(), this.kept().order));
+  protected readonly visible = computed(() =>
+    this.lanes().filter(({ id }) => !this.kept().hidden.includes(id)),
+  );
+  protected readonly selected = computed(() => readThing(this.thing()));
+  protected readonly details = signal<ThingDetails | undefined>(undefined);
+  protected readonly shown = linkedSignal<TimeRange>(() => this.#firstShown());
+  /** The lane whose things the table lists. */
+  protected readonly tableLane = signal('');
+
+  constructor() {
+    effect(() => void this.#recordings.openKept(this.id()));
+    effect(() => void this.#loadLanes(this.opened()?.id));
+    effect(() => void this.#loadDetails());
+    effect(() => {
+      const range = this.#lens.lens().range;
+      const whole = untracked(this.opened)?.range;
+      if (range !== undefined && whole !== undefined && !untracked(() => this.#sees(range)))
+        this.shown.set(around(whole, range));
+    });
+  }
+
+  protected setShown(show: Shown): void {
+    void this.#address.change({ show: show === 'time' ? null : show });
+  }
+
+  protected setRange(range: TimeRange | undefined): void {
+    this.#lens.change({ range });
+  }
+
+  protected async choose({ lane, ms, row, withinMs }: TimePlace): Promise<void> {
+    const details = await this.#recordings.thingAt(lane, ms, row, withinMs);
+    if (details?.ref !== undefined) this.chooseThing(lane, details.ref);
+    else {
+      await this.#address.change({ thing: null });
+      this.details.set(details);
+    }
+  }
+
+  protected chooseThing(lane: string, ref: number): void {
+    void this.#address.change({ thing: thingParameter(lane, ref) });
+  }
+
+  protected zoomTo(range: TimeRange): void {
+    this.shown.set(around(this.opened()!.range, range));
+  }
+
+  protected goTo(ms: number): void {
+    this.shown.set(showing(this.opened()!.range, this.shown(), { startMs: ms, endMs: ms }));
+  }
+
+  protected zoom(isIn: boolean): void {
+    const { startMs, endMs } = this.shown();
+    const factor = isIn ? BUTTON_ZOOM : 1 / BUTTON_ZOOM;
+    this.shown.set(zoomed(this.opened()!.range, this.shown(), (startMs + endMs) / 2, factor));
+  }
+
+  protected fit(): void {
+    this.shown.set(this.opened()!.range);
+  }
+
+  protected moveLane(lane: string, step: number): void {
+    const hidden = this.lanes().filter(({ id }) => this.kept().hidden.includes(id));
+    const order = [...moved(this.visible(), lane, step), ...hidden.map(({ id }) => id)];
+    this.#keepLanes({ order });
+  }
+
+  protected foldLane(lane: string): void {
+    this.#keepLanes({ folded: toggled(this.kept().folded, lane) });
+  }
+
+  protected hideLane(lane: string): void {
+    this.#keepLanes({ hidden: toggled(this.kept().hidden, lane) });
+  }
+
+  protected keyDown(event: KeyboardEvent): void {
+    if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+      const lane = this.selected()?.lane;
+      if (lane !== undefined) this.moveLane(lane, event.key === 'ArrowUp' ? -1 : 1);
+      event.preventDefault();
+      return;
+    }
+    if (isTaken(event)) return;
+    const range = this.#lens.lens().range;
+    if (event.key === '[') this.#stepSting(-1);
+    else if (event.key === ']') this.#stepSting(1);
+    else if (event.key === 'z' && range !== undefined) this.zoomTo(range);
+    else if (event.key === ',' || event.key === '.') this.#stepThing(event.key === '.' ? 1 : -1, 0);
+    else if (this.shownAs() === 'time' && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
+      this.#stepThing(0, event.key === 'ArrowDown' ? 1 : -1);
+    else return;
+    event.preventDefault();
+  }
+
+  /** The next sting in order of time, or the one before. */
+  #stepSting(step: number): void {
+    const { stings } = this.opened()!;
+    const shown = this.#choice.series().flatMap((series) => series.stings);
+    const inTime = shown.sort((a, b) => stings[a]!.startMs - stings[b]!.startMs);
+    const next = inTime[inTime.indexOf(this.#choice.selected() ?? -1) + step];
+    if (next === undefined) return;
+    this.#choice.choose(next);
+    this.zoomTo(stings[next]!);
+  }
+
+  /** To the thing beside what is selected, or in the row above or below it. */
+  #stepThing(across: number, down: number): void {
+    const selected = this.selected();
+    const details = this.details();
+    const lanes = this.view()?.drawn()?.lanes;
+    const laneId = selected?.lane ?? this.visible()[0]?.id;
+    const things = lanes?.find(({ id }) => id === laneId)?.things;
+    if (things === undefined || laneId === undefined) return;
+    const places = Array.from({ length: things.count }, (_, at) => at);
+    const now = places.find((at) => things.refs[at] === selected?.ref);
+    const row = now === undefined ? 0 : things.rows[now]! + down;
+    const ms = details === undefined ? this.shown().startMs : (details.startMs + details.endMs) / 2;
+    const inRow = places.filter((at) => things.rows[at] === row);
+    const next =
+      across > 0
+        ? inRow.find((at) => things.startsMs[at]! > (details?.startMs ?? -1))
+        : across < 0
+          ? inRow.findLast((at) => things.startsMs[at]! < (details?.startMs ?? Infinity))
+          : nearest(inRow, (at) => Math.abs((things.startsMs[at]! + things.endsMs[at]!) / 2 - ms));
+    if (next !== undefined) {
+      this.chooseThing(laneId, things.refs[next]!);
+      const range = { startMs: things.startsMs[next]!, endMs: things.endsMs[next]! };
+      if (across !== 0) this.shown.set(showing(this.opened()!.range, this.shown(), range));
+      return;
+    }
+    const lane = this.visible()[this.visible().findIndex(({ id }) => id === laneId) + down];
+    const other = lanes?.find(({ id }) => id === lane?.id)?.things;
+    if (down !== 0 && lane !== undefined && other !== undefined && other.count > 0) {
+      this.chooseThing(lane.id, other.refs[0]!);
+      this.view()?.reveal(lane.id);
+    }
+  }
+
+  #keepLanes(part: Partial<LanePreferences>): void {
+    const { order, hidden, folded } = { ...this.kept(), ...part };
+    void this.#preferences.change({ lanes: { order: [...order], hidden: [...hidden], folded: [...folded] } });
+  }
+
+  #firstShown(): TimeRange {
+    const opened = this.opened();
+    if (opened === undefined) return { startMs: 0, endMs: 1 };
+    const range = untracked(() => this.#lens.lens().range);
+    const asked = untracked(() => this.#address.query()['sting']);
+    const sting = asked === undefined ? undefined : untracked(this.#choice.selectedSting);
+    const wanted = range ?? sting;
+    return wanted === undefined ? opened.range : around(opened.range, wanted);
+  }
+
+  #sees({ startMs, endMs }: TimeRange): boolean {
+    const shown = this.shown();
+    return (
+      startMs >= shown.startMs && endMs <= shown.endMs && endMs - startMs > (shown.endMs - shown.startMs) / 50
+    );
+  }
+
+  async #loadLanes(id: string | undefined): Promise<void> {
+    if (id === undefined) return;
+    this.#all.set((await this.#recordings.lanes()) ?? []);
+  }
+
+  async #loadDetails(): Promise<void> {
+    const [opened, selected] = [this.opened(), this.selected()];
+    if (opened === undefined || selected === undefined) return;
+    const details = await this.#recordings.thing(selected.lane, selected.ref);
+    if (this.selected() === selected) this.details.set(details);
+  }
+}
+
+function nearest(places: readonly number[], distance: (at: number) => number): number | undefined {
+  return places.reduce<number | undefined>(
+    (best, at) => (best === undefined || distance(at) < distance(best) ? at : best),
+    undefined,
+  );
+}

@@ -1,0 +1,30 @@
+import { occurrencesOf, statisticsOf, WIDE_LENS, type Recording } from '@nettle-patch/core';
+
+/** How long all occurrences of the same thing took. Milliseconds. */
+export interface Others {
+  readonly count: number;
+  readonly totalMs: number;
+  readonly shortestMs: number;
+  readonly medianMs: number;
+  readonly p95Ms: number;
+  readonly longestMs: number;
+}
+
+/** Statistics over lengths of time; undefined where there are none. */
+export function spanStatistics(lengthsMs: readonly number[]): Others | undefined {
+  return statisticsOf(Float64Array.from(lengthsMs));
+}
+
+const known = new WeakMap<Recording, Map<string, Others | undefined>>();
+
+/** The same over all calls of a function on a thread; counted once. */
+export function callStatistics(recording: Recording, thread: number, functionId: number): Others | undefined {
+  const ofRecording = known.get(recording) ?? new Map<string, Others | undefined>();
+  known.set(recording, ofRecording);
+  const key = `${thread} ${functionId}`;
+  if (!ofRecording.has(key)) {
+    const { statistics } = occurrencesOf(recording, { ...WIDE_LENS, thread }, functionId);
+    ofRecording.set(key, statistics);
+  }
+  return ofRecording.get(key);
+}

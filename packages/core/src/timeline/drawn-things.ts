@@ -1,0 +1,115 @@
+const INITIAL_CAPACITY = 512;
+/** A thing narrower than this has no room for words. Pixels. */
+const LEAST_WORDS = 24;
+
+/** Things to be drawn, as columns of equal length that can be handed between threads. */
+export interface DrawnThings {
+  readonly count: number;
+  readonly startsMs: Float64Array;
+  readonly endsMs: Float64Array;
+  /** Row within the lane, from 0. */
+  readonly rows: Uint16Array;
+  /** Places in LOOKS. */
+  readonly looks: Uint8Array;
+  /** How much of it is filled, or how high it stands, 0 to 255. */
+  readonly filled: Uint8Array;
+  /** What it is, as the lane numbers its things; of many in one pixel, the first. */
+  readonly refs: Int32Array;
+  /** Places in `texts`, or -1. */
+  readonly words: Int32Array;
+  readonly texts: readonly string[];
+}
+
+/** One thing to be drawn. */
+export interface DrawnThing {
+  readonly startMs: number;
+  readonly endMs: number;
+  readonly row: number;
+  readonly look: number;
+  readonly filled: number;
+  readonly ref: number;
+}
+
+/** Collects things to be drawn in a range of so many pixels. */
+export class DrawnWriter {
+  readonly pixelMs: number;
+  #startsMs = new Float64Array(INITIAL_CAPACITY);
+  #endsMs = new Float64Array(INITIAL_CAPACITY);
+  #rows = new Uint16Array(INITIAL_CAPACITY);
+  #looks = new Uint8Array(INITIAL_CAPACITY);
+  #filled = new Uint8Array(INITIAL_CAPACITY);
+  #refs = new Int32Array(INITIAL_CAPACITY);
+  #words = new Int32Array(INITIAL_CAPACITY);
+  readonly #texts: string[] = [];
+  readonly #textIds = new Map<number, number>();
+  #count = 0;
+
+  /**
+   * @param words what a thing is called, by its ref; asked once for each key
+   * @param keyOf things with the same key have the same words
+   */
+  constructor(
+    readonly range: { readonly startMs: number; readonly endMs: number },
+    readonly pixels: number,
+    private readonly words: (ref: number) => string,
+    private readonly keyOf: (ref: number) => number = (ref) => ref,
+  ) {
+    this.pixelMs = (range.endMs - range.startMs) / pixels;
+  }
+
+  push({ startMs, endMs, row, look, filled, ref }: DrawnThing): void {
+    if (this.#count === this.#startsMs.length) this.#grow();
+    const at = this.#count++;
+    this.#startsMs[at] = startMs;
+    this.#endsMs[at] = endMs;
+    this.#rows[at] = row;
+    this.#looks[at] = look;
+    this.#filled[at] = filled;
+    this.#refs[at] = ref;
+    const { startMs: fromMs, endMs: toMs } = this.range;
+    const shownMs = Math.min(endMs, toMs) - Math.max(startMs, fromMs);
+    this.#words[at] = shownMs >= this.pixelMs * LEAST_WORDS ? this.#textOf(ref) : -1;
+  }
+
+  /** The things so far. */
+  things(): DrawnThings {
+    const count = this.#count;
+    return {
+      count,
+      startsMs: this.#startsMs.slice(0, count),
+      endsMs: this.#endsMs.slice(0, count),
+      rows: this.#rows.slice(0, count),
+      looks: this.#looks.slice(0, count),
+      filled: this.#filled.slice(0, count),
+      refs: this.#refs.slice(0, count),
+      words: this.#words.slice(0, count),
+      texts: this.#texts,
+    };
+  }
+
+  #textOf(ref: number): number {
+    const key = this.keyOf(ref);
+    let id = this.#textIds.get(key);
+    if (id === undefined) {
+      const text = this.words(ref);
+      id = text === '' ? -1 : this.#texts.push(text) - 1;
+      this.#textIds.set(key, id);
+    }
+    return id;
+  }
+
+  #grow(): void {
+    const capacity = this.#startsMs.length * 2;
+    const grown = <A extends Float64Array | Uint16Array | Uint8Array | Int32Array>(larger: A, from: A): A => {
+      larger.set(from);
+      return larger;
+    };
+    this.#startsMs = grown(new Float64Array(capacity), this.#startsMs);
+    this.#endsMs = grown(new Float64Array(capacity), this.#endsMs);
+    this.#rows = grown(new Uint16Array(capacity), this.#rows);
+    this.#looks = grown(new Uint8Array(capacity), this.#looks);
+    this.#filled = grown(new Uint8Array(capacity), this.#filled);
+    this.#refs = grown(new Int32Array(capacity), this.#refs);
+    this.#words = grown(new Int32Array(capacity), this.#words);
+  }
+}

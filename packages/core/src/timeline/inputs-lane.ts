@@ -1,0 +1,30 @@
+import { interactionsOf, type Interaction } from '../inputs/interactions';
+import type { Recording } from '../recording/recording';
+import { eventLane } from './event-lane';
+import type { TimelineEvent } from './event-rows';
+import type { Lane } from './lane';
+import { lookCode } from './looks';
+
+const MOST_ROWS = 3;
+
+/** An interaction in its three phases; one too short to be measured as a mark. */
+function phasesOf(interaction: Interaction, ref: number): TimelineEvent[] {
+  const { startMs, feltMs, measured, processingStartMs, processingEndMs } = interaction;
+  if (!measured) return [{ startMs, endMs: startMs, look: lookCode('handling'), ref }];
+  const edges = [startMs, processingStartMs, processingEndMs, startMs + feltMs];
+  return (['waiting', 'handling', 'drawing'] as const)
+    .map((look, at) => ({ startMs: edges[at]!, endMs: edges[at + 1]!, look: lookCode(look), ref }))
+    .filter(({ startMs: fromMs, endMs }) => endMs > fromMs);
+}
+
+/** What the person did, each from the input to its picture. Numbered as `interactionsOf` has them. */
+export function inputsLane(recording: Recording): Lane | undefined {
+  const interactions = interactionsOf(recording);
+  return eventLane({
+    kind: 'inputs',
+    title: 'Inputs',
+    events: interactions.flatMap(phasesOf),
+    mostRows: MOST_ROWS,
+    words: (ref) => interactions[ref]!.label,
+  });
+}

@@ -1,0 +1,64 @@
+import { coarsen } from '../blame/coarsen';
+import { partition } from '../blame/partition';
+import type { Segment } from '../blame/segments';
+import { interactionsOf, type Interaction } from '../inputs/interactions';
+import { oncePerRecording } from '../recording/once';
+import type { Recording, TimeRange } from '../recording/recording';
+import { lookCode, type Look } from './looks';
+
+/** More pieces than this no row has room for. */
+const MOST_PIECES = 240;
+
+/** One interaction as a row of the ladder. */
+export interface Rung {
+  /** Its place in `interactionsOf`. */
+  readonly interaction: number;
+  readonly label: string;
+  readonly startMs: number;
+  readonly feltMs: number;
+  /** Whether the delay was measured, or only known to be below `feltMs`. */
+  readonly measured: boolean;
+}
+
+/** What was done during a rung, from its input. */
+export interface RungPiece {
+  /** Milliseconds from the input. */
+  readonly fromMs: number;
+  readonly toMs: number;
+  /** Place in LOOKS. */
+  readonly look: number;
+}
+
+function worstOf(rungs: readonly Rung[]): number {
+  return rungs.reduce((worst, { feltMs, measured }) => (measured ? Math.max(worst, feltMs) : worst), 0);
+}
+
+/** All interactions by label, the label with the longest delay first; those of one label in order of time. */
+export const rungsOf = oncePerRecording((recording): readonly Rung[] => {
+  const groups = new Map<string, Rung[]>();
+  interactionsOf(recording).forEach(({ label, startMs, feltMs, measured }: Interaction, interaction) => {
+    const group = groups.get(label) ?? [];
+    groups.set(label, group);
+    group.push({ interaction, label, startMs, feltMs, measured });
+  });
+  return [...groups.values()].sort((a, b) => worstOf(b) - worstOf(a)).flat();
+});
+
+function lookOf({ activity, owner }: Segment): Look | undefined {
+  if (activity === 'idle') return undefined;
+  if (activity === 'script') return owner;
+  return activity === 'unexplained' ? 'unseen' : activity;
+}
+
+/** What was done during an interaction, no finer than a row can show. */
+export function rungPieces(recording: Recording, rung: Rung): RungPiece[] {
+  const { startMs, feltMs } = rung;
+  const { thread } = interactionsOf(recording)[rung.interaction]!;
+  const range: TimeRange = { startMs, endMs: startMs + feltMs };
+  const segments = coarsen([...partition(recording, thread, range)], range, MOST_PIECES);
+  return segments.flatMap((segment) => {
+    const look = lookOf(segment);
+    if (look === undefined) return [];
+    return [{ fromMs: segment.startMs - startMs, toMs: segment.endMs - startMs, look: lookCode(look) }];
+  });
+}

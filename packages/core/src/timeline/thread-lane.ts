@@ -1,0 +1,121 @@
+import { callLogOf } from '../calls/call-log';
+import { canonicalFunction } from '../blame/call-path';
+import { CallRows, type DrawnCall } from '../overview/call-rows';
+import type { CallSpans } from '../recording/call-spans';
+import { UNSEEN_SCRIPT, displayName, ownerOf } from '../recording/functions';
+import { oncePerThread } from '../recording/once';
+import type { Recording } from '../recording/recording';
+import { busyStretches } from '../stings/busy-stretches';
+import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DrawnWriter } from './drawn-things';
+import { EventRows } from './event-rows';
+import type { Lane } from './lane';
+import { lookCode, type Look } from './looks';
+
+const MOST_DEPTHS = 40;
+const FULL = 255;
+const HALF = 0.5;
+/** Row of the busy stretches; the calls stand under it. */
+const TASK_ROWS = 1;
+
+/** What a number of a thread's lane stands for. */
+export type ThreadThing =
+  | { readonly type: 'task'; readonly index: number }
+  | { readonly type: 'call'; readonly spans: CallSpans; readonly index: number; readonly exact: boolean };
+
+/** What the lane of a thread is drawn from. Tasks have numbers by threes from 0, exact calls from 1, others from 2. */
+export const threadParts = oncePerThread((recording, thread) => {
+  const { exact, told } = callLogOf(recording, thread);
+  return {
+    stretches: busyStretches(recording, thread),
+    exact: new CallRows(recording, exact),
+    told: new CallRows(recording, told),
+  };
+});
+
+const TYPES = 3;
+
+/** What a number in the lane of a thread stands for. */
+export function threadThing(recording: Recording, thread: number, ref: number): ThreadThing {
+  const { exact, told } = threadParts(recording, thread);
+  const index = Math.floor(ref / TYPES);
+  if (ref % TYPES === 0) return { type: 'task', index };
+  const isExact = ref % TYPES === 1;
+  return { type: 'call', spans: isExact ? exact.spans : told.spans, index, exact: isExact };
+}
+
+function lookOfFunction(recording: Recording, functionId: number): Look {
+  if (functionId === UNSEEN_SCRIPT) return 'unseen';
+  const recorded = recording.functions.get(functionId);
+  return recorded?.activity ?? ownerOf(recorded);
+}
+
+/** The work of one thread: busy stretches, those too long marked, and under them who called whom. */
+export function threadLane(recording: Recording, thread: number, title: string): Lane | undefined {
+  const { stretches, exact, told } = threadParts(recording, thread);
+  const calls = exact.spans.length + told.spans.length;
+  if (stretches.length === 0 && calls === 0) return undefined;
+  const { longTaskMs } = DEFAULT_THRESHOLDS;
+  const tasks = new EventRows(
+    stretches.map(({ startMs, endMs }, index) => ({
+      startMs,
+      endMs,
+      look: lookCode(endMs - startMs > longTaskMs ? 'long-task' : 'task'),
+      ref: index * TYPES,
+    })),
+    TASK_ROWS,
+  );
+  const functionOf = (ref: number) => {
+    const thing = threadThing(recording, thread, ref);
+    return thing.type === 'task' ? undefined : recording.stacks.functionOf(thing.spans.stacks[thing.index]!);
+  };
+  const words = (ref: number) => {
+    const functionId = functionOf(ref);
+    if (functionId !== undefined)
+      return displayName(recording.functions.get(canonicalFunction(recording, functionId)));
+    const { startMs, endMs } = stretches[Math.floor(ref / TYPES)]!;
+    return `${(endMs - startMs).toFixed(endMs - startMs < 10 ? 1 : 0)} ms`;
+  };
+  const looks = new Map<number, number>();
+  const lookOf = (functionId: number) => {
+    let look = looks.get(functionId);
+    if (look === undefined) looks.set(functionId, (look = lookCode(lookOfFunction(recording, functionId))));
+    return look;
+  };
+  const push = (writer: DrawnWriter, rows: CallRows, type: number, call: DrawnCall) => {
+    const { index, startMs, endMs, depth, filled, others } = call;
+    const single = lookOf(recording.stacks.functionOf(rows.spans.stacks[index]!));
+    const merged = lookCode(others > HALF ? 'library' : 'own');
+    writer.push({
+      startMs,
+      endMs,
+      row: depth + TASK_ROWS,
+      look: endMs - startMs > writer.pixelMs || filled === 1 ? single : merged,
+      filled: Math.round(filled * FULL),
+      ref: index * TYPES + type,
+    });
+  };
+  return {
+    id: `thread ${thread}`,
+    kind: 'thread',
+    title,
+    thread,
+    rows: TASK_ROWS + Math.min(MOST_DEPTHS, Math.max(exact.depth, told.depth)),
+    count: calls,
+    draw(range, pixels) {
+      const keyOf = (ref: number) => (ref % TYPES === 0 ? -1 - ref : functionOf(ref)!);
+      const writer = new DrawnWriter(range, pixels, words, keyOf);
+      tasks.draw(writer);
+      for (const call of exact.draw(range, pixels, MOST_DEPTHS)) push(writer, exact, 1, call);
+      for (const call of told.draw(range, pixels, MOST_DEPTHS)) push(writer, told, 2, call);
+      return writer.things();
+    },
+    at(ms, row, withinMs) {
+      if (row < TASK_ROWS) return tasks.at(ms, 0, withinMs);
+      const inExact = exact.at(ms, row - TASK_ROWS, withinMs);
+      if (inExact !== undefined) return inExact * TYPES + 1;
+      const inTold = told.at(ms, row - TASK_ROWS, withinMs);
+      return inTold === undefined ? undefined : inTold * TYPES + 2;
+    },
+  };
+}

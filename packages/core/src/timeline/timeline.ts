@@ -1,0 +1,32 @@
+import { oncePerRecording } from '../recording/once';
+import { MAIN_THREAD } from '../recording/recording';
+import { framesLane } from './frames-lane';
+import { inputsLane } from './inputs-lane';
+import type { Lane } from './lane';
+import { memoryLane } from './memory-lane';
+import { redrawsLane } from './redraws-lane';
+import { requestsLane } from './requests-lane';
+import { spansLane } from './spans-lane';
+import { statesLane } from './states-lane';
+import { threadLane } from './thread-lane';
+
+/** The lanes of a recording that have something in them, in the order they are shown at first. */
+export const lanesOf = oncePerRecording((recording): readonly Lane[] => {
+  const threads = new Map([...recording.threads.values()].map(({ id, name }) => [id, name]));
+  for (const id of [...recording.calls.keys(), ...recording.samples.keys()]) {
+    if (!threads.has(id)) threads.set(id, `thread ${id}`);
+  }
+  const others = [...threads].filter(([id]) => id !== MAIN_THREAD);
+  const lanes = [
+    inputsLane(recording),
+    framesLane(recording),
+    threadLane(recording, MAIN_THREAD, 'Main thread'),
+    ...others.map(([id, name]) => threadLane(recording, id, name)),
+    requestsLane(recording),
+    spansLane(recording),
+    memoryLane(recording),
+    redrawsLane(recording),
+    statesLane(recording),
+  ];
+  return lanes.filter((lane) => lane !== undefined);
+});
