@@ -1,10 +1,18 @@
 import { defineConfig } from '@playwright/test';
 import { chromiumFlags, chromiumPath } from './scripts/lib/browser.mjs';
 
+const UNTIMED =
+  /(accessibility|calls|desk|exact|libraries|shelf|shell|survives|timeline|workers|wrapping)\.spec\.ts$/;
+
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results/browser',
   workers: 1,
+  projects: [
+    // Whether something happens, not how long it takes: several of them at a time.
+    { name: 'views', testMatch: UNTIMED, fullyParallel: true },
+    { name: 'timed', testIgnore: UNTIMED },
+  ],
   timeout: 60_000,
   expect: { timeout: 10_000 },
   retries: process.env['CI'] ? 1 : 0,

@@ -108,9 +108,7 @@ async function once(browser, url, steps, record) {
   try {
     await page.waitForSelector('[data-ready]');
   } catch {
-    const state = await page.evaluate(
-      () => `${document.readyState}, ${document.body.innerText.length} characters`,
-    );
+    const state = await page.evaluate('document.readyState');
     await page.close();
     throw new Error(`${url} was not ready: ${state}; ${said.join('; ')}`);
   }

@@ -6,7 +6,7 @@ test('the calls of a recording: opened step by step, searched, narrowed, and as 
   const { tool } = stage;
   await tool.getByRole('button', { name: 'Demo recording' }).click();
   await tool.waitForURL(/\/stings\//);
-  await tool.getByRole('link', { name: 'Calls' }).click();
+  await tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Calls' }).click();
   const rows = tool.locator('np-call-table tbody tr');
   await expect(rows.first()).toBeVisible();
 
@@ -52,7 +52,7 @@ test('a range drawn on the ground strip narrows the calls, and the lens says so'
   const { tool } = stage;
   await tool.getByRole('button', { name: 'Demo recording' }).click();
   await tool.waitForURL(/\/stings\//);
-  await tool.getByRole('link', { name: 'Calls' }).click();
+  await tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Calls' }).click();
   await expect(tool.locator('np-call-table tbody tr').first()).toBeVisible();
   await tool.goto(`${tool.url().split('?')[0]}?from=0&to=400`);
   await expect(tool.getByText('400 ms from 0.00 s')).toBeVisible();

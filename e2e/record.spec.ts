@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
 import { type Page } from '@playwright/test';
-import { expect, shownParts, startRecording, stingList, stopRecording, test } from './stage';
+import { expect, shownParts, startRecording, stingList, stopRecording, test, toSource } from './stage';
 
 /** Has the page itself note what Event Timing reports, independently of the recorder. */
 async function watchEventTiming(page: Page): Promise<() => Promise<number>> {
@@ -41,6 +41,7 @@ test('a tap on "Board all" is the first sting, as long as Event Timing says, dow
   const because = stage.tool.getByTestId('because');
   await expect(because).toContainText('The screen answered the tap on button “Board all” after');
   await expect(because.getByRole('button', { name: 'onBoardAll' })).toBeVisible();
+  await toSource(stage.tool, 'bendingOfPair', /^src\/desk\/deck\/trim\.ts$/);
 });
 
 test('a keystroke in the manifest search is a sting, down to the function that folds accents', async ({
@@ -65,6 +66,7 @@ test('a keystroke in the manifest search is a sting, down to the function that f
   await expect(stage.tool.getByTestId('because')).toContainText(
     'the key typed in search field “Search manifest”',
   );
+  await toSource(stage.tool, 'foldAccents', /^src\/desk\/manifest\/fold\.ts$/);
 });
 
 test('with the mended versions neither is a sting', async ({ stage }) => {

@@ -83,3 +83,21 @@ export async function shownParts(tool: Page): Promise<{ feltMs: number; sumMs: n
   const sumMs = values.filter(([part]) => part !== 'total').reduce((sum, [, ms]) => sum + ms, 0);
   return { feltMs, sumMs };
 }
+
+/** From a culprit of the sting that is shown to its line in Source, with its cost beside it. */
+export async function toSource(tool: Page, culprit: string, file: RegExp): Promise<void> {
+  const where = tool.locator('np-culprits tbody tr').filter({ hasText: culprit }).first().locator('.where');
+  const [path, line] = (await where.getAttribute('title'))!.split(':') as [string, string];
+  expect(path).toMatch(file);
+  await where.click();
+  await tool.waitForURL(/\/source\//);
+  await expect(tool.locator('np-source header h2')).toHaveAttribute('title', file);
+  const active = tool.locator('.cm-activeLine');
+  await expect(active).toBeVisible();
+  const numbers = tool.locator('.cm-lineNumbers .cm-gutterElement');
+  const number = numbers.filter({ hasText: new RegExp(`^${line}$`) });
+  const [at, beside] = [(await active.boundingBox())!, (await number.boundingBox())!];
+  expect(Math.abs(at.y - beside.y)).toBeLessThan(4);
+  const figures = tool.locator('.cm-gutter.cost .figure').filter({ hasText: /\d/, visible: true });
+  await expect(figures.first()).toBeVisible();
+}

@@ -126,7 +126,8 @@ export class Analysis {
     { thresholds, ownPaths, libraryPaths }: AnalysisSettings,
   ): Promise<OpenedRecording> {
     const recording = withThresholds(withOwners(read, { own: ownPaths, library: libraryPaths }), thresholds);
-    const stings = findStings(recording, thresholdsOf(recording.header));
+    const held = thresholdsOf(recording.header);
+    const stings = findStings(recording, held);
     const interactions = interactionsOf(recording);
     this.#opened = {
       recording,
@@ -147,6 +148,7 @@ export class Analysis {
       id,
       header: recording.header,
       range: recording.range,
+      thresholds: held,
       notices: [...notices, ...dropNotices(recording)],
       stings: stings.map(listed),
       series,
@@ -170,12 +172,12 @@ function withThresholds(recording: Recording, thresholds: object): Recording {
   return { ...recording, header: { ...header, thresholds: { ...header.thresholds, ...thresholds } } };
 }
 
-/** How the longest entry into script during a sting came to run. */
-function causeOf(recording: Recording, { sting, handlers }: Anatomy): readonly CauseLink[] {
+/** How the longest entry into script during a sting came to run, where it was asked for before. */
+function causeOf(recording: Recording, { handlers }: Anatomy): readonly CauseLink[] {
   const [longest] = [...handlers].sort((a, b) => b.durationMs - a.durationMs);
   if (longest === undefined) return [];
   const chain = causeChain(recording, longest);
-  return chain.length > 1 || sting.interaction === undefined ? chain : [];
+  return chain.some(({ type }) => type === 'schedule') ? chain : [];
 }
 
 function listed(sting: Sting): ListedSting {

@@ -10,7 +10,7 @@ import { failureOf, type Failure } from './failure';
 import type { SearchHit } from './search-desk';
 import type { FileInfo, ShownFile } from './source-desk';
 import type { DrawnWindow, LaneInfo, ThingLine } from './timeline-desk';
-import type { ThingDetails } from './thing-details';
+import type { ThingDetails } from './told-thing';
 import { handedOver } from './handed-over';
 
 /** The outcome of work in a worker: a value, or why there is none. */

@@ -7,6 +7,7 @@ import {
   focusOn,
   functionRows,
   lensRange,
+  lookOfFunction,
   occurrencesOf,
   ownerOf,
   rateOver,
@@ -14,6 +15,7 @@ import {
   tallyCalls,
   type CallerNode,
   type Lens,
+  type Look,
   type Neighbour,
   type OccurrenceStatistics,
   type Owner,
@@ -64,6 +66,8 @@ export interface NamedBox {
   readonly totalMs: number;
   readonly selfMs: number;
   readonly isHit: boolean;
+  /** Look of the box, as the time view has it. */
+  readonly look: Look;
 }
 
 export interface NamedFlame {
@@ -160,6 +164,7 @@ export class CallsDesk {
     const boxes = flameLayout(this.recording, top, order, least, root).map((box) => ({
       ...box,
       ...this.#named(box.functionId),
+      look: lookOfFunction(this.recording, box.functionId),
       isHit: matches?.(box.functionId) ?? false,
     }));
     return { boxes, hitShare: matches && top.search(matches).share };

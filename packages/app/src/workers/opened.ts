@@ -8,6 +8,7 @@ import type {
   Skyline,
   Sting,
   Suggestion,
+  Thresholds,
   TimeRange,
 } from '@nettle-patch/core';
 
@@ -38,6 +39,8 @@ export interface OpenedRecording {
   readonly id: string;
   readonly header: Header;
   readonly range: TimeRange;
+  /** The budgets it is held against. */
+  readonly thresholds: Thresholds;
   readonly notices: readonly ReadNotice[];
   readonly stings: readonly ListedSting[];
   readonly series: readonly ListedSeries[];

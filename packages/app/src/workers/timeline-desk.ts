@@ -10,7 +10,8 @@ import {
   type Sting,
   type TimeRange,
 } from '@nettle-patch/core';
-import { ThingTeller, type ThingDetails } from './thing-details';
+import { ThingTeller } from './thing-teller';
+import type { ThingDetails } from './told-thing';
 
 /** A lane as the interface knows it. */
 export interface LaneInfo {

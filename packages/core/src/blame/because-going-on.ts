@@ -111,6 +111,19 @@ function redrawnTooOften(
   ];
 }
 
+function movedByLayout(recording: Recording, detail: DetailOf<'moved-by-layout'>): BecausePart[] {
+  const { functionId, timesASecond, msASecond, target } = detail;
+  return [
+    text('While nobody did anything, '),
+    functionPart(recording, functionId),
+    text(
+      ` moved ${target ?? 'something'} ${count(timesASecond)} times a second, and each time style and layout were done anew: `,
+    ),
+    ms(msASecond, true),
+    text(' of each second.'),
+  ];
+}
+
 function tooOften(recording: Recording, anatomy: Anatomy, detail: DetailOf<'too-often'>): BecausePart[] {
   const lengthMs = anatomy.sting.endMs - anatomy.sting.startMs;
   return [
@@ -137,6 +150,8 @@ export function becauseOfDetail(recording: Recording, anatomy: Anatomy, detail: 
       return creep(recording, anatomy.sting.thread, detail);
     case 'redrawn-too-often':
       return redrawnTooOften(recording, anatomy.sting.thread, detail);
+    case 'moved-by-layout':
+      return movedByLayout(recording, detail);
     case 'too-often':
       return tooOften(recording, anatomy, detail);
   }

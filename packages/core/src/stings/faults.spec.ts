@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest';
-import { displayName } from '../recording/functions';
 import { recorded } from '../testing/recorded';
 import { findCreep } from './creep';
 import { findStings, type Detector } from './find';
@@ -8,6 +7,7 @@ import { findHangs } from './hang';
 import { findIdleWork } from './idle-work';
 import { findLateFrames } from './late-frames';
 import { findLongTasks } from './long-task';
+import { findMovedByLayout } from './moved-by-layout';
 import { findSlowResponses } from './slow-response';
 import { DEFAULT_THRESHOLDS } from './thresholds';
 import { findTooOften } from './too-often';
@@ -32,6 +32,7 @@ const CASES: [kind: string, detect: Detector, fault: string, label: string | Reg
   ['forced layout', findForcedLayouts, 'deck-drag', 'Layout forced by makeRoomOneByOne'],
   ['idle work', findIdleWork, 'tide-chart', 'Idle work of drawTideInEveryFrame'],
   ['idle work', findIdleWork, 'departures-poll', 'Idle work of loadDepartures'],
+  ['idle work', findMovedByLayout, 'ticker', 'Layout in every frame by moveNotice'],
   ['creep', findCreep, 'deck-log', /^Growing cost of anonymous in constructor$/],
   ['too often', findTooOften, 'board-all-exact', 'Too many calls of bendingOfPair'],
 ];
@@ -60,10 +61,11 @@ describe('on a recording of the boarding desk', () => {
     expect(drags[0]!.also).toEqual(expect.arrayContaining(['forced-layout']));
   });
 
-  it('no detector speaks of the ticker, whose redraws can be seen', () => {
-    const names = findIdleWork(recorded('ticker'), DEFAULT_THRESHOLDS).map(({ detail }) =>
-      detail?.type === 'idle-work' ? displayName(recorded('ticker').functions.get(detail.functionId)) : '',
-    );
-    expect(names).not.toContain('moveNotice');
+  it('the ticker is told as what it is, layout in every frame, and not as work in vain', () => {
+    const idle = findIdleWork(recorded('ticker'), DEFAULT_THRESHOLDS).map(({ label }) => label);
+    expect(idle.filter((label) => label.includes('moveNotice'))).toEqual([]);
+    const [moved] = findMovedByLayout(recorded('ticker'), DEFAULT_THRESHOLDS);
+    expect(moved!.feltMs).toBeGreaterThan(20);
+    expect(moved!.detail).toMatchObject({ type: 'moved-by-layout', target: 'element “Notice text”' });
   });
 });

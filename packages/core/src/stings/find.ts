@@ -6,6 +6,7 @@ import { findIdleWork } from './idle-work';
 import { findLateFrames } from './late-frames';
 import { findLongTasks } from './long-task';
 import { mergeStings, rankStings } from './merge';
+import { findMovedByLayout } from './moved-by-layout';
 import { findRedrawnTooOften } from './redrawn-too-often';
 import { findSlowResponses } from './slow-response';
 import { findTooOften } from './too-often';
@@ -23,6 +24,7 @@ export const DETECTORS: readonly Detector[] = [
   findForcedLayouts,
   findCreep,
   findIdleWork,
+  findMovedByLayout,
   findTooOften,
   findRedrawnTooOften,
 ];

@@ -61,6 +61,14 @@ export type StingDetail =
       readonly target: string | undefined;
     }
   | {
+      readonly type: 'moved-by-layout';
+      readonly functionId: number;
+      /** Frames a second in which it was moved, and what style and layout took in them of each second. */
+      readonly timesASecond: number;
+      readonly msASecond: number;
+      readonly target: string | undefined;
+    }
+  | {
       readonly type: 'too-often';
       readonly functionId: number;
       /** Calls in one task, and what they took together. */

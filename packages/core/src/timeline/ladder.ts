@@ -8,6 +8,8 @@ import { lookCode, type Look } from './looks';
 
 /** More pieces than this no row has room for. */
 const MOST_PIECES = 240;
+/** Pieces of one look closer than this are one. Milliseconds. */
+const JOIN_MS = 0.01;
 
 /** One interaction as a row of the ladder. */
 export interface Rung {
@@ -56,9 +58,14 @@ export function rungPieces(recording: Recording, rung: Rung): RungPiece[] {
   const { thread } = interactionsOf(recording)[rung.interaction]!;
   const range: TimeRange = { startMs, endMs: startMs + feltMs };
   const segments = coarsen([...partition(recording, thread, range)], range, MOST_PIECES);
-  return segments.flatMap((segment) => {
+  const pieces: { fromMs: number; toMs: number; readonly look: number }[] = [];
+  for (const segment of segments) {
     const look = lookOf(segment);
-    if (look === undefined) return [];
-    return [{ fromMs: segment.startMs - startMs, toMs: segment.endMs - startMs, look: lookCode(look) }];
-  });
+    if (look === undefined) continue;
+    const piece = { fromMs: segment.startMs - startMs, toMs: segment.endMs - startMs, look: lookCode(look) };
+    const last = pieces.at(-1);
+    if (last?.look === piece.look && piece.fromMs - last.toMs < JOIN_MS) last.toMs = piece.toMs;
+    else pieces.push(piece);
+  }
+  return pieces;
 }

@@ -44,7 +44,8 @@ export function threadThing(recording: Recording, thread: number, ref: number): 
   return { type: 'call', spans: isExact ? exact.spans : told.spans, index, exact: isExact };
 }
 
-function lookOfFunction(recording: Recording, functionId: number): Look {
+/** What calls of a function look like: by whose code it is, or by the kind of the engine's work. */
+export function lookOfFunction(recording: Recording, functionId: number): Look {
   if (functionId === UNSEEN_SCRIPT) return 'unseen';
   const recorded = recording.functions.get(functionId);
   return recorded?.activity ?? ownerOf(recorded);

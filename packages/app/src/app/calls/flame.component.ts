@@ -9,14 +9,18 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { LOOKS } from '@nettle-patch/core';
 import type { NamedBox } from '../../workers/calls-desk';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
+import { lookFills } from '../timeline/look-fills';
 import { formatDuration } from '../shared/format';
 import type { Palette } from '../shared/palette';
 
 const ROW = 22;
 const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
 const LEAST_TEXT = 26;
+/** Mean width of a letter. Pixels. */
+const LETTER = 6.2;
 
 /** Calls as boxes as wide as their time, callees under their caller. A click shows a function, a double click widens it. */
 @Component({
@@ -150,16 +154,13 @@ export class FlameComponent {
   #draw(palette: Palette): void {
     const { context, width } = prepareCanvas(this.canvas().nativeElement);
     const selected = this.selected();
+    const fills = lookFills(context, palette, LOOKS);
     context.font = TEXT;
     for (const box of this.boxes()) {
       const [x, y] = [box.left * width, box.depth * ROW];
       const wide = Math.max(0.5, box.width * width - 1);
       const own = box.owner === 'own';
-      context.fillStyle = own
-        ? palette.scriptOwn
-        : box.owner === 'library'
-          ? palette.scriptLibrary
-          : palette.layout;
+      context.fillStyle = fills[LOOKS.indexOf(box.look)]!;
       context.fillRect(x, y, wide, own ? ROW - 2 : ROW - 6);
       if (box.functionId === selected || box.isHit) {
         context.strokeStyle = box.functionId === selected ? palette.ink : palette.nettle;
@@ -171,11 +172,11 @@ export class FlameComponent {
       context.beginPath();
       context.rect(x, y, wide - 4, ROW);
       context.clip();
-      context.fillStyle = own
-        ? palette.onScriptOwn
-        : box.owner === 'library'
-          ? palette.onScriptLibrary
-          : palette.paper;
+      if (box.owner === 'browser') {
+        context.fillStyle = palette.panel;
+        context.fillRect(x + 2, y + 2, Math.min(wide - 4, box.name.length * LETTER + 6), ROW - 10);
+      }
+      context.fillStyle = own ? palette.onScriptOwn : palette.ink;
       context.fillText(box.name, x + 5, y + 14);
       context.restore();
     }

@@ -36,7 +36,7 @@ export class FunctionDetailsComponent {
     const { histogram, exact } = this.details();
     return {
       title: exact ? 'How long its calls took' : 'How long it was seen at a stretch',
-      labels: histogram.boundsMs.map((bound) => `up to ${ms(bound)}`),
+      labels: histogram.boundsMs.map((bound) => `up to ${Number(bound.toPrecision(2))} ms`),
       values: histogram.counts,
     };
   });

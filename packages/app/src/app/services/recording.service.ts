@@ -11,7 +11,7 @@ import type { Failure } from '../../workers/failure';
 import type { OpenedRecording, OpenedSting } from '../../workers/opened';
 import type { SearchHit } from '../../workers/search-desk';
 import type { FileInfo, ShownFile } from '../../workers/source-desk';
-import type { ThingDetails } from '../../workers/thing-details';
+import type { ThingDetails } from '../../workers/told-thing';
 import type { DrawnWindow, LaneInfo, ThingLine } from '../../workers/timeline-desk';
 import { failureWords } from '../shared/words';
 import { PreferencesService } from './preferences.service';

@@ -38,8 +38,7 @@ interface Column {
   readonly title: (line: ShownLine) => string;
 }
 
-/** The columns beside the lines, from the left. */
-export const COST_COLUMNS: readonly Column[] = [
+const COLUMNS: readonly Column[] = [
   {
     name: 'self ms',
     widest: '00000.0',
@@ -67,6 +66,11 @@ export const COST_COLUMNS: readonly Column[] = [
   },
 ];
 
+/** The columns beside the lines that have a figure in them, from the left. */
+export function costColumns(lines: readonly ShownLine[]): readonly Column[] {
+  return COLUMNS.filter(({ figure }) => lines.some((line) => figure(line) !== ''));
+}
+
 function costGutter(
   byLine: ReadonlyMap<number, ShownLine>,
   { name, widest, figure, title }: Column,
@@ -85,7 +89,7 @@ function costGutter(
 /** What each line cost, in columns beside it. */
 export function costGutters(lines: readonly ShownLine[]): Extension {
   const byLine = new Map(lines.map((line) => [line.line, line]));
-  return COST_COLUMNS.map((column) => costGutter(byLine, column));
+  return costColumns(lines).map((column) => costGutter(byLine, column));
 }
 
 /** Lines coloured by what they cost, and those where layout was forced marked. */
@@ -94,7 +98,7 @@ export function hotLines(lines: readonly ShownLine[]): Extension {
   const classes = new Map(
     lines.map(({ line, selfMs, forcedCount }) => {
       const heat = HEATS.filter((share) => selfMs / dearest >= share).length;
-      return [line, `${heat > 0 ? `heat-${heat}` : ''} ${forcedCount > 0 ? 'forced' : ''}`.trim()];
+      return [line, `${heat > 0 ? `heat-${heat}` : ''} ${forcedCount > 0 ? 'forces' : ''}`.trim()];
     }),
   );
   return EditorView.decorations.compute(['doc'], (state) => {

@@ -12,6 +12,7 @@ import { ShellKeys } from '../shell/shell-keys';
 import { IconComponent } from '../shared/icon.component';
 import { OpeningComponent } from '../shared/opening.component';
 import { CodeViewComponent } from './code-view.component';
+import { costColumns } from './cost-gutters';
 import { editorLink } from './editor-link';
 
 /** The source of what ran, with its cost beside the lines. */
@@ -63,6 +64,7 @@ export class SourceComponent {
     const lines = this.shown()?.lines ?? [];
     return lines.reduce((best, one) => (one.selfMs > (best?.selfMs ?? 0) ? one : best), lines[0])?.line;
   });
+  protected readonly columns = computed(() => costColumns(this.shown()?.lines ?? []));
   protected readonly functions = computed(() =>
     [...(this.shown()?.functions ?? [])].sort((a, b) => b.selfMs - a.selfMs),
   );

@@ -36,7 +36,7 @@ const LEAST_SHARE = 0.01;
                 @if (row.place !== '') {
                   <a
                     class="figure where soft"
-                    [title]="'Source: ' + row.place"
+                    [title]="row.place"
                     [routerLink]="['/source', recordingId()]"
                     [queryParams]="{ function: row.functionId }"
                     queryParamsHandling="merge"

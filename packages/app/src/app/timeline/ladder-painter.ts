@@ -43,18 +43,22 @@ export class LadderPainter {
     context.beginPath();
     context.rect(0, axisHeight, scale.right + 200, height);
     context.clip();
-    for (const line of lines) {
-      const top = axisHeight + line.top - scrollTop;
-      if (line.type === 'head') this.#head(line.label, line.about, top, scale);
-      else this.#rung(line, top, picture);
-    }
-    context.restore();
+    const topOf = (line: LadderLine) => axisHeight + line.top - scrollTop;
+    for (const line of lines) if (line.type === 'rung') this.#rung(line, topOf(line), picture);
     if (budgetX < scale.right) this.#budget(budgetX, picture);
+    for (const line of lines) if (line.type === 'head') this.#head(line, topOf(line), scale);
+    context.restore();
     this.#axis(picture);
   }
 
-  #head(label: string, about: string, top: number, scale: TimeScale): void {
+  #head(
+    { label, about, height }: Extract<LadderLine, { type: 'head' }>,
+    top: number,
+    scale: TimeScale,
+  ): void {
     const { context, palette } = this;
+    context.fillStyle = palette.paper;
+    context.fillRect(0, top, context.canvas.clientWidth, height);
     context.font = BOLD;
     context.fillStyle = palette.ink;
     context.fillText(label, scale.left, top + 20);

@@ -26,7 +26,6 @@ import { LadderPainter } from './ladder-painter';
 const AXIS_HEIGHT = 24;
 const RIGHT_MARGIN = 76;
 const LEFT = 18;
-const USUAL_RESPONSE_MS = 200;
 
 /** Every interaction as a row, all beginning at their input, those of one label below each other. */
 @Component({
@@ -35,17 +34,18 @@ const USUAL_RESPONSE_MS = 200;
   template: `
     <div #scroller class="scroller" (scroll)="scrolled()">
       <div [style.height.px]="height()">
-        <canvas
-          #canvas
+        <div
+          class="stage"
           tabindex="0"
           role="listbox"
           aria-label="Interactions, each from its input"
           [attr.aria-activedescendant]="selected() === undefined ? null : 'rung-' + selected()"
-          (click)="clicked($event)"
           (keydown)="keyDown($event)"
         >
+          <canvas #canvas aria-hidden="true" (click)="clicked($event)"></canvas>
           @for (rung of listed(); track rung.interaction) {
             <div
+              class="unseen"
               role="option"
               [id]="'rung-' + rung.interaction"
               [attr.aria-selected]="rung.interaction === selected()"
@@ -53,7 +53,7 @@ const USUAL_RESPONSE_MS = 200;
               {{ rung.label }}, {{ rung.measured ? '' : 'below ' }}{{ rung.feltMs.toFixed(0) }} ms
             </div>
           }
-        </canvas>
+        </div>
       </div>
     </div>
   `,
@@ -71,14 +71,17 @@ const USUAL_RESPONSE_MS = 200;
     .scroller > div {
       min-height: 100%;
     }
-    canvas {
+    .stage {
       position: sticky;
       top: 0;
-      display: block;
-      width: 100%;
       height: 100cqh;
     }
-    canvas:focus-visible {
+    canvas {
+      display: block;
+      width: 100%;
+      height: 100%;
+    }
+    .stage:focus-visible {
       outline-offset: -2px;
     }
   `,
@@ -101,10 +104,7 @@ export class LadderComponent {
   readonly #asked = new Set<number>();
   #frame = 0;
 
-  readonly #responseMs = computed(() => {
-    const given = this.opened().header.thresholds as { responseMs?: number } | undefined;
-    return given?.responseMs ?? USUAL_RESPONSE_MS;
-  });
+  readonly #responseMs = computed(() => this.opened().thresholds.responseMs);
   /** The rungs that the lens leaves, each with its place among all. */
   readonly #left = computed(() => {
     const { range, minMs, text } = this.#lens();

@@ -35,9 +35,10 @@ function fillFor(context: CanvasRenderingContext2D, palette: Palette, look: Look
     case 'drawing':
       return palette.drawing;
     case 'frame':
+      return palette.drawing;
     case 'changed':
     case 'span':
-      return palette.nettle;
+      return palette.handling;
     case 'mark':
     case 'state':
       return palette.soft;
@@ -46,8 +47,9 @@ function fillFor(context: CanvasRenderingContext2D, palette: Palette, look: Look
     case 'memory':
       return palette.drawing;
     case 'long-task':
+      return palette.waiting;
     case 'late-frame':
-      return palette.sting;
+      return palette.drawing;
     default:
       return palette.other;
   }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { shortPlace, type TimeRange } from '@nettle-patch/core';
-import type { ThingDetails } from '../../workers/thing-details';
+import type { ThingDetails } from '../../workers/told-thing';
 import { LensService } from '../services/lens.service';
 import { formatDuration } from '../shared/format';
 

@@ -64,7 +64,7 @@ export class TimeViewComponent {
   /** The stretch of time that is shown. */
   readonly shown = model.required<TimeRange>();
   readonly choose = output<TimePlace>();
-  readonly select = output<TimeRange | undefined>();
+  readonly rangeChange = output<TimeRange | undefined>();
   readonly move = output<{ readonly lane: string; readonly step: number }>();
   readonly fold = output<string>();
   readonly hide = output<string>();
@@ -143,7 +143,7 @@ export class TimeViewComponent {
     if (this.#fromX === undefined) return;
     this.#fromX = undefined;
     this.#dragged.set(undefined);
-    if (dragged !== undefined) this.select.emit(dragged);
+    if (dragged !== undefined) this.rangeChange.emit(dragged);
     else this.#click(event);
   }
 
@@ -256,7 +256,7 @@ export class TimeViewComponent {
   #draw(): void {
     const { context, height } = prepareCanvas(this.canvas().nativeElement);
     const { range, minMs, text, own } = this.#lens();
-    const { pauses, stings, header } = this.opened();
+    const { pauses, stings, header, thresholds } = this.opened();
     new TimelinePainter(context, this.#palette()).paint({
       lanes: this.placed(),
       drawn: this.#drawn()?.lanes ?? [],
@@ -269,6 +269,7 @@ export class TimeViewComponent {
       selectedSting: this.#choice.selectedSting(),
       selected: this.selected(),
       refreshMs: header.refreshMs,
+      longTaskMs: thresholds.longTaskMs,
       minMs,
       text,
       foldLibraries: own,

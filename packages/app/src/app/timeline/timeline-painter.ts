@@ -29,6 +29,8 @@ export interface TimelinePicture {
   readonly selectedSting: ListedSting | undefined;
   readonly selected: { readonly lane: string; readonly ref: number } | undefined;
   readonly refreshMs: number;
+  /** Longest good task. Milliseconds. */
+  readonly longTaskMs: number;
   /** Things shorter than this are left out. Milliseconds. */
   readonly minMs: number;
   /** Things whose words do not hold this are dimmed. */
@@ -110,6 +112,12 @@ export class TimelinePainter {
       context.globalAlpha = dim ? DIM : 0.35 + 0.65 * (things.filled[at]! / FULL);
       if (isMemory && look === 'memory') context.globalAlpha = 0.8;
       this.#thing(look, left, top, width, tall);
+      if (look === 'long-task') this.#excess(startMs + picture.longTaskMs, endMs, top, tall, scale);
+      else if (look === 'late-frame') {
+        const over = Math.max(2, tall - (rowHeight - 2) / FRAME_BUDGETS);
+        context.fillStyle = palette.sting;
+        context.fillRect(left, top, width, over);
+      }
       if (word !== '' && !placed.folded && !isFrames) this.#word(word, look, left, top, width, tall);
       if (selected?.lane === placed.lane.id && selected.ref === things.refs[at]) {
         context.globalAlpha = 1;
@@ -144,6 +152,15 @@ export class TimelinePainter {
       context.lineTo(left, top + 7);
       context.fill();
     } else context.fillRect(left, top + 1, width, tall - 1);
+  }
+
+  /** The part of a task beyond its budget. */
+  #excess(fromMs: number, endMs: number, top: number, tall: number, scale: TimeScale): void {
+    const left = Math.max(scale.left, scale.x(fromMs));
+    const right = Math.min(scale.right, scale.x(endMs));
+    if (right <= left) return;
+    this.context.fillStyle = this.palette.sting;
+    this.context.fillRect(left, top + 1, right - left, tall - 1);
   }
 
   #word(word: string, look: Look, left: number, top: number, width: number, tall: number): void {

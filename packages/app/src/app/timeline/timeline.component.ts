@@ -15,7 +15,7 @@ import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatMenuModule } from '@angular/material/menu';
 import type { TimeRange } from '@nettle-patch/core';
 import type { LaneInfo } from '../../workers/timeline-desk';
-import type { ThingDetails } from '../../workers/thing-details';
+import type { ThingDetails } from '../../workers/told-thing';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';

@@ -19,52 +19,32 @@ import {
   type Sting,
   type TimeRange,
 } from '@nettle-patch/core';
-import { callStatistics, spanStatistics, type Others } from './other-occurrences';
-
-export interface Fact {
-  readonly label: string;
-  readonly text: string;
-  readonly over?: boolean;
-}
-
-/** A step on the way from an input to what runs. */
-export interface ChainStep {
-  readonly words: string;
-  readonly startMs: number;
-  readonly functionId?: number;
-}
-
-/** All that is told of one thing in the time view. Times are milliseconds. */
-export interface ThingDetails extends TimeRange {
-  readonly lane: string;
-  readonly ref: number | undefined;
-  /** What it is: "Call", "Request", … */
-  readonly what: string;
-  readonly title: string;
-  readonly place: string;
-  readonly functionId?: number;
-  readonly facts: readonly Fact[];
-  /** Functions it was called from, the nearest first. */
-  readonly callers: readonly { readonly functionId: number; readonly name: string; readonly place: string }[];
-  /** How it came to run, from what a person did on. */
-  readonly chain: readonly ChainStep[];
-  readonly others?: Others;
-  /** Index of the sting it belongs to. */
-  readonly sting?: number;
-}
-
-const msWords = (ms: number) => `${ms < 10 ? ms.toFixed(2) : ms < 1000 ? ms.toFixed(1) : Math.round(ms)} ms`;
-const kilobytes = (bytes: number) => `${(bytes / 1024).toFixed(bytes < 10_240 ? 1 : 0)} kB`;
-
-type Told = Omit<ThingDetails, 'lane' | 'ref' | 'sting' | 'place' | 'facts' | 'callers' | 'chain'> &
-  Partial<Pick<ThingDetails, 'place' | 'facts' | 'callers' | 'chain'>>;
+import { memoryThing, redrawThing, requestThing, spanThing, stateThing } from './event-things';
+import { callStatistics, spanStatistics } from './other-occurrences';
+import {
+  msWords,
+  othersOf,
+  type ChainStep,
+  type Fact,
+  type ThingContext,
+  type ThingDetails,
+  type Told,
+} from './told-thing';
 
 /** Tells what is known of the things in the lanes of the time view. */
 export class ThingTeller {
+  readonly #context: ThingContext;
+
   constructor(
     private readonly recording: Recording,
     private readonly stings: readonly Sting[],
-  ) {}
+  ) {
+    this.#context = {
+      recording,
+      named: (functionId) => this.#named(functionId),
+      chain: (thread, range) => this.#chain(thread, range),
+    };
+  }
 
   tell(lane: Lane, ref: number): ThingDetails {
     const told = this.#told(lane, ref);
@@ -111,15 +91,15 @@ export class ThingTeller {
       case 'thread':
         return this.#ofThread(lane, ref);
       case 'requests':
-        return this.#request(ref);
+        return requestThing(this.#context, ref);
       case 'spans':
-        return this.#span(ref);
+        return spanThing(this.#context, ref);
       case 'memory':
-        return this.#memory(ref);
+        return memoryThing(this.#context, ref);
       case 'redraws':
-        return this.#redraw(ref);
+        return redrawThing(this.#context, ref);
       case 'states':
-        return this.#state(ref);
+        return stateThing(this.#context, ref);
     }
   }
 
@@ -227,112 +207,6 @@ export class ThingTeller {
     };
   }
 
-  #request(ref: number): Told {
-    const row = this.recording.events.request.row(ref);
-    const { url, startMs, durationMs, initiator, responseStartMs, bytes, status, function: by } = row;
-    const named = by === undefined ? undefined : this.#named(canonicalFunction(this.recording, by));
-    const facts: Fact[] = [
-      { label: 'took', text: msWords(durationMs) },
-      { label: 'asked for by', text: named === undefined ? initiator : `${initiator}, in ${named.title}` },
-    ];
-    if (responseStartMs !== undefined) {
-      facts.push({ label: 'until the first byte', text: msWords(responseStartMs - startMs) });
-      facts.push({ label: 'reading the answer', text: msWords(startMs + durationMs - responseStartMs) });
-    }
-    if (bytes !== undefined) facts.push({ label: 'size on the wire', text: kilobytes(bytes) });
-    if (status !== undefined && status > 0)
-      facts.push({ label: 'status', text: String(status), over: status >= 400 });
-    const same = [...this.recording.events.request.rows()].filter((one) => one.url === url);
-    return {
-      what: 'Request',
-      title: originalPath(url) || url,
-      place: named?.place ?? '',
-      startMs,
-      endMs: startMs + durationMs,
-      ...(by === undefined ? {} : { functionId: canonicalFunction(this.recording, by) }),
-      facts,
-      chain: this.#chain(0, { startMs, endMs: startMs + 0.001 }),
-      ...othersOf(same.length > 1 ? spanStatistics(same.map((one) => one.durationMs)) : undefined),
-    };
-  }
-
-  #span(ref: number): Told {
-    const { name, type, startMs, durationMs } = this.recording.events.span.row(ref);
-    const same = [...this.recording.events.span.rows()].filter((one) => one.name === name);
-    const what: Readonly<Record<string, string>> = {
-      mark: 'Mark',
-      measure: 'Named span',
-      note: 'Mark by hand',
-    };
-    return {
-      what: what[type] ?? 'Named span',
-      title: name,
-      startMs,
-      endMs: startMs + durationMs,
-      facts: durationMs > 0 ? [{ label: 'length', text: msWords(durationMs) }] : [],
-      chain: this.#chain(0, { startMs, endMs: startMs + Math.max(0.001, durationMs) }),
-      ...othersOf(same.length > 1 ? spanStatistics(same.map((one) => one.durationMs)) : undefined),
-    };
-  }
-
-  #memory(ref: number): Told {
-    if (ref < 0) {
-      const { startMs } = this.recording.events.collection.row(-2 - ref);
-      return {
-        what: 'Collection',
-        title: 'Memory was collected',
-        startMs,
-        endMs: startMs,
-        facts: [{ label: 'known by', text: 'an object that was given up; how long it took is not told' }],
-      };
-    }
-    const { startMs, usedKb, limitKb } = this.recording.events.memory.row(ref);
-    const before = ref === 0 ? undefined : this.recording.events.memory.row(ref - 1).usedKb;
-    const change =
-      before === undefined
-        ? ''
-        : `, ${usedKb >= before ? '+' : '−'}${kilobytes(Math.abs(usedKb - before) * 1024)}`;
-    return {
-      what: 'Memory',
-      title: `${(usedKb / 1024).toFixed(1)} MB in use`,
-      startMs,
-      endMs: startMs,
-      facts: [
-        { label: 'in use', text: `${(usedKb / 1024).toFixed(1)} MB${change}` },
-        ...(limitKb === undefined ? [] : [{ label: 'at most', text: `${(limitKb / 1024).toFixed(0)} MB` }]),
-      ],
-    };
-  }
-
-  #redraw(ref: number): Told {
-    const row = this.recording.events.redraw.row(ref);
-    const { startMs, nodes, attributes, texts, changed, inView, target, function: by } = row;
-    const functionId = by === undefined ? undefined : canonicalFunction(this.recording, by);
-    const named = functionId === undefined ? undefined : this.#named(functionId);
-    return {
-      what: 'Redraw',
-      title: target ?? 'the document',
-      place: named?.place ?? '',
-      startMs,
-      endMs: startMs,
-      ...(functionId === undefined ? {} : { functionId }),
-      facts: [
-        { label: 'elements and texts', text: String(nodes) },
-        { label: 'attributes', text: String(attributes) },
-        { label: 'texts written', text: String(texts) },
-        { label: 'to another value', text: changed ? 'yes' : 'no, all as it was before', over: !changed },
-        { label: 'in view', text: inView ? 'yes' : 'no, nobody could see it', over: !inView },
-        ...(named === undefined ? [] : [{ label: 'written by', text: named.title }]),
-      ],
-      chain: this.#chain(0, { startMs: startMs - 0.001, endMs: startMs + 0.001 }),
-    };
-  }
-
-  #state(ref: number): Told {
-    const { startMs, type, value } = this.recording.events.state.row(ref);
-    return { what: 'Life of the page', title: `${type}: ${value}`, startMs, endMs: startMs };
-  }
-
   get #thresholds() {
     return thresholdsOf(this.recording.header);
   }
@@ -346,7 +220,8 @@ export class ThingTeller {
   /** How the longest entry into script in a range came to run. */
   #chain(thread: number, range: TimeRange): ChainStep[] {
     const [longest] = handlersIn(this.recording, thread, range).sort((a, b) => b.durationMs - a.durationMs);
-    return longest === undefined ? [] : causeChain(this.recording, longest).map((link) => this.#step(link));
+    const chain = longest === undefined ? [] : causeChain(this.recording, longest);
+    return chain.length > 1 ? chain.map((link) => this.#step(link)) : [];
   }
 
   #step(link: CauseLink): ChainStep {
@@ -370,10 +245,6 @@ export class ThingTeller {
     );
     return found;
   }
-}
-
-function othersOf(others: Others | undefined): { readonly others?: Others } {
-  return others === undefined ? {} : { others };
 }
 
 function lengthFact({ startMs, endMs }: TimeRange): Fact {

@@ -1,0 +1,153 @@
+import type { Page } from '@playwright/test';
+import { expect, stingList, test } from './stage';
+
+async function openTimeline(tool: Page): Promise<void> {
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await expect(stingList(tool).first()).toBeVisible();
+  await tool.getByRole('link', { name: 'Timeline' }).click();
+  await expect(tool.locator('[data-lane="thread 0"]')).toBeVisible();
+}
+
+const canvasOf = (tool: Page) => tool.getByRole('application', { name: /^Time view/ });
+/** The stretch of time that is shown, in seconds, as the view itself tells it. */
+async function shownStretch(tool: Page): Promise<[number, number]> {
+  const label = (await canvasOf(tool).getAttribute('aria-label'))!;
+  const [, from, to] = /from ([\d.]+) s to ([\d.]+) s/.exec(label)!;
+  return [Number(from), Number(to)];
+}
+
+test('time is zoomed at the pointer, moved, fitted, and a drag sets the lens', async ({ stage }) => {
+  const { tool } = stage;
+  await openTimeline(tool);
+  const whole = await shownStretch(tool);
+  const box = (await canvasOf(tool).boundingBox())!;
+  const x = box.x + box.width / 4;
+  await tool.mouse.move(x, box.y + 120);
+  await tool.keyboard.down('Control');
+  for (let turn = 0; turn < 4; turn++) await tool.mouse.wheel(0, -300);
+  await tool.keyboard.up('Control');
+  await expect(async () => {
+    const [from, to] = await shownStretch(tool);
+    expect(to - from).toBeLessThan((whole[1] - whole[0]) / 4);
+  }).toPass();
+  const [from, to] = await shownStretch(tool);
+  expect(from + (to - from) / 4).toBeCloseTo(whole[0] + (whole[1] - whole[0]) / 4, 0);
+
+  await canvasOf(tool).focus();
+  await tool.mouse.move(10, 10);
+  await tool.keyboard.press('ArrowRight');
+  await expect(async () => expect((await shownStretch(tool))[0]).toBeGreaterThan(from)).toPass();
+  await tool.keyboard.press('0');
+  await expect(async () => expect(await shownStretch(tool)).toEqual(whole)).toPass();
+
+  await tool.mouse.move(box.x + 100, box.y + 120);
+  await tool.mouse.down();
+  await tool.mouse.move(box.x + 200, box.y + 120, { steps: 4 });
+  await tool.mouse.up();
+  await expect(tool).toHaveURL(/from=[\d.]+/);
+  await expect(tool.locator('np-lens-bar mat-chip')).toHaveCount(1);
+  await tool.goBack();
+  await expect(tool.locator('np-lens-bar mat-chip')).toHaveCount(0);
+});
+
+test('what is clicked is told: how long, against which budget, from where, and its source', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  await openTimeline(tool);
+  await tool.getByRole('radio', { name: 'Table' }).click();
+  await tool.locator('np-thing-table select').selectOption({ label: 'Main thread' });
+  const panel = tool.locator('np-thing-panel');
+  const line = tool.locator('np-thing-table tbody tr').filter({ hasText: 'onBoardAll' }).first();
+  await line.getByRole('button').click();
+  await expect(panel.getByRole('heading', { name: 'onBoardAll' })).toBeVisible();
+  await expect(panel).toContainText('deck/');
+  await expect(panel).toContainText(/length\s*\d+(\.\d+)? ms/);
+  await tool.getByRole('radio', { name: 'In time' }).click();
+  await expect(panel.getByRole('heading', { name: 'onBoardAll' })).toBeVisible();
+  await panel.getByRole('button', { name: 'Zoom to it' }).click();
+  await expect(async () => {
+    const [from, to] = await shownStretch(tool);
+    expect(to - from).toBeLessThan(1.5);
+  }).toPass();
+  await tool.keyboard.press('ArrowDown');
+  await expect(panel.getByRole('heading', { level: 2 })).not.toHaveText('onBoardAll');
+  await expect(panel).toContainText('Called from');
+  await panel.getByRole('link', { name: 'Source' }).click();
+  await expect(tool.locator('np-code-view')).toBeVisible();
+});
+
+test('an idle stretch says what it waited for, a request what it is, a redraw what changed', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  await openTimeline(tool);
+  const panel = tool.locator('np-thing-panel');
+  await tool.getByRole('radio', { name: 'Table' }).click();
+  await tool.locator('np-thing-table select').selectOption({ label: 'Requests' });
+  const first = tool.locator('np-thing-table tbody tr').first().getByRole('button');
+  await first.click();
+  await expect(panel).toContainText('asked for by');
+  await expect(panel).toContainText('in loadDepartures');
+  await tool.locator('np-thing-table select').selectOption({ label: 'Redraws' });
+  await expect(tool.locator('np-thing-table tbody tr').first()).toBeVisible();
+  await tool
+    .locator('np-thing-table tbody tr')
+    .filter({ hasText: 'Tide figure' })
+    .first()
+    .getByRole('button')
+    .click();
+  await expect(panel).toContainText('to another value');
+  await expect(panel).toContainText('in view');
+});
+
+test('lanes are folded, moved and hidden by pointer and keyboard, and stay so', async ({ stage }) => {
+  const { tool } = stage;
+  await openTimeline(tool);
+  const order = () =>
+    tool
+      .locator('np-lane-headers .lane')
+      .evaluateAll((lanes) =>
+        lanes
+          .sort((a, b) => a.getBoundingClientRect().top - b.getBoundingClientRect().top)
+          .map((lane) => lane.getAttribute('data-lane')),
+      );
+  expect((await order())[0]).toBe('inputs');
+  const up = tool.getByRole('button', { name: 'Move Frames up' });
+  await up.focus();
+  await tool.keyboard.press('Enter');
+  await expect.poll(order).toEqual(expect.arrayContaining(['frames', 'inputs']));
+  await expect.poll(async () => (await order())[0]).toBe('frames');
+  await tool.getByRole('button', { name: 'Hide Memory' }).focus();
+  await tool.keyboard.press('Enter');
+  await expect(tool.locator('[data-lane="memory"]')).toHaveCount(0);
+  const thread = tool.locator('[data-lane="thread 0"] .name');
+  await thread.click();
+  await expect(thread).toHaveAttribute('aria-expanded', 'false');
+
+  await tool.reload();
+  await expect(tool.locator('[data-lane="thread 0"] .name')).toHaveAttribute('aria-expanded', 'false');
+  expect((await order())[0]).toBe('frames');
+  await expect(tool.locator('[data-lane="memory"]')).toHaveCount(0);
+  await tool.getByRole('button', { name: 'Lanes', exact: true }).click();
+  await tool.getByRole('menuitemcheckbox', { name: 'Memory' }).click();
+  await expect(tool.locator('[data-lane="memory"]')).toBeVisible();
+});
+
+test('the ladder shows repeats from their input, and stings are stepped through', async ({ stage }) => {
+  const { tool } = stage;
+  await openTimeline(tool);
+  await canvasOf(tool).focus();
+  await tool.keyboard.press(']');
+  await expect(tool).toHaveURL(/sting=\d+/);
+  const before = tool.url();
+  await tool.keyboard.press(']');
+  await expect(tool).not.toHaveURL(before);
+  await tool.getByRole('radio', { name: 'Ladder' }).click();
+  const ladder = tool.getByRole('listbox', { name: /Interactions/ });
+  await expect(ladder.getByRole('option').first()).toContainText('Tap button “Board all”');
+  await ladder.focus();
+  await tool.keyboard.press('ArrowDown');
+  await expect(tool.locator('np-thing-panel')).toContainText('budget 200 ms');
+  await expect(tool.locator('np-thing-panel')).toContainText('waiting');
+});

@@ -1,0 +1,114 @@
+import { canonicalFunction, originalPath } from '@nettle-patch/core';
+import { spanStatistics } from './other-occurrences';
+import { kilobytes, msWords, othersOf, type Fact, type ThingContext, type Told } from './told-thing';
+
+/** A request: parts of its time, size, who asked. Never what was in it. */
+export function requestThing({ recording, named, chain }: ThingContext, ref: number): Told {
+  const row = recording.events.request.row(ref);
+  const { url, startMs, durationMs, initiator, responseStartMs, bytes, status, function: by } = row;
+  const asker = by === undefined ? undefined : named(canonicalFunction(recording, by));
+  const facts: Fact[] = [
+    { label: 'took', text: msWords(durationMs) },
+    { label: 'asked for by', text: asker === undefined ? initiator : `${initiator}, in ${asker.title}` },
+  ];
+  if (responseStartMs !== undefined) {
+    facts.push({ label: 'until the first byte', text: msWords(responseStartMs - startMs) });
+    facts.push({ label: 'reading the answer', text: msWords(startMs + durationMs - responseStartMs) });
+  }
+  if (bytes !== undefined) facts.push({ label: 'size on the wire', text: kilobytes(bytes) });
+  if (status !== undefined && status > 0)
+    facts.push({ label: 'status', text: String(status), over: status >= 400 });
+  const same = [...recording.events.request.rows()].filter((one) => one.url === url);
+  return {
+    what: 'Request',
+    title: originalPath(url) || url,
+    place: asker?.place ?? '',
+    startMs,
+    endMs: startMs + durationMs,
+    ...(by === undefined ? {} : { functionId: canonicalFunction(recording, by) }),
+    facts,
+    chain: chain(0, { startMs, endMs: startMs + 0.001 }),
+    ...othersOf(same.length > 1 ? spanStatistics(same.map((one) => one.durationMs)) : undefined),
+  };
+}
+
+/** A named span or a mark, with all of the same name. */
+export function spanThing({ recording, chain }: ThingContext, ref: number): Told {
+  const { name, type, startMs, durationMs } = recording.events.span.row(ref);
+  const same = [...recording.events.span.rows()].filter((one) => one.name === name);
+  const what: Readonly<Record<string, string>> = {
+    mark: 'Mark',
+    measure: 'Named span',
+    note: 'Mark by hand',
+  };
+  return {
+    what: what[type] ?? 'Named span',
+    title: name,
+    startMs,
+    endMs: startMs + durationMs,
+    facts: durationMs > 0 ? [{ label: 'length', text: msWords(durationMs) }] : [],
+    chain: chain(0, { startMs, endMs: startMs + Math.max(0.001, durationMs) }),
+    ...othersOf(same.length > 1 ? spanStatistics(same.map((one) => one.durationMs)) : undefined),
+  };
+}
+
+/** Memory in use, or a collection. */
+export function memoryThing({ recording }: ThingContext, ref: number): Told {
+  if (ref < 0) {
+    const { startMs } = recording.events.collection.row(-2 - ref);
+    return {
+      what: 'Collection',
+      title: 'Memory was collected',
+      startMs,
+      endMs: startMs,
+      facts: [{ label: 'known by', text: 'an object that was given up; how long it took is not told' }],
+    };
+  }
+  const { startMs, usedKb, limitKb } = recording.events.memory.row(ref);
+  const before = ref === 0 ? undefined : recording.events.memory.row(ref - 1).usedKb;
+  const change =
+    before === undefined
+      ? ''
+      : `, ${usedKb >= before ? '+' : '−'}${kilobytes(Math.abs(usedKb - before) * 1024)}`;
+  return {
+    what: 'Memory',
+    title: `${(usedKb / 1024).toFixed(1)} MB in use`,
+    startMs,
+    endMs: startMs,
+    facts: [
+      { label: 'in use', text: `${(usedKb / 1024).toFixed(1)} MB${change}` },
+      ...(limitKb === undefined ? [] : [{ label: 'at most', text: `${(limitKb / 1024).toFixed(0)} MB` }]),
+    ],
+  };
+}
+
+/** What was changed for a frame, to another value or not, in view or not. */
+export function redrawThing({ recording, named, chain }: ThingContext, ref: number): Told {
+  const row = recording.events.redraw.row(ref);
+  const { startMs, nodes, attributes, texts, changed, inView, target, function: by } = row;
+  const functionId = by === undefined ? undefined : canonicalFunction(recording, by);
+  const writer = functionId === undefined ? undefined : named(functionId);
+  return {
+    what: 'Redraw',
+    title: target ?? 'the document',
+    place: writer?.place ?? '',
+    startMs,
+    endMs: startMs,
+    ...(functionId === undefined ? {} : { functionId }),
+    facts: [
+      { label: 'elements and texts', text: String(nodes) },
+      { label: 'attributes', text: String(attributes) },
+      { label: 'texts written', text: String(texts) },
+      { label: 'to another value', text: changed ? 'yes' : 'no, all as it was before', over: !changed },
+      { label: 'in view', text: inView ? 'yes' : 'no, nobody could see it', over: !inView },
+      ...(writer === undefined ? [] : [{ label: 'written by', text: writer.title }]),
+    ],
+    chain: chain(0, { startMs: startMs - 0.001, endMs: startMs + 0.001 }),
+  };
+}
+
+/** A change in the life of the page. */
+export function stateThing({ recording }: ThingContext, ref: number): Told {
+  const { startMs, type, value } = recording.events.state.row(ref);
+  return { what: 'Life of the page', title: `${type}: ${value}`, startMs, endMs: startMs };
+}

@@ -1,0 +1,65 @@
+import { displayName, ownerOf } from '../recording/functions';
+import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
+import { quietStretches, withinRanges } from './quiet';
+import { writtenRedraws } from './redraw-writers';
+import type { Sting } from './sting';
+import type { Thresholds } from './thresholds';
+
+/** Frames a second from which an element is taken to be moved all the time. */
+const LEAST_FRAMES_A_SECOND = 10;
+
+interface Mover {
+  frames: number;
+  layoutMs: number;
+  target: string | undefined;
+  startMs: number;
+  endMs: number;
+}
+
+/** Frames in which all that was changed are attributes of one place, by who wrote them. */
+function moversOf(recording: Recording, quiet: readonly TimeRange[]): Map<number, Mover> {
+  const { startMs: starts, styleMs, layoutMs } = recording.events.render.columns;
+  const costs = new Map(Array.from(starts, (startMs, at) => [startMs, styleMs[at]! + layoutMs[at]!]));
+  const movers = new Map<number, Mover>();
+  const isQuiet = withinRanges(quiet);
+  for (const { row, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
+    const { startMs, changed, inView, attributes, nodes, texts, target } = row;
+    if (!isQuiet(startMs) || !changed || !inView || attributes === 0 || nodes + texts > 0) continue;
+    const mover = movers.get(functionId) ?? { frames: 0, layoutMs: 0, target, startMs, endMs: startMs };
+    movers.set(functionId, mover);
+    mover.frames++;
+    mover.layoutMs += costs.get(startMs) ?? 0;
+    mover.endMs = startMs;
+  }
+  return movers;
+}
+
+/**
+ * Something that moves by itself, frame after frame, in a way that has style and layout of the page done anew each
+ * time, so that it costs the main thread what the compositor could do for nothing.
+ */
+export function findMovedByLayout(recording: Recording, thresholds: Thresholds): Sting[] {
+  const quiet = quietStretches(recording);
+  const seconds = quiet.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0) / 1000;
+  if (seconds === 0) return [];
+  return [...moversOf(recording, quiet)].flatMap(([functionId, mover]): Sting[] => {
+    const { frames, layoutMs, target, startMs, endMs } = mover;
+    const recorded = recording.functions.get(functionId);
+    const msASecond = layoutMs / seconds;
+    const isSteady = frames / seconds >= LEAST_FRAMES_A_SECOND;
+    if (!isSteady || msASecond < thresholds.idleMsASecond || ownerOf(recorded) === 'browser') return [];
+    return [
+      {
+        kind: 'idle-work',
+        also: [],
+        thread: MAIN_THREAD,
+        label: `Layout in every frame by ${displayName(recorded)}`,
+        startMs,
+        endMs,
+        feltMs: msASecond,
+        budgetMs: thresholds.idleMsASecond,
+        detail: { type: 'moved-by-layout', functionId, timesASecond: frames / seconds, msASecond, target },
+      },
+    ];
+  });
+}
