@@ -10,13 +10,16 @@ export default defineConfig({
   workers: 1,
   projects: [
     // Whether something happens, not how long it takes: several of them at a time.
-    { name: 'views', testMatch: UNTIMED, fullyParallel: true },
+    { name: 'untimed', testMatch: UNTIMED, fullyParallel: true },
     { name: 'timed', testIgnore: UNTIMED },
   ],
   timeout: 60_000,
   expect: { timeout: 10_000 },
   retries: process.env['CI'] ? 1 : 0,
-  reporter: [['list'], ['json', { outputFile: 'test-results/playwright.json' }]],
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env['BROWSER_RESULTS'] ?? 'test-results/playwright.json' }],
+  ],
   use: {
     browserName: 'chromium',
     viewport: { width: 1280, height: 800 },

@@ -51,6 +51,7 @@ try {
   await tool.locator('np-culprits tbody tr').first().waitFor();
   const sting = (label) =>
     tool.getByRole('list', { name: 'Stings' }).getByRole('button').filter({ hasText: label }).first();
+  const view = (name) => tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).click();
   await sting('Board all').click();
   await tool.mouse.move(640, 790);
   await pause(700);
@@ -59,7 +60,7 @@ try {
   await tool.mouse.move(640, 790);
   await pause(600);
   await tool.screenshot({ path: file('stings-search') });
-  await tool.getByRole('link', { name: 'Calls' }).click();
+  await view('Calls');
   const rows = tool.locator('np-call-table tbody tr');
   await rows.first().waitFor();
   for (const name of ['onSearchInput', 'search', 'searchSlowly']) {
@@ -74,7 +75,39 @@ try {
   await tool.mouse.move(640, 790);
   await pause(800);
   await tool.screenshot({ path: file('calls-flame') });
-  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await view('Timeline');
+  await tool.locator('[data-lane="thread 0"]').waitFor();
+  await tool.getByRole('radio', { name: 'Table' }).click();
+  await tool
+    .locator('np-thing-table tbody tr')
+    .filter({ hasText: 'makeRoomOneByOne' })
+    .first()
+    .getByRole('button')
+    .click();
+  await tool.getByRole('radio', { name: 'In time' }).click();
+  await pause(600);
+  await tool.getByRole('button', { name: 'Zoom to it' }).click();
+  await tool.getByRole('button', { name: 'Zoom out' }).click();
+  await tool.getByRole('button', { name: 'Zoom out' }).click();
+  await tool.mouse.move(640, 790);
+  await pause(900);
+  await tool.screenshot({ path: file('timeline') });
+  await tool.getByRole('radio', { name: 'Ladder' }).click();
+  await pause(900);
+  await tool.screenshot({ path: file('ladder') });
+  await tool.locator('np-thing-panel').getByRole('link', { name: 'Source' }).click();
+  await tool.locator('.cm-content').waitFor();
+  await tool.mouse.move(640, 790);
+  await pause(900);
+  await tool.screenshot({ path: file('source') });
+  await tool.emulateMedia({ colorScheme: 'dark' });
+  await view('Stings');
+  await sting('onDragMove').click();
+  await tool.mouse.move(640, 790);
+  await pause(900);
+  await tool.screenshot({ path: file('stings-dark') });
+  await tool.emulateMedia({ colorScheme: 'light' });
+  await view('Shelf');
   await pause(600);
   await tool.screenshot({ path: file('shelf') });
 } finally {

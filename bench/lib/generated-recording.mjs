@@ -1,4 +1,4 @@
-/** Recordings made up for measuring: an hour of light use, with as many exact calls as asked for. */
+/** Recordings made up for measuring: an hour of light use, with as many exact calls as asked for, and now and then a slow answer. */
 import { gzipSync } from 'node:zlib';
 import * as core from '../../packages/server/dist/index.js';
 
@@ -6,6 +6,10 @@ const SECONDS = 3600;
 const FUNCTIONS = 400;
 const DEEPEST = 14;
 const EVENTS_A_CHUNK = 20_000;
+/** Every so many seconds an answer takes this long, whatever the number of calls in it. */
+const SLOW_EVERY = 120;
+const SLOW_US = 600_000;
+const USUAL_STEP_US = 4;
 
 const header = {
   kind: 'header',
@@ -19,7 +23,7 @@ const header = {
   clockStepMs: 0.005,
   refreshMs: 16.67,
   target: { title: 'Boarding desk', url: 'http://localhost:4781/', engine: 'bench', device: 'bench' },
-  available: ['handlers'],
+  available: ['event', 'longtask', 'handlers', 'exact-calls'],
   missing: [],
 };
 
@@ -30,11 +34,11 @@ export function seeded(seed) {
 }
 
 /** Events of one task with so many calls: a walk down and up a fixed call graph. */
-function walk(random, startUs, calls, push) {
+function walk(random, startUs, calls, mostUs, push) {
   const open = [];
   let timeUs = startUs;
   for (let made = 0; made < calls;) {
-    timeUs += Math.floor(random() * 4);
+    timeUs += Math.floor(random() * mostUs);
     const caller = open.at(-1);
     if (open.length > 1 && (open.length >= DEEPEST || random() < 0.45)) {
       open.pop();
@@ -127,7 +131,9 @@ export function* linesOf(spans) {
     const wanted = Math.round(((second + 1) / SECONDS) * spans) - made;
     made += wanted;
     const startUs = second * 1_000_000;
-    const endUs = walk(random, startUs, wanted, push);
+    const isSlow = second % SLOW_EVERY === SLOW_EVERY - 1;
+    const mostUs = isSlow ? Math.max(USUAL_STEP_US, SLOW_US / Math.max(1, wanted)) : USUAL_STEP_US;
+    const endUs = walk(random, startUs, wanted, mostUs, push);
     if (timesUs.length >= EVENTS_A_CHUNK || second === SECONDS - 1) {
       yield JSON.stringify({ kind: 'calls', ...core.packCalls(0, { timesUs, functions }) });
       timesUs = [];

@@ -35,6 +35,7 @@ import type { ListedSting, NamedFunction, OpenedRecording, OpenedSting, OpenProg
 
 const SKYLINE_STEPS = 600;
 const CARD_STEPS = 80;
+const TELL_EVERY_MS = 120;
 
 interface Opened {
   readonly recording: Recording;
@@ -67,11 +68,12 @@ export class Analysis {
   ): Promise<OpenedRecording> {
     const pieces = await this.store.pieces(id);
     if (pieces.length === 0) throw new NotKeptError(`there is no recording ${id} on the shelf`);
+    const tell = sparingly(onProgress);
     const builder = new RecordingBuilder();
     const decoder = new RecordingDecoder(builder);
     pieces.forEach((piece, index) => {
       decoder.push(piece);
-      onProgress(index + 1, pieces.length);
+      tell(index + 1, pieces.length);
     });
     const notices = decoder.finish();
     return this.#analyse(id, builder.build(), notices, settings);
@@ -85,12 +87,13 @@ export class Analysis {
   async importFile(file: Blob, onProgress: OpenProgress): Promise<string> {
     const builder = new RecordingBuilder();
     const decoder = new RecordingDecoder(builder);
+    const tell = sparingly(onProgress);
     const pieces: Uint8Array[] = [];
     await readFile(
       file,
       decoder,
       (piece) => pieces.push(piece),
-      (read) => onProgress(read, file.size),
+      (read) => tell(read, file.size),
     );
     const notices = decoder.finish();
     const recording = builder.build();
@@ -163,6 +166,17 @@ export class Analysis {
       costShare: costShare(recording),
     };
   }
+}
+
+/** Tells of progress a few times a second, and of the end. */
+function sparingly(onProgress: OpenProgress): OpenProgress {
+  let toldAtMs = -Infinity;
+  return (done, total) => {
+    const nowMs = performance.now();
+    if (done < total && nowMs - toldAtMs < TELL_EVERY_MS) return;
+    toldAtMs = nowMs;
+    onProgress(done, total);
+  };
 }
 
 /** A recording with the thresholds a person has set stored in it. */

@@ -7,6 +7,8 @@ import type { StackTable } from './stack-table';
 const INITIAL_CAPACITY = 256;
 /** Calls nested deeper are charged to the one at this depth. */
 const DEEPEST = 60_000;
+/** Columns with no more room than this share beyond what is in them are not copied. */
+const MOST_SPARE = 1.25;
 
 /** Turns call events, as they come, into call spans. */
 export class CallSpansBuilder {
@@ -59,15 +61,22 @@ export class CallSpansBuilder {
     while (this.#open.length > 0) this.#endsUs[this.#open.pop()!] = this.#lastUs;
   }
 
-  /** The calls so far; those still open end at the latest time known. */
+  /**
+   * The calls so far; those still open end at the latest time known. What was written is not written again but for
+   * those ends, so that columns that are nearly full are given as they are.
+   */
   build(): CallSpans {
-    const endsUs = this.#endsUs.slice(0, this.#length);
+    const length = this.#length;
+    const isNearlyFull = this.#startsUs.length <= length * MOST_SPARE;
+    const copied = !isNearlyFull || this.#open.length > 0;
+    const endsUs = copied ? this.#endsUs.slice(0, length) : this.#endsUs.subarray(0, length);
     for (const open of this.#open) endsUs[open] = this.#lastUs;
+    const [startsUs, stacks, depths] = [this.#startsUs, this.#stackIds, this.#depths];
     return new CallSpans({
-      startsUs: this.#startsUs.slice(0, this.#length),
+      startsUs: isNearlyFull ? startsUs.subarray(0, length) : startsUs.slice(0, length),
       endsUs,
-      stacks: this.#stackIds.slice(0, this.#length),
-      depths: this.#depths.slice(0, this.#length),
+      stacks: isNearlyFull ? stacks.subarray(0, length) : stacks.slice(0, length),
+      depths: isNearlyFull ? depths.subarray(0, length) : depths.slice(0, length),
     });
   }
 

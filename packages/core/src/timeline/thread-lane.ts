@@ -15,6 +15,7 @@ import { lookCode, type Look } from './looks';
 const MOST_DEPTHS = 40;
 const FULL = 255;
 const HALF = 0.5;
+const ENGINE_LOOKS = new Set((['style', 'layout', 'paint', 'collection', 'other'] as const).map(lookCode));
 /** Row of the busy stretches; the calls stand under it. */
 const TASK_ROWS = 1;
 
@@ -86,7 +87,8 @@ export function threadLane(recording: Recording, thread: number, title: string):
   const push = (writer: DrawnWriter, rows: CallRows, type: number, call: DrawnCall) => {
     const { index, startMs, endMs, depth, filled, others } = call;
     const single = lookOf(recording.stacks.functionOf(rows.spans.stacks[index]!));
-    const merged = lookCode(others > HALF ? 'library' : 'own');
+    const isEngine = ENGINE_LOOKS.has(single);
+    const merged = others <= HALF ? lookCode('own') : isEngine ? single : lookCode('library');
     writer.push({
       startMs,
       endMs,

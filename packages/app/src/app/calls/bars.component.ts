@@ -11,6 +11,7 @@ import {
 } from '@angular/core';
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
 import { ThemeService } from '../services/theme.service';
+import { inOwnTask } from '../shared/own-task';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 
@@ -64,7 +65,13 @@ export class BarsComponent {
 
   constructor() {
     const destroyed = inject(DestroyRef);
-    afterNextRender(() => this.#draw());
+    let gone = false;
+    destroyed.onDestroy(() => (gone = true));
+    afterNextRender(() =>
+      inOwnTask(() => {
+        if (!gone) this.#draw();
+      }),
+    );
     effect(() => {
       this.bars();
       this.#palette();

@@ -1,13 +1,17 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  DestroyRef,
   ElementRef,
+  afterNextRender,
   computed,
   inject,
   input,
   output,
+  signal,
 } from '@angular/core';
 import type { CallRow, CallsMode, CallsPage } from '../../workers/calls-desk';
+import { onResize } from '../shared/canvas';
 import { sortRows, type CallColumn } from './sort-rows';
 
 const COLUMNS: readonly { readonly column: CallColumn; readonly words: string; readonly title: string }[] = [
@@ -21,12 +25,20 @@ const COLUMNS: readonly { readonly column: CallColumn; readonly words: string; r
   { column: 'callsPerSecond', words: 'a second', title: 'Calls a second' },
 ];
 
+/** Height of a row and of the head, as the style sheet has them. Pixels. */
+const ROW_HEIGHT = 29;
+const HEAD_HEIGHT = 32;
+/** Rows beyond those that can be seen, and the height that is filled at first: the rest comes a moment later. */
+const BESIDE = 6;
+const FIRST_TALL = 200;
+
 const ROW_STEPS: Readonly<Record<string, number>> = { ArrowDown: 1, ArrowUp: -1, PageDown: 20, PageUp: -20 };
 
 /** Functions as a table, or as a tree that is opened step by step; all of it by keyboard. */
 @Component({
   selector: 'np-call-table',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(scroll)': 'scrolled()' },
   templateUrl: './call-table.component.html',
   styleUrl: './call-table.component.scss',
 })
@@ -51,6 +63,33 @@ export class CallTableComponent {
     }));
   });
 
+  readonly #scrollTop = signal(0);
+  readonly #tall = signal(FIRST_TALL);
+  /** The rows that can be seen, and the room that those above and below take. */
+  protected readonly shown = computed(() => {
+    const rows = this.rows();
+    const first = Math.max(0, Math.floor(this.#scrollTop() / ROW_HEIGHT) - BESIDE);
+    const end = Math.min(rows.length, Math.ceil((this.#scrollTop() + this.#tall()) / ROW_HEIGHT) + BESIDE);
+    return {
+      first,
+      rows: rows.slice(first, end),
+      above: first * ROW_HEIGHT,
+      below: (rows.length - end) * ROW_HEIGHT,
+    };
+  });
+
+  constructor() {
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      const host = this.#element.nativeElement;
+      onResize(host, () => this.#tall.set(host.clientHeight), destroyed);
+    });
+  }
+
+  protected scrolled(): void {
+    this.#scrollTop.set(this.#element.nativeElement.scrollTop);
+  }
+
   protected figure(ms: number): string {
     return ms < 10 ? ms.toFixed(2) : ms < 1000 ? ms.toFixed(1) : Math.round(ms).toLocaleString('en');
   }
@@ -62,7 +101,7 @@ export class CallTableComponent {
   protected keyDown(event: KeyboardEvent): void {
     const rows = this.rows();
     const line = event.target instanceof HTMLElement ? event.target.closest('tr') : null;
-    const at = line === null ? -1 : line.rowIndex - 1;
+    const at = line === null ? -1 : Number(line.dataset['at']);
     const row = rows[at];
     const step = ROW_STEPS[event.key];
     if (step !== undefined) this.#select(Math.max(0, Math.min(rows.length - 1, at + step)));
@@ -84,7 +123,20 @@ export class CallTableComponent {
     const row = this.rows()[index];
     if (row === undefined) return;
     this.choose.emit(row);
-    const line = this.#element.nativeElement.querySelectorAll<HTMLElement>('tbody tr')[index];
-    line?.focus();
+    this.#reveal(index);
+    const find = () => this.#element.nativeElement.querySelector<HTMLElement>(`tbody tr[data-at="${index}"]`);
+    const line = find();
+    if (line !== null) line.focus({ preventScroll: true });
+    else requestAnimationFrame(() => find()?.focus({ preventScroll: true }));
+  }
+
+  /** Scrolls so that a row is seen. */
+  #reveal(index: number): void {
+    const host = this.#element.nativeElement;
+    const top = index * ROW_HEIGHT;
+    const room = host.clientHeight - HEAD_HEIGHT - ROW_HEIGHT;
+    if (top < host.scrollTop) host.scrollTop = top;
+    else if (top > host.scrollTop + room) host.scrollTop = top - room;
+    this.scrolled();
   }
 }

@@ -25,12 +25,48 @@ export interface GroundStripContent {
   readonly selected: ListedSting | undefined;
 }
 
+/** What of the drawing does not change while the range is moved, drawn once. */
+interface Layer {
+  readonly canvas: HTMLCanvasElement;
+  readonly key: readonly unknown[];
+}
+
 /** Draws the skyline by kind of work, stings as marks above it, inputs as dots under it. */
-export function paintGroundStrip(
+export class GroundStripPainter {
+  #layer: Layer | undefined;
+
+  paint(
+    context: CanvasRenderingContext2D,
+    scale: TimeScale,
+    height: number,
+    content: GroundStripContent,
+    palette: Palette,
+  ): void {
+    const { opened, range, selected } = content;
+    const { canvas } = context;
+    const key = [opened, scale.right, canvas.width, canvas.height, palette];
+    if (this.#layer === undefined || key.some((part, at) => part !== this.#layer!.key[at])) {
+      this.#layer = { canvas: document.createElement('canvas'), key };
+      this.#layer.canvas.width = canvas.width;
+      this.#layer.canvas.height = canvas.height;
+      const inner = this.#layer.canvas.getContext('2d')!;
+      inner.setTransform(context.getTransform());
+      paintSkyline(inner, scale, height, opened, palette);
+    }
+    context.drawImage(this.#layer.canvas, 0, 0, canvas.clientWidth, canvas.clientHeight);
+    if (selected !== undefined) {
+      paintMark(context, scale.x(selected.startMs), 9, palette.sting);
+      paintRange(context, scale, height, selected, palette.sting);
+    }
+    if (range !== undefined) paintRange(context, scale, height, range, palette.nettle);
+  }
+}
+
+function paintSkyline(
   context: CanvasRenderingContext2D,
   scale: TimeScale,
   height: number,
-  { opened, range, selected }: GroundStripContent,
+  opened: OpenedRecording,
   palette: Palette,
 ): void {
   const ground = height - FOOT;
@@ -49,15 +85,13 @@ export function paintGroundStrip(
   context.fillStyle = palette.soft;
   context.fillRect(scale.left, ground, scale.right - scale.left, 1);
   context.fillStyle = palette.ink;
-  for (const ms of opened.inputs) {
+  for (const x of new Set(opened.inputs.map((ms) => Math.round(scale.x(ms))))) {
     context.beginPath();
-    context.arc(scale.x(ms), ground + 6, 1.8, 0, 2 * Math.PI);
+    context.arc(x, ground + 6, 1.8, 0, 2 * Math.PI);
     context.fill();
   }
-  for (const sting of opened.stings)
-    paintMark(context, scale.x(sting.startMs), sting === selected ? 9 : 6, palette.sting);
-  if (selected !== undefined) paintRange(context, scale, height, selected, palette.sting);
-  if (range !== undefined) paintRange(context, scale, height, range, palette.nettle);
+  for (const x of new Set(opened.stings.map(({ startMs }) => Math.round(scale.x(startMs)))))
+    paintMark(context, x, 6, palette.sting);
 }
 
 function paintMark(context: CanvasRenderingContext2D, x: number, size: number, colour: string): void {

@@ -21,7 +21,7 @@ import { onResize, prepareCanvas } from '../shared/canvas';
 import { formatDuration } from '../shared/format';
 import { TimeScale } from '../shared/time-scale';
 import { GroundStripDrag } from './ground-strip-drag';
-import { paintGroundStrip, stingAt } from './ground-strip-painter';
+import { GroundStripPainter, stingAt } from './ground-strip-painter';
 
 const MARGIN = 20;
 const KEY_STEP = 0.02;
@@ -72,6 +72,7 @@ export class GroundStripComponent {
   readonly #width = signal(1);
   readonly #dragged = signal<TimeRange | undefined>(undefined);
   readonly #drag = new GroundStripDrag();
+  readonly #painter = new GroundStripPainter();
   readonly #scale = computed(
     () => new TimeScale(0, Math.max(1, this.opened().range.endMs), MARGIN, this.#width() - MARGIN),
   );
@@ -96,7 +97,7 @@ export class GroundStripComponent {
       };
       const [palette, scale] = [this.#palette(), this.#scale()];
       const { context, height } = prepareCanvas(this.canvas().nativeElement);
-      paintGroundStrip(context, scale, height, shown, palette);
+      this.#painter.paint(context, scale, height, shown, palette);
     });
   }
 

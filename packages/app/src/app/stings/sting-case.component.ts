@@ -1,7 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  afterNextRender,
+  computed,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { TimeRange } from '@nettle-patch/core';
 import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/opened';
+import { inOwnTask } from '../shared/own-task';
 import { IconComponent } from '../shared/icon.component';
 import { AnatomyComponent } from './anatomy/anatomy.component';
 import { BecauseComponent } from './because.component';
@@ -42,6 +52,16 @@ export class StingCaseComponent {
     source: this.shown,
     computation: () => undefined,
   });
+
+  /** How much of it is there: built part by part, so that none of them holds up an input. */
+  protected readonly built = signal(0);
+
+  constructor() {
+    afterNextRender(() => {
+      inOwnTask(() => this.built.set(1));
+      inOwnTask(() => this.built.set(2));
+    });
+  }
 
   /** The part of the drawing that was clicked. */
   protected readonly part = linkedSignal<OpenedSting, ChosenPart | undefined>({

@@ -116,7 +116,10 @@ export class LadderComponent {
         label.toLowerCase().includes(wanted),
     );
   });
-  protected readonly listed = computed(() => this.#left().slice(0, 500));
+  /** The rungs that are seen. */
+  protected readonly listed = computed(() =>
+    this.#seen().flatMap((line) => (line.type === 'rung' ? line.rung : [])),
+  );
   readonly #lines = computed(() => ladderLines(this.#left(), this.#responseMs()));
   protected readonly height = computed(() => ladderHeight(this.#lines()) + AXIS_HEIGHT + 10);
   readonly #seen = computed(() => linesIn(this.#lines(), this.#scrollTop(), this.#size().height));

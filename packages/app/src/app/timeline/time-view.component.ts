@@ -39,6 +39,8 @@ const KEY_PAN = 0.2;
 const KEY_ZOOM = 0.6;
 /** So much more than is shown is fetched on each side, so that a small move has its picture at once. */
 const BESIDE = 0.5;
+/** What is narrower is drawn together. Pixels. */
+const FINEST_PIXELS = 1.6;
 
 /** A place that was clicked. */
 export interface TimePlace {
@@ -223,7 +225,7 @@ export class TimeViewComponent {
         asked = this.shown();
         const lengthMs = asked.endMs - asked.startMs;
         const range = { startMs: asked.startMs - BESIDE * lengthMs, endMs: asked.endMs + BESIDE * lengthMs };
-        const pixels = Math.ceil(this.#size().width * (1 + 2 * BESIDE));
+        const pixels = Math.ceil((this.#size().width * (1 + 2 * BESIDE)) / FINEST_PIXELS);
         const ids = this.lanes().map(({ id }) => id);
         const drawn = await this.#recordings.draw(range, pixels, ids);
         if (drawn === undefined) return;

@@ -6,6 +6,7 @@ import { fillOf } from '../shared/patterns';
 import { axisStep, type TimeScale } from '../shared/time-scale';
 import { AXIS_HEIGHT, type PlacedLane } from './lane-layout';
 import { lookFills, type Fill } from './look-fills';
+import { RunFiller } from './run-filler';
 
 const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
 const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
@@ -16,6 +17,16 @@ const FULL = 255;
 const DIM = 0.22;
 /** Frames of this many budgets fill their lane. */
 const FRAME_BUDGETS = 4;
+/** Looks that are no plain rectangle. */
+const OUTLINED: ReadonlySet<Look> = new Set([
+  'request',
+  'failed',
+  'unchanged',
+  'out-of-view',
+  'mark',
+  'note',
+  'state',
+]);
 
 export interface TimelinePicture {
   readonly lanes: readonly PlacedLane[];
@@ -82,6 +93,7 @@ export class TimelinePainter {
     const isMemory = placed.lane.kind === 'memory';
     const rowHeight = placed.folded ? placed.height : placed.rowHeight;
     if (isFrames && !placed.folded) this.#budget(placed, scale);
+    const runs = new RunFiller(context);
     context.font = TEXT;
     for (let at = 0; at < things.count; at++) {
       const startMs = things.startsMs[at]!;
@@ -109,27 +121,34 @@ export class TimelinePainter {
       }
       const word = things.words[at]! < 0 ? '' : things.texts[things.words[at]!]!;
       const dim = wanted !== '' && !word.toLowerCase().includes(wanted);
-      context.globalAlpha = dim ? DIM : 0.35 + 0.65 * (things.filled[at]! / FULL);
-      if (isMemory && look === 'memory') context.globalAlpha = 0.8;
-      this.#thing(look, left, top, width, tall);
+      const alpha = dim ? DIM : look === 'memory' ? 0.8 : 0.35 + 0.65 * (things.filled[at]! / FULL);
+      if (OUTLINED.has(look)) {
+        runs.flush();
+        this.#outlined(look, left, top, width, tall);
+      } else runs.rect(left, top + 1, width, tall - 1, this.#fills[things.looks[at]!]!, alpha);
+      const isOver = look === 'long-task' || look === 'late-frame';
+      if (isOver) runs.flush();
       if (look === 'long-task') this.#excess(startMs + picture.longTaskMs, endMs, top, tall, scale);
       else if (look === 'late-frame') {
         const over = Math.max(2, tall - (rowHeight - 2) / FRAME_BUDGETS);
         context.fillStyle = palette.sting;
         context.fillRect(left, top, width, over);
       }
-      if (word !== '' && !placed.folded && !isFrames) this.#word(word, look, left, top, width, tall);
+      if (word !== '' && !placed.folded && !isFrames) {
+        runs.flush();
+        this.#word(word, look, left, top, width, tall, picture.longTaskMs * scale.pixelsPerMs);
+      }
       if (selected?.lane === placed.lane.id && selected.ref === things.refs[at]) {
-        context.globalAlpha = 1;
+        runs.flush();
         context.strokeStyle = palette.ink;
         context.lineWidth = 2;
         context.strokeRect(left - 1, top - 0.5, width + 2, tall + 1);
       }
     }
-    context.globalAlpha = 1;
+    runs.flush();
   }
 
-  #thing(look: Look, left: number, top: number, width: number, tall: number): void {
+  #outlined(look: Look, left: number, top: number, width: number, tall: number): void {
     const { context, palette } = this;
     context.fillStyle = this.#fills[LOOKS.indexOf(look)]!;
     if (look === 'request' || look === 'failed') {
@@ -151,7 +170,7 @@ export class TimelinePainter {
       context.lineTo(left + 7, top + 3.5);
       context.lineTo(left, top + 7);
       context.fill();
-    } else context.fillRect(left, top + 1, width, tall - 1);
+    }
   }
 
   /** The part of a task beyond its budget. */
@@ -163,7 +182,15 @@ export class TimelinePainter {
     this.context.fillRect(left, top + 1, right - left, tall - 1);
   }
 
-  #word(word: string, look: Look, left: number, top: number, width: number, tall: number): void {
+  #word(
+    word: string,
+    look: Look,
+    left: number,
+    top: number,
+    width: number,
+    tall: number,
+    goodWidth: number,
+  ): void {
     const letters = Math.floor((width - 7) / LETTER);
     if (letters < 2) return;
     const { context, palette } = this;
@@ -171,7 +198,7 @@ export class TimelinePainter {
       own: palette.onScriptOwn,
       library: palette.onScriptLibrary,
       handling: palette.onHandling,
-      'long-task': palette.paper,
+      'long-task': goodWidth > word.length * LETTER + 8 ? palette.ink : palette.paper,
     };
     const text = word.length > letters ? `${word.slice(0, letters - 1)}…` : word;
     if (look === 'style' || look === 'layout' || look === 'paint' || look === 'collection') {

@@ -10,6 +10,8 @@ const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
 const THORN_STEP = 10;
 /** Ticks closer than this would be a line. Pixels. */
 const LEAST_TICK = 3;
+/** Room of the word at the beginning of the drawing. Pixels. */
+const AFTER_BEGIN = 48;
 /** Kinds whose texture would make words on it hard to read. */
 const TEXTURED = new Set<Shape['kind']>(['style', 'layout', 'paint', 'collection']);
 const PHASES = new Set<Shape['kind']>(['waiting', 'handling', 'drawing']);
@@ -41,7 +43,8 @@ export class AnatomyPainter {
   }
 
   /** A tick for each picture the display could have shown meanwhile, and how many that were. */
-  #missedFrames({ scale }: AnatomyLayout): void {
+  #missedFrames(layout: AnatomyLayout): void {
+    const { scale } = layout;
     const { palette, refreshMs } = this.options;
     const missed = Math.floor((scale.endMs - scale.startMs) / refreshMs) - 1;
     const step = refreshMs * scale.pixelsPerMs;
@@ -53,7 +56,9 @@ export class AnatomyPainter {
       this.#line(x, LAYOUT.inputY - 3, x, LAYOUT.inputY + 3);
     }
     const words = missed === 1 ? '1 frame missed' : `${missed} frames missed`;
-    const x = scale.left + 60;
+    const { budgetX } = layout;
+    const after = budgetX - scale.left < AFTER_BEGIN * 3.4 ? budgetX + 110 : scale.left + AFTER_BEGIN;
+    const x = Math.max(after, scale.left + AFTER_BEGIN);
     if (x + this.#width(words, SMALL) < scale.right - 70) this.#text(words, x, 12, palette.soft, SMALL);
   }
 
@@ -91,7 +96,8 @@ export class AnatomyPainter {
     context.setLineDash([]);
     const budget = `budget ${budgetMs} ms`;
     const fits = budgetX + 6 + this.#width(budget) < scale.right - 70;
-    this.#text(budget, fits ? budgetX + 6 : budgetX - 6 - this.#width(budget), 12, palette.sting);
+    const x = fits ? Math.max(budgetX + 6, scale.left + AFTER_BEGIN) : budgetX - 6 - this.#width(budget);
+    this.#text(budget, x, 12, palette.sting);
   }
 
   #axis({ scale, axisY }: AnatomyLayout): void {
