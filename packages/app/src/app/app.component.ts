@@ -1,9 +1,18 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { GroundStripComponent } from './ground-strip/ground-strip.component';
 import { LensBarComponent } from './lens/lens-bar.component';
 import { AddressService } from './services/address.service';
 import { RecordingService } from './services/recording.service';
+import { inOwnTask } from './shared/own-task';
 import { ThemeService } from './services/theme.service';
 import { ShellKeys } from './shell/shell-keys';
 import { ConnectionBannerComponent } from './shell/connection-banner.component';
@@ -40,11 +49,19 @@ import { TitleBarComponent } from './shell/title-bar.component';
       <np-reading />
       @if (analysed(); as opened) {
         <np-notices [opened]="opened" />
-        <np-lens-bar />
+        <div class="lens">
+          @if (built() > 0) {
+            <np-lens-bar />
+          }
+        </div>
       }
       <main><router-outlet /></main>
       @if (analysed(); as opened) {
-        <np-ground-strip [opened]="opened" />
+        <div class="strip">
+          @if (built() > 1) {
+            <np-ground-strip [opened]="opened" />
+          }
+        </div>
       }
     </div>
     @if (dropping()) {
@@ -63,6 +80,12 @@ import { TitleBarComponent } from './shell/title-bar.component';
       flex-direction: column;
       min-width: 0;
       min-height: 0;
+    }
+    .lens {
+      min-height: 40px;
+    }
+    .strip {
+      height: 64px;
     }
     main {
       flex: 1;
@@ -100,8 +123,16 @@ export class AppComponent {
   });
   protected readonly dropping = signal(false);
 
+  /** How much of the frame around a recording is there: built part by part, so that none of them holds up an input. */
+  protected readonly built = signal(0);
+
   constructor() {
     inject(ThemeService);
+    effect(() => {
+      if (this.analysed() === undefined || untracked(this.built) > 0) return;
+      inOwnTask(() => this.built.set(1));
+      inOwnTask(() => this.built.set(2));
+    });
   }
 
   protected dragOver(event: DragEvent): void {
