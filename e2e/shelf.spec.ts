@@ -1,4 +1,5 @@
-import { readFileSync } from 'node:fs';
+import { generatedFile } from '../bench/lib/generated-recording.mjs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import type { Page } from '@playwright/test';
 import { expect, stingList, test } from './stage';
@@ -129,4 +130,25 @@ test(`${DAMAGED_FILES} randomly damaged files each give a message, and no crash`
     await tool.getByRole('link', { name: 'Shelf' }).click();
   }
   expect(crashes).toEqual([]);
+});
+
+test('reading a large file can be cancelled: nothing of it is kept, and the next is read', async ({
+  stage,
+}, info) => {
+  const { tool } = stage;
+  const path = info.outputPath('long-watch.nettle.jsonl.gz');
+  writeFileSync(path, generatedFile(3_000_000));
+  await tool.locator('input[type=file]').setInputFiles(path);
+  const reading = tool.locator('np-reading');
+  await expect(reading).toContainText('Reading the file');
+  await reading.getByRole('button', { name: 'Cancel' }).click();
+  await expect(reading.getByRole('status')).toHaveCount(0);
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await expect(tool.locator('.card')).toHaveCount(0);
+  await tool
+    .getByRole('navigation', { name: 'Views' })
+    .getByRole('link', { name: 'Record', exact: true })
+    .click();
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await expect(tool.getByTestId('because')).toBeVisible();
 });

@@ -96,7 +96,7 @@ export class BarsComponent {
     }
     this.#chart = new Chart(this.canvas().nativeElement, {
       type: 'bar',
-      data,
+      data: { labels: [], datasets: [] },
       options: {
         animation: false,
         maintainAspectRatio: false,
@@ -112,6 +112,9 @@ export class BarsComponent {
           },
         },
       },
+    });
+    inOwnTask(() => {
+      if (this.#chart?.canvas != null) this.#draw();
     });
   }
 }

@@ -98,8 +98,8 @@ export class FlameComponent {
   constructor() {
     keepDrawn(
       () => this.canvas().nativeElement,
-      (palette) => this.#draw(palette),
       () => [this.boxes(), this.selected()],
+      (palette) => this.#draw(palette),
     );
   }
 

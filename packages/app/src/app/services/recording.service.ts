@@ -4,7 +4,7 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
 import type { Lens, Rung, RungPiece, TimeRange } from '@nettle-patch/core';
 import { proxy, wrap, type Remote } from 'comlink';
-import { of, switchMap } from 'rxjs';
+import { map, switchMap } from 'rxjs';
 import type { AnalysisWorker, Outcome } from '../../workers/analysis.worker';
 import type { CallsMode, CallsPage, FunctionDetails, NamedFlame } from '../../workers/calls-desk';
 import type { Failure } from '../../workers/failure';
@@ -112,7 +112,7 @@ export class RecordingService {
   functionName(functionId: Signal<number | undefined>): Signal<string> {
     const names = toObservable(functionId).pipe(
       switchMap(async (id) => (id === undefined ? '' : this.#valueOf(await this.#worker.functionName(id)))),
-      switchMap((name) => of(name ?? '')),
+      map((name) => name ?? ''),
     );
     return toSignal(names, { initialValue: '' });
   }
@@ -168,7 +168,10 @@ export class RecordingService {
   /** Reads a file, puts it on the shelf and shows it. */
   async importFile(file: Blob): Promise<void> {
     this.importing.set(0);
-    const onProgress = proxy((done: number, total: number) => this.importing.set(done / Math.max(1, total)));
+    const worker = this.#worker;
+    const onProgress = proxy((done: number, total: number) => {
+      if (this.#worker === worker) this.importing.set(done / Math.max(1, total));
+    });
     const id = this.#valueOf(await this.#worker.importFile(file, onProgress));
     this.importing.set(undefined);
     if (id !== undefined) await this.#router.navigate(['/stings', id]);

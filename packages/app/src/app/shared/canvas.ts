@@ -32,39 +32,43 @@ export function onResize(
   until.onDestroy(() => observer.disconnect());
 }
 
+/** Size of a canvas. CSS pixels. */
+export interface CanvasSize {
+  readonly width: number;
+  readonly height: number;
+}
+
 /**
- * Keeps a canvas with words on it drawn: when it is first there, when its size changes, when the fonts have come, and
+ * Keeps a canvas drawn, at most once a frame: when its size changes, when the fonts have come, and
  * when the theme or a signal changes. To be called where `inject` may be.
  * @param follows reads the signals that the drawing depends on
  */
 export function keepDrawn(
   canvas: () => HTMLCanvasElement,
-  drawIn: (palette: Palette) => void,
   follows: () => void,
-  onSize: (width: number) => void = () => undefined,
+  draw: (palette: Palette) => void,
+  onSize: (size: CanvasSize) => void = () => undefined,
 ): void {
   const destroyed = inject(DestroyRef);
   const { palette } = inject(ThemeService);
-  let gone = false;
-  destroyed.onDestroy(() => (gone = true));
-  const draw = () => {
-    if (!gone) drawIn(palette());
+  let frame = 0;
+  const drawSoon = () => {
+    cancelAnimationFrame(frame);
+    frame = requestAnimationFrame(() => draw(palette()));
   };
   afterNextRender(() => {
     const element = canvas();
-    onResize(
-      element,
-      () => {
-        onSize(element.clientWidth);
-        draw();
-      },
-      destroyed,
-    );
-    void document.fonts.ready.then(draw);
+    const tell = () => {
+      onSize({ width: element.clientWidth, height: element.clientHeight });
+      drawSoon();
+    };
+    onResize(element, tell, destroyed);
+    void document.fonts.ready.then(drawSoon);
   });
   effect(() => {
     follows();
     palette();
-    queueMicrotask(draw);
+    drawSoon();
   });
+  destroyed.onDestroy(() => cancelAnimationFrame(frame));
 }

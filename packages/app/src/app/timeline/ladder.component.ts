@@ -2,8 +2,6 @@ import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
-  DestroyRef,
-  afterNextRender,
   computed,
   effect,
   inject,
@@ -16,9 +14,9 @@ import { LOOKS, type Rung, type RungPiece } from '@nettle-patch/core';
 import type { OpenedRecording } from '../../workers/opened';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
-import { ThemeService } from '../services/theme.service';
-import { onResize, prepareCanvas } from '../shared/canvas';
+import { keepDrawn, prepareCanvas, type CanvasSize } from '../shared/canvas';
 import { isTaken } from '../shared/keys';
+import type { Palette } from '../shared/palette';
 import { TimeScale } from '../shared/time-scale';
 import { ladderHeight, ladderLines, linesIn } from './ladder-layout';
 import { LadderPainter } from './ladder-painter';
@@ -94,15 +92,13 @@ export class LadderComponent {
 
   readonly #recordings = inject(RecordingService);
   readonly #lens = inject(LensService).lens;
-  readonly #palette = inject(ThemeService).palette;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
   readonly #rungs = signal<readonly Rung[]>([]);
-  readonly #size = signal({ width: 0, height: 0 });
+  readonly #size = signal<CanvasSize>({ width: 0, height: 0 });
   readonly #scrollTop = signal(0);
   readonly #pieces = signal<ReadonlyMap<number, readonly RungPiece[]>>(new Map());
   readonly #asked = new Set<number>();
-  #frame = 0;
 
   readonly #responseMs = computed(() => this.opened().thresholds.responseMs);
   /** The rungs that the lens leaves, each with its place among all. */
@@ -129,24 +125,14 @@ export class LadderComponent {
   });
 
   constructor() {
-    const destroyed = inject(DestroyRef);
-    afterNextRender(() => {
-      const element = this.canvas().nativeElement;
-      onResize(
-        element,
-        () => this.#size.set({ width: element.clientWidth, height: element.clientHeight }),
-        destroyed,
-      );
-      void document.fonts.ready.then(() => this.#draw());
-    });
+    keepDrawn(
+      () => this.canvas().nativeElement,
+      () => [this.#seen(), this.#pieces(), this.#scale(), this.selected()],
+      (palette) => this.#draw(palette),
+      (size) => this.#size.set(size),
+    );
     effect(() => void this.#load(this.opened().id));
     effect(() => void this.#fetch());
-    effect(() => {
-      this.#follow();
-      cancelAnimationFrame(this.#frame);
-      this.#frame = requestAnimationFrame(() => this.#draw());
-    });
-    destroyed.onDestroy(() => cancelAnimationFrame(this.#frame));
   }
 
   protected scrolled(): void {
@@ -192,13 +178,9 @@ export class LadderComponent {
     this.#pieces.set(next);
   }
 
-  #follow(): unknown {
-    return [this.#seen(), this.#pieces(), this.#scale(), this.#size(), this.selected(), this.#palette()];
-  }
-
-  #draw(): void {
+  #draw(palette: Palette): void {
     const { context, height } = prepareCanvas(this.canvas().nativeElement);
-    new LadderPainter(context, this.#palette(), LOOKS).paint({
+    new LadderPainter(context, palette, LOOKS).paint({
       lines: this.#seen(),
       pieces: this.#pieces(),
       scale: this.#scale(),

@@ -2,7 +2,6 @@ import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
-  DestroyRef,
   afterNextRender,
   computed,
   effect,
@@ -20,9 +19,9 @@ import type { DrawnWindow, LaneInfo } from '../../workers/timeline-desk';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
-import { ThemeService } from '../services/theme.service';
-import { onResize, prepareCanvas } from '../shared/canvas';
+import { keepDrawn, prepareCanvas, type CanvasSize } from '../shared/canvas';
 import { isTaken } from '../shared/keys';
+import type { Palette } from '../shared/palette';
 import { TimeScale } from '../shared/time-scale';
 import { AXIS_HEIGHT, heightOf, placeLanes, rowAt } from './lane-layout';
 import { LaneHeadersComponent } from './lane-headers.component';
@@ -74,17 +73,17 @@ export class TimeViewComponent {
   readonly #recordings = inject(RecordingService);
   readonly #lens = inject(LensService).lens;
   readonly #choice = inject(StingChoiceService);
-  readonly #palette = inject(ThemeService).palette;
+  /** The function in focus: all others are dimmed. */
+  readonly #focusName = this.#recordings.functionName(computed(() => this.#lens().focus));
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
-  readonly #size = signal({ width: 0, height: 0 });
+  readonly #size = signal<CanvasSize>({ width: 0, height: 0 });
   readonly #scrollTop = signal(0);
   readonly #drawn = signal<DrawnWindow | undefined>(undefined);
   readonly #dragged = signal<TimeRange | undefined>(undefined);
   readonly #pointerMs = signal<number | undefined>(undefined);
   #fromX: number | undefined;
   #fetching = false;
-  #frame = 0;
 
   protected readonly placed = computed(() => placeLanes(this.lanes(), this.folded()));
   protected readonly height = computed(() => heightOf(this.placed()) + AXIS_HEIGHT);
@@ -99,28 +98,22 @@ export class TimeViewComponent {
   });
 
   constructor() {
-    const destroyed = inject(DestroyRef);
-    afterNextRender(() => {
-      const element = this.canvas().nativeElement;
-      onResize(
-        element,
-        () => this.#size.set({ width: element.clientWidth, height: element.clientHeight }),
-        destroyed,
-      );
-      element.addEventListener('wheel', (event) => this.#wheel(event), { passive: false });
-      void document.fonts.ready.then(() => this.#draw());
-    });
+    keepDrawn(
+      () => this.canvas().nativeElement,
+      () => this.#follow(),
+      (palette) => this.#draw(palette),
+      (size) => this.#size.set(size),
+    );
+    afterNextRender(() =>
+      this.canvas().nativeElement.addEventListener('wheel', (event) => this.#wheel(event), {
+        passive: false,
+      }),
+    );
     effect(() => {
       this.shown();
       this.lanes();
       if (this.#size().width > 0) untracked(() => void this.#fetch());
     });
-    effect(() => {
-      this.#follow();
-      cancelAnimationFrame(this.#frame);
-      this.#frame = requestAnimationFrame(() => this.#draw());
-    });
-    destroyed.onDestroy(() => cancelAnimationFrame(this.#frame));
   }
 
   protected scrolled(): void {
@@ -244,22 +237,21 @@ export class TimeViewComponent {
       this.placed(),
       this.#drawn(),
       this.#scale(),
-      this.#size(),
       this.#scrollTop(),
       this.#dragged(),
       this.#lens(),
+      this.#focusName(),
       this.selected(),
       this.#choice.selectedSting(),
       this.#pointerMs(),
-      this.#palette(),
     ];
   }
 
-  #draw(): void {
+  #draw(palette: Palette): void {
     const { context, height } = prepareCanvas(this.canvas().nativeElement);
     const { range, minMs, text, own } = this.#lens();
     const { pauses, stings, header, thresholds } = this.opened();
-    new TimelinePainter(context, this.#palette()).paint({
+    new TimelinePainter(context, palette).paint({
       lanes: this.placed(),
       drawn: this.#drawn()?.lanes ?? [],
       scale: this.#scale(),
@@ -273,7 +265,7 @@ export class TimeViewComponent {
       refreshMs: header.refreshMs,
       longTaskMs: thresholds.longTaskMs,
       minMs,
-      text,
+      text: this.#focusName() || text,
       foldLibraries: own,
       pointerMs: this.#pointerMs(),
     });

@@ -83,9 +83,9 @@ export class AnatomyComponent {
   constructor() {
     keepDrawn(
       () => this.canvas().nativeElement,
-      (palette) => this.#draw(palette),
       () => [this.layout(), this.selected()],
-      (width) => this.#width.set(width),
+      (palette) => this.#draw(palette),
+      ({ width }) => this.#width.set(width),
     );
   }
 
