@@ -1,4 +1,4 @@
-import { expect, test } from './stage';
+import { expect, stingList, test } from './stage';
 
 test('the calls of a recording: opened step by step, searched, narrowed, and as a flame graph', async ({
   stage,
@@ -59,4 +59,18 @@ test('a range drawn on the ground strip narrows the calls, and the lens says so'
   await expect(tool.locator('tr[data-name="onSearchInput"]')).toHaveCount(0);
   await tool.getByRole('button', { name: /^Take away: 400 ms/ }).click();
   await expect(tool.locator('tr[data-name="onSearchInput"]')).toBeVisible();
+});
+
+test('the focus on a function leaves the stings during which it ran', async ({ stage }) => {
+  const { tool } = stage;
+  const views = tool.getByRole('navigation', { name: 'Views' });
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await tool.waitForURL(/\/stings\//);
+  await views.getByRole('link', { name: 'Calls' }).click();
+  await tool.locator('tr[data-name="onDragMove"]').click();
+  await tool.getByRole('button', { name: 'Only what it called' }).click();
+  await expect(tool.getByText('only onDragMove')).toBeVisible();
+  await views.getByRole('link', { name: 'Stings' }).click();
+  await expect(stingList(tool).filter({ hasText: 'onDragMove' }).first()).toBeVisible();
+  await expect(stingList(tool).filter({ hasText: 'Search manifest' })).toHaveCount(0);
 });

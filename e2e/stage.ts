@@ -75,6 +75,7 @@ export const stingList = (tool: Page) => tool.getByRole('list', { name: 'Stings'
 
 /** The parts of the delay as the interface shows them, in milliseconds. */
 export async function shownParts(tool: Page): Promise<{ feltMs: number; sumMs: number }> {
+  await tool.locator('np-blame [data-part="total"]').waitFor();
   const parts = tool.locator('np-blame [data-part]');
   const values = await parts.evaluateAll((cells) =>
     cells.map((cell) => [cell.getAttribute('data-part'), Number(cell.getAttribute('data-ms'))] as const),

@@ -12,6 +12,7 @@ import type { FileInfo, ShownFile } from './source-desk';
 import type { DrawnWindow, LaneInfo, ThingLine } from './timeline-desk';
 import type { ThingDetails } from './told-thing';
 import { handedOver } from './handed-over';
+import { stingsWith } from './stings-with';
 
 /** The outcome of work in a worker: a value, or why there is none. */
 export type Outcome<T> = { readonly value: T } | { readonly failure: Failure };
@@ -59,6 +60,14 @@ export class AnalysisWorker {
 
   functionName(functionId: number): Promise<Outcome<string>> {
     return outcome(() => displayName(this.#analysis.opened.recording.functions.get(functionId)));
+  }
+
+  stingsWith(functionId: number): Promise<Outcome<number[]>> {
+    const find = () => {
+      const { recording, stings } = this.#analysis.opened;
+      return stingsWith(recording, stings, functionId);
+    };
+    return outcome(find);
   }
 
   search(text: string): Promise<Outcome<SearchHit[]>> {

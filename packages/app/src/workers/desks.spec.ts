@@ -6,6 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { coreLens, USUAL_LENS } from '../app/lens/lens-state';
 import { SearchDesk } from './search-desk';
 import { SourceDesk } from './source-desk';
+import { stingsWith } from './stings-with';
 import { TimelineDesk } from './timeline-desk';
 
 /** The demo recording as the worker reads it. */
@@ -103,6 +104,18 @@ describe('the source view asks, and', () => {
     expect(desk.file(LENS, 'src/gone.ts').problem).toContain('does not carry');
     desk.supply('src/gone.ts', 'let gone;');
     expect(desk.file(LENS, 'src/gone.ts').text).toBe('let gone;');
+  });
+});
+
+describe('the focus on a function', () => {
+  it('leaves the stings during which it ran', () => {
+    const [id] = [...recording.functions].find(
+      ([, { originalName }]) => originalName === 'makeRoomOneByOne',
+    )!;
+    const labels = stingsWith(recording, stings, id).map((place) => stings[place]!.label);
+    expect(labels).toContain('Listener onDragMove');
+    expect(labels).not.toContain('Tap button “Board all”');
+    expect(stingsWith(recording, stings, 1e9)).toEqual([]);
   });
 });
 

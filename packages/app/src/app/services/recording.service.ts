@@ -117,6 +117,10 @@ export class RecordingService {
     return toSignal(names, { initialValue: '' });
   }
 
+  async stingsWith(functionId: number): Promise<number[] | undefined> {
+    return this.#valueOf(await this.#worker.stingsWith(functionId));
+  }
+
   async search(text: string): Promise<SearchHit[] | undefined> {
     return this.#valueOf(await this.#worker.search(text));
   }

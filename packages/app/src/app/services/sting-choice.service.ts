@@ -1,5 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { STING_KINDS, type StingKind } from '@nettle-patch/core';
+import { switchMap } from 'rxjs';
 import type { ListedSeries, ListedSting } from '../../workers/opened';
 import { AddressService } from './address.service';
 import { LensService } from './lens.service';
@@ -10,12 +12,26 @@ import { RecordingService } from './recording.service';
 export class StingChoiceService {
   readonly #address = inject(AddressService);
   readonly #lens = inject(LensService).lens;
-  readonly #open = inject(RecordingService).open;
+  readonly #recordings = inject(RecordingService);
+  readonly #open = this.#recordings.open;
 
   readonly #opened = computed(() => {
     const open = this.#open();
     return open.state === 'open' ? open.opened : undefined;
   });
+
+  readonly #focused = computed(() => ({ id: this.#opened()?.id, focus: this.#lens().focus }), {
+    equal: (a, b) => a.id === b.id && a.focus === b.focus,
+  });
+  /** Stings during which the function in focus ran; undefined while none is, or it is not known yet. */
+  readonly #withFocus = toSignal(
+    toObservable(this.#focused).pipe(
+      switchMap(async ({ id, focus }) => {
+        if (id === undefined || focus === undefined) return undefined;
+        return new Set(await this.#recordings.stingsWith(focus));
+      }),
+    ),
+  );
 
   /** Kinds that are shown; none means all. */
   readonly kinds = computed((): readonly StingKind[] => {
@@ -26,7 +42,10 @@ export class StingChoiceService {
   /** The series that have a sting under the lens, of any kind. */
   readonly underLens = computed((): readonly ListedSeries[] => {
     const opened = this.#opened();
-    return this.#kept((index) => this.#isUnderLens(opened!.stings[index]!));
+    const withFocus = this.#withFocus();
+    return this.#kept(
+      (index) => this.#isUnderLens(opened!.stings[index]!) && (withFocus?.has(index) ?? true),
+    );
   });
 
   /** The series that are shown, each with those of its stings that are. */

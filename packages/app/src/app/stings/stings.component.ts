@@ -47,7 +47,7 @@ export class StingsComponent {
 
   protected showAll(): void {
     this.choice.setKinds([]);
-    this.#lens.change({ range: undefined, minMs: 0, text: '', thread: 0 });
+    this.#lens.change({ range: undefined, minMs: 0, text: '', thread: 0, focus: undefined });
   }
 
   protected setRange(range: TimeRange): void {
