@@ -117,10 +117,9 @@ export class AppComponent {
   readonly #address = inject(AddressService);
   protected readonly keys = inject(ShellKeys);
   /** The recording that the view looks into. */
-  protected readonly analysed = computed(() => {
-    const open = this.#recordings.open();
-    return this.#address.analyses() && open.state === 'open' ? open.opened : undefined;
-  });
+  protected readonly analysed = computed(() =>
+    this.#address.analyses() ? this.#recordings.opened() : undefined,
+  );
   protected readonly dropping = signal(false);
 
   /** How much of the frame around a recording is there: built part by part, so that none of them holds up an input. */

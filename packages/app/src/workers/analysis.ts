@@ -3,12 +3,9 @@ import {
   RecordingDecoder,
   anatomyOf,
   becauseOf,
-  causeChain,
-  displayName,
-  displayPlace,
+  causeInRange,
   findStings,
   interactionsOf,
-  ownerOf,
   seriesOf,
   skylineOf,
   suggestionsFor,
@@ -31,6 +28,7 @@ import { CallsDesk } from './calls-desk';
 import { SearchDesk } from './search-desk';
 import { SourceDesk } from './source-desk';
 import { TimelineDesk } from './timeline-desk';
+import { namedFunction } from './named-function';
 import type { ListedSting, NamedFunction, OpenedRecording, OpenedSting, OpenProgress } from './opened';
 
 const SKYLINE_STEPS = 600;
@@ -118,7 +116,7 @@ export class Analysis {
     const because = becauseOf(recording, anatomy);
     const suggestions = suggestionsFor(recording, anatomy);
     const named = [because, ...suggestions.flatMap(({ advice, evidence }) => [advice, evidence])].flat();
-    const cause = causeOf(recording, anatomy);
+    const cause = causeOf(recording, anatomy.sting);
     return { anatomy, because, suggestions, cause, functions: namesIn(recording, anatomy, named, cause) };
   }
 
@@ -187,10 +185,8 @@ function withThresholds(recording: Recording, thresholds: object): Recording {
 }
 
 /** How the longest entry into script during a sting came to run, where it was asked for before. */
-function causeOf(recording: Recording, { handlers }: Anatomy): readonly CauseLink[] {
-  const [longest] = [...handlers].sort((a, b) => b.durationMs - a.durationMs);
-  if (longest === undefined) return [];
-  const chain = causeChain(recording, longest);
+function causeOf(recording: Recording, sting: Sting): readonly CauseLink[] {
+  const chain = causeInRange(recording, sting.thread, sting);
   return chain.some(({ type }) => type === 'schedule') ? chain : [];
 }
 
@@ -220,17 +216,7 @@ function namesIn(
     ...cause.flatMap((link) => (link.type === 'input' ? [] : (link.functionId ?? []))),
     ...parts.flatMap((part) => (part.type === 'function' ? part.functionId : [])),
   ]);
-  const named = [...ids].map((id) => {
-    const recorded = recording.functions.get(id);
-    const source = recorded?.source === undefined ? undefined : recording.sources.get(recorded.source);
-    const names = {
-      name: displayName(recorded),
-      place: displayPlace(recorded, source),
-      owner: ownerOf(recorded),
-    };
-    return [id, names] as const;
-  });
-  return new Map(named);
+  return new Map([...ids].map((id) => [id, namedFunction(recording, id)]));
 }
 
 function verdictOf(recording: Recording, stings: readonly Sting[], skyline: Skyline): Verdict {

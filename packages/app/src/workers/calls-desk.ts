@@ -1,15 +1,12 @@
 import {
   CallTree,
   CallersTree,
-  displayName,
-  displayPlace,
   flameLayout,
   focusOn,
   functionRows,
   lensRange,
   lookOfFunction,
   occurrencesOf,
-  ownerOf,
   rateOver,
   shortPlace,
   tallyCalls,
@@ -22,6 +19,8 @@ import {
   type Recording,
   type Tally,
 } from '@nettle-patch/core';
+import { namedFunction } from './named-function';
+import type { NamedFunction } from './opened';
 
 export type CallsMode = 'top' | 'bottom' | 'flat';
 
@@ -211,11 +210,9 @@ export class CallsDesk {
     return Math.max(0.001, (endMs - startMs) / 1000);
   }
 
-  #named(functionId: number): { name: string; place: string; owner: Owner } {
-    const recorded = this.recording.functions.get(functionId);
-    const source = recorded?.source === undefined ? undefined : this.recording.sources.get(recorded.source);
-    const place = displayPlace(recorded, source);
-    return { name: displayName(recorded), place: shortPlace(place), owner: ownerOf(recorded) };
+  #named(functionId: number): NamedFunction {
+    const named = namedFunction(this.recording, functionId);
+    return { ...named, place: shortPlace(named.place) };
   }
 
   #matcher(text: string): ((functionId: number) => boolean) | undefined {

@@ -1,6 +1,6 @@
 import { canonicalFunction, originalPath } from '@nettle-patch/core';
-import { spanStatistics } from './other-occurrences';
-import { kilobytes, msWords, othersOf, type Fact, type ThingContext, type Told } from './told-thing';
+import { othersAmong } from './other-occurrences';
+import { kilobytes, msWords, type Fact, type ThingContext, type Told } from './told-thing';
 
 /** A request: parts of its time, size, who asked. Never what was in it. */
 export function requestThing({ recording, named, chain }: ThingContext, ref: number): Told {
@@ -18,7 +18,6 @@ export function requestThing({ recording, named, chain }: ThingContext, ref: num
   if (bytes !== undefined) facts.push({ label: 'size on the wire', text: kilobytes(bytes) });
   if (status !== undefined && status > 0)
     facts.push({ label: 'status', text: String(status), over: status >= 400 });
-  const same = [...recording.events.request.rows()].filter((one) => one.url === url);
   return {
     what: 'Request',
     title: originalPath(url) || url,
@@ -27,15 +26,14 @@ export function requestThing({ recording, named, chain }: ThingContext, ref: num
     endMs: startMs + durationMs,
     ...(by === undefined ? {} : { functionId: canonicalFunction(recording, by) }),
     facts,
-    chain: chain(0, { startMs, endMs: startMs + 0.001 }),
-    ...othersOf(same.length > 1 ? spanStatistics(same.map((one) => one.durationMs)) : undefined),
+    chain: () => chain(0, { startMs, endMs: startMs + 0.001 }),
+    others: () => othersAmong(recording.events.request.rows(), (one) => one.url === url),
   };
 }
 
 /** A named span or a mark, with all of the same name. */
 export function spanThing({ recording, chain }: ThingContext, ref: number): Told {
   const { name, type, startMs, durationMs } = recording.events.span.row(ref);
-  const same = [...recording.events.span.rows()].filter((one) => one.name === name);
   const what: Readonly<Record<string, string>> = {
     mark: 'Mark',
     measure: 'Named span',
@@ -47,8 +45,8 @@ export function spanThing({ recording, chain }: ThingContext, ref: number): Told
     startMs,
     endMs: startMs + durationMs,
     facts: durationMs > 0 ? [{ label: 'length', text: msWords(durationMs) }] : [],
-    chain: chain(0, { startMs, endMs: startMs + Math.max(0.001, durationMs) }),
-    ...othersOf(same.length > 1 ? spanStatistics(same.map((one) => one.durationMs)) : undefined),
+    chain: () => chain(0, { startMs, endMs: startMs + Math.max(0.001, durationMs) }),
+    others: () => othersAmong(recording.events.span.rows(), (one) => one.name === name),
   };
 }
 
@@ -103,7 +101,7 @@ export function redrawThing({ recording, named, chain }: ThingContext, ref: numb
       { label: 'in view', text: inView ? 'yes' : 'no, nobody could see it', over: !inView },
       ...(writer === undefined ? [] : [{ label: 'written by', text: writer.title }]),
     ],
-    chain: chain(0, { startMs: startMs - 0.001, endMs: startMs + 0.001 }),
+    chain: () => chain(0, { startMs: startMs - 0.001, endMs: startMs + 0.001 }),
   };
 }
 

@@ -10,9 +10,14 @@ export interface Others {
   readonly longestMs: number;
 }
 
-/** Statistics over lengths of time; undefined where there are none. */
-export function spanStatistics(lengthsMs: readonly number[]): Others | undefined {
-  return statisticsOf(Float64Array.from(lengthsMs));
+/** Statistics over all things of a kind that are the same; undefined where there is only one. */
+export function othersAmong<T extends { readonly durationMs: number }>(
+  things: Iterable<T>,
+  isSame: (thing: T) => boolean,
+): Others | undefined {
+  const lengthsMs: number[] = [];
+  for (const thing of things) if (isSame(thing)) lengthsMs.push(thing.durationMs);
+  return lengthsMs.length > 1 ? statisticsOf(Float64Array.from(lengthsMs)) : undefined;
 }
 
 const known = new WeakMap<Recording, Map<string, Others | undefined>>();

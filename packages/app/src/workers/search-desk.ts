@@ -1,13 +1,5 @@
-import {
-  displayName,
-  displayPlace,
-  interactionsOf,
-  originalPath,
-  ownerOf,
-  shortPlace,
-  type Recording,
-  type Sting,
-} from '@nettle-patch/core';
+import { interactionsOf, originalPath, shortPlace, type Recording, type Sting } from '@nettle-patch/core';
+import { namedFunction } from './named-function';
 
 /** Something found, with where it leads. */
 export type SearchHit =
@@ -58,14 +50,12 @@ export class SearchDesk {
   }
 
   *#functions(): Generator<SearchHit> {
-    const { functions, sources } = this.recording;
-    for (const recorded of functions.values()) {
+    for (const recorded of this.recording.functions.values()) {
       if (recorded.id < 0 || recorded.sameAs !== undefined || recorded.place === true) continue;
-      const source = recorded.source === undefined ? undefined : sources.get(recorded.source);
-      const place = shortPlace(displayPlace(recorded, source));
-      const owner = ownerOf(recorded);
+      const { name, place: whole, owner } = namedFunction(this.recording, recorded.id);
+      const place = shortPlace(whole);
       const about = owner === 'own' ? place : `${place} · ${owner}`;
-      yield { type: 'function', words: displayName(recorded), about, functionId: recorded.id };
+      yield { type: 'function', words: name, about, functionId: recorded.id };
     }
   }
 

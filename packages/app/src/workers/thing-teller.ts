@@ -1,9 +1,7 @@
 import {
   askedWords,
   canonicalFunction,
-  causeChain,
-  displayName,
-  displayPlace,
+  causeInRange,
   frameTimes,
   handlersIn,
   idleReasons,
@@ -20,10 +18,10 @@ import {
   type TimeRange,
 } from '@nettle-patch/core';
 import { memoryThing, redrawThing, requestThing, spanThing, stateThing } from './event-things';
-import { callStatistics, spanStatistics } from './other-occurrences';
+import { namedFunction } from './named-function';
+import { callStatistics, othersAmong } from './other-occurrences';
 import {
   msWords,
-  othersOf,
   type ChainStep,
   type Fact,
   type ThingContext,
@@ -47,18 +45,25 @@ export class ThingTeller {
   }
 
   tell(lane: Lane, ref: number): ThingDetails {
-    const told = this.#told(lane, ref);
+    const { others: countOthers, chain: findChain, ...told } = this.#told(lane, ref);
     const sting = this.#stingAt(lane.thread, told);
+    const others = countOthers?.();
     return {
       lane: lane.id,
       ref,
       place: '',
       facts: [],
       callers: [],
-      chain: [],
       ...told,
+      chain: findChain?.() ?? [],
+      ...(others === undefined ? {} : { others }),
       ...(sting < 0 ? {} : { sting }),
     };
+  }
+
+  /** What it is and when, without what takes longer to find out. */
+  brief(lane: Lane, ref: number): Pick<ThingDetails, 'title' | 'startMs' | 'endMs'> {
+    return this.#told(lane, ref);
   }
 
   /** Why a thread did nothing at a time, or that nothing is known of it. */
@@ -109,7 +114,6 @@ export class ThingTeller {
     )[ref]!;
     const { responseMs } = this.#thresholds;
     const felt = measured ? msWords(feltMs) : `below ${msWords(feltMs)}`;
-    const same = interactionsOf(this.recording).filter((one) => one.label === label && one.measured);
     return {
       what: 'Interaction',
       title: label,
@@ -126,7 +130,11 @@ export class ThingTeller {
           : []),
         { label: 'longest event', text: type },
       ],
-      ...othersOf(same.length > 1 ? spanStatistics(same.map((one) => one.feltMs)) : undefined),
+      others: () =>
+        othersAmong(
+          interactionsOf(this.recording).map((one) => ({ ...one, durationMs: one.feltMs })),
+          (one) => one.label === label && one.measured,
+        ),
     };
   }
 
@@ -153,7 +161,7 @@ export class ThingTeller {
               { label: 'paint', text: msWords(render.paintMs) },
             ]),
       ],
-      chain: this.#chain(0, { startMs, endMs }),
+      chain: () => this.#chain(0, { startMs, endMs }),
     };
   }
 
@@ -176,7 +184,7 @@ export class ThingTeller {
           },
           { label: 'entries into script', text: String(handlersIn(recording, lane.thread, range).length) },
         ],
-        chain: this.#chain(lane.thread, range),
+        chain: () => this.#chain(lane.thread, range),
       };
     }
     const { spans, index, exact } = thing;
@@ -184,7 +192,6 @@ export class ThingTeller {
     const endMs = spans.endsUs[index]! / 1000;
     const path = recording.stacks.path(spans.stacks[index]!).map((id) => canonicalFunction(recording, id));
     const functionId = path.at(-1)!;
-    const others = callStatistics(recording, lane.thread, functionId);
     return {
       what: exact ? 'Call' : 'Seen on the stack',
       ...this.#named(functionId),
@@ -202,8 +209,8 @@ export class ThingTeller {
           const { title: name, place } = this.#named(id);
           return { functionId: id, name, place };
         }),
-      chain: this.#chain(lane.thread, { startMs, endMs }),
-      ...othersOf(others),
+      chain: () => this.#chain(lane.thread, { startMs, endMs }),
+      others: () => callStatistics(recording, lane.thread, functionId),
     };
   }
 
@@ -212,15 +219,13 @@ export class ThingTeller {
   }
 
   #named(functionId: number): { title: string; place: string } {
-    const recorded = this.recording.functions.get(functionId);
-    const source = recorded?.source === undefined ? undefined : this.recording.sources.get(recorded.source);
-    return { title: displayName(recorded), place: displayPlace(recorded, source) };
+    const { name, place } = namedFunction(this.recording, functionId);
+    return { title: name, place };
   }
 
   /** How the longest entry into script in a range came to run. */
   #chain(thread: number, range: TimeRange): ChainStep[] {
-    const [longest] = handlersIn(this.recording, thread, range).sort((a, b) => b.durationMs - a.durationMs);
-    const chain = longest === undefined ? [] : causeChain(this.recording, longest);
+    const chain = causeInRange(this.recording, thread, range);
     return chain.length > 1 ? chain.map((link) => this.#step(link)) : [];
   }
 

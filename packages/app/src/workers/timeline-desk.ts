@@ -101,7 +101,7 @@ export class TimelineDesk {
       .slice(0, MOST_LINES)
       .sort((a, b) => startsMs[a]! - startsMs[b]! || rows[a]! - rows[b]!);
     return order.map((at) => {
-      const { startMs, endMs, title } = this.#teller.tell(lane, refs[at]!);
+      const { startMs, endMs, title } = this.#teller.brief(lane, refs[at]!);
       return { ref: refs[at]!, row: rows[at]!, startMs, lengthMs: endMs - startMs, words: title };
     });
   }

@@ -37,9 +37,12 @@ export const msWords = (ms: number) =>
   `${ms < 10 ? ms.toFixed(2) : ms < 1000 ? ms.toFixed(1) : Math.round(ms)} ms`;
 export const kilobytes = (bytes: number) => `${(bytes / 1024).toFixed(bytes < 10_240 ? 1 : 0)} kB`;
 
-/** What is told of a thing before its lane and its sting are added. */
-export type Told = Omit<ThingDetails, 'lane' | 'ref' | 'sting' | 'place' | 'facts' | 'callers' | 'chain'> &
-  Partial<Pick<ThingDetails, 'place' | 'facts' | 'callers' | 'chain'>>;
+/** What is told of a thing before its lane and its sting are added; what takes longer to find out only when asked. */
+export type Told = Pick<ThingDetails, 'what' | 'title' | 'startMs' | 'endMs' | 'functionId'> &
+  Partial<Pick<ThingDetails, 'place' | 'facts' | 'callers'>> & {
+    readonly chain?: () => ChainStep[];
+    readonly others?: () => Others | undefined;
+  };
 
 /** What tellers of things have in common. */
 export interface ThingContext {
@@ -48,9 +51,4 @@ export interface ThingContext {
   readonly named: (functionId: number) => { readonly title: string; readonly place: string };
   /** How the longest entry into script in a range came to run. */
   readonly chain: (thread: number, range: TimeRange) => ChainStep[];
-}
-
-/** The statistics as a part of what is told, where there are any. */
-export function othersOf(others: Others | undefined): { readonly others?: Others } {
-  return others === undefined ? {} : { others };
 }

@@ -2,8 +2,9 @@ import { interactionsOf } from '../inputs/interactions';
 import type { RowContent } from '../format/rows';
 import { canonicalFunction } from './call-path';
 import { oncePerRecording } from '../recording/once';
-import type { Recording } from '../recording/recording';
+import type { Recording, TimeRange } from '../recording/recording';
 import { originalPath } from '../sources/original-path';
+import { handlersIn } from '../stings/entry-label';
 
 type Handler = RowContent<'handler'>;
 type Schedule = RowContent<'schedule'>;
@@ -98,4 +99,10 @@ export function causeChain(recording: Recording, handler: Handler): CauseLink[] 
     at = schedule.by === undefined ? undefined : handlers.get(schedule.by);
   }
   return links;
+}
+
+/** How the longest entry into script in a range came to run; empty where there was none. */
+export function causeInRange(recording: Recording, thread: number, range: TimeRange): CauseLink[] {
+  const [longest] = handlersIn(recording, thread, range).sort((a, b) => b.durationMs - a.durationMs);
+  return longest === undefined ? [] : causeChain(recording, longest);
 }

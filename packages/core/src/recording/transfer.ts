@@ -77,7 +77,7 @@ export function fromMessage(message: RecordingMessage): Recording {
 }
 
 /** All buffers of typed arrays in a value, each once. */
-function buffersIn(value: unknown, found = new Set<ArrayBuffer>()): Set<ArrayBuffer> {
+export function buffersIn(value: unknown, found = new Set<ArrayBuffer>()): Set<ArrayBuffer> {
   if (ArrayBuffer.isView(value)) found.add(value.buffer as ArrayBuffer);
   else if (Array.isArray(value)) value.forEach((item) => buffersIn(item, found));
   else if (typeof value === 'object' && value !== null && !(value instanceof Map)) {

@@ -2,11 +2,10 @@ import { anatomyOf, type Anatomy } from '../blame/anatomy';
 import { becauseOf } from '../blame/because';
 import { BLAME_PARTS, type BlamePart } from '../blame/blame';
 import { canonicalFunction } from '../blame/call-path';
-import { causeChain } from '../blame/cause-chain';
+import { causeInRange } from '../blame/cause-chain';
 import { becauseText } from '../blame/sentence';
 import type { Recording } from '../recording/recording';
 import { findStings } from '../stings/find';
-import { handlersIn } from '../stings/entry-label';
 import type { Sting, StingKind } from '../stings/sting';
 import type { Thresholds } from '../stings/thresholds';
 import { suggestionsFor } from '../suggestions/suggest';
@@ -83,12 +82,8 @@ export interface ExplainReport {
 
 const MOST_CULPRITS = 10;
 
-function causeOf(recording: Recording, { thread, startMs, endMs }: Sting): ReportedCause[] {
-  const [longest] = [...handlersIn(recording, thread, { startMs, endMs })].sort(
-    (a, b) => b.durationMs - a.durationMs,
-  );
-  if (longest === undefined) return [];
-  return causeChain(recording, longest).map((link) => {
+function causeOf(recording: Recording, sting: Sting): ReportedCause[] {
+  return causeInRange(recording, sting.thread, sting).map((link) => {
     const at = { type: link.type, startMs: roundMs(link.startMs) };
     if (link.type === 'input') return { ...at, what: link.label, name: null, delayMs: null };
     const name = link.functionId === undefined ? null : reportedFunction(recording, link.functionId).name;

@@ -1,3 +1,5 @@
+import { copyInto } from '../recording/grow';
+
 const INITIAL_CAPACITY = 512;
 /** A thing narrower than this has no room for words. Pixels. */
 const LEAST_WORDS = 24;
@@ -100,16 +102,12 @@ export class DrawnWriter {
 
   #grow(): void {
     const capacity = this.#startsMs.length * 2;
-    const grown = <A extends Float64Array | Uint16Array | Uint8Array | Int32Array>(larger: A, from: A): A => {
-      larger.set(from);
-      return larger;
-    };
-    this.#startsMs = grown(new Float64Array(capacity), this.#startsMs);
-    this.#endsMs = grown(new Float64Array(capacity), this.#endsMs);
-    this.#rows = grown(new Uint16Array(capacity), this.#rows);
-    this.#looks = grown(new Uint8Array(capacity), this.#looks);
-    this.#filled = grown(new Uint8Array(capacity), this.#filled);
-    this.#refs = grown(new Int32Array(capacity), this.#refs);
-    this.#words = grown(new Int32Array(capacity), this.#words);
+    this.#startsMs = copyInto(new Float64Array(capacity), this.#startsMs);
+    this.#endsMs = copyInto(new Float64Array(capacity), this.#endsMs);
+    this.#rows = copyInto(new Uint16Array(capacity), this.#rows);
+    this.#looks = copyInto(new Uint8Array(capacity), this.#looks);
+    this.#filled = copyInto(new Uint8Array(capacity), this.#filled);
+    this.#refs = copyInto(new Int32Array(capacity), this.#refs);
+    this.#words = copyInto(new Int32Array(capacity), this.#words);
   }
 }

@@ -63,21 +63,22 @@ export class BarsComponent {
   readonly #palette = inject(ThemeService).palette;
   #chart: Chart<'bar'> | undefined;
 
+  readonly #destroyed = inject(DestroyRef);
+
   constructor() {
-    const destroyed = inject(DestroyRef);
-    let gone = false;
-    destroyed.onDestroy(() => (gone = true));
-    afterNextRender(() =>
-      inOwnTask(() => {
-        if (!gone) this.#draw();
-      }),
-    );
+    afterNextRender(() => this.#drawSoon());
     effect(() => {
       this.bars();
       this.#palette();
       if (this.#chart !== undefined) this.#draw();
     });
-    destroyed.onDestroy(() => this.#chart?.destroy());
+    this.#destroyed.onDestroy(() => this.#chart?.destroy());
+  }
+
+  #drawSoon(): void {
+    inOwnTask(() => {
+      if (!this.#destroyed.destroyed) this.#draw();
+    });
   }
 
   #draw(): void {
@@ -113,8 +114,6 @@ export class BarsComponent {
         },
       },
     });
-    inOwnTask(() => {
-      if (this.#chart?.canvas != null) this.#draw();
-    });
+    this.#drawSoon();
   }
 }

@@ -61,11 +61,7 @@ export class CallsComponent {
   /** Function that is selected, from the address. */
   readonly function = input<string>();
 
-  protected readonly open = this.#recordings.open;
-  protected readonly opened = computed(() => {
-    const open = this.open();
-    return open.state === 'open' && open.opened.id === this.id() ? open.opened : undefined;
-  });
+  protected readonly opened = this.#recordings.openedAs(this.id);
   protected readonly shown = computed<Shown>(() => SHOWN.find((one) => one === this.show()) ?? 'top');
   readonly #text = toSignal(toObservable(computed(() => this.lens().text)).pipe(debounceTime(TYPING_MS)), {
     initialValue: '',

@@ -9,15 +9,15 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { LOOKS } from '@nettle-patch/core';
+import { lookCode } from '@nettle-patch/core';
 import type { NamedBox } from '../../workers/calls-desk';
+import { TEXT_FONT } from '../shared/canvas-fonts';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { lookFills } from '../timeline/look-fills';
 import { formatDuration } from '../shared/format';
 import type { Palette } from '../shared/palette';
 
 const ROW = 22;
-const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
 const LEAST_TEXT = 26;
 /** Mean width of a letter. Pixels. */
 const LETTER = 6.2;
@@ -154,13 +154,13 @@ export class FlameComponent {
   #draw(palette: Palette): void {
     const { context, width } = prepareCanvas(this.canvas().nativeElement);
     const selected = this.selected();
-    const fills = lookFills(context, palette, LOOKS);
-    context.font = TEXT;
+    const fills = lookFills(context, palette);
+    context.font = TEXT_FONT;
     for (const box of this.boxes()) {
       const [x, y] = [box.left * width, box.depth * ROW];
       const wide = Math.max(0.5, box.width * width - 1);
       const own = box.owner === 'own';
-      context.fillStyle = fills[LOOKS.indexOf(box.look)]!;
+      context.fillStyle = fills[lookCode(box.look)]!;
       context.fillRect(x, y, wide, own ? ROW - 2 : ROW - 6);
       if (box.functionId === selected || box.isHit) {
         context.strokeStyle = box.functionId === selected ? palette.ink : palette.nettle;

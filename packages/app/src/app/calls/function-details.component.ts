@@ -2,9 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { FunctionDetails } from '../../workers/calls-desk';
+import { formatMs } from '../shared/format';
 import { BarsComponent, type Bars } from './bars.component';
-
-const ms = (value: number) => `${value < 10 ? value.toFixed(2) : value.toFixed(1)} ms`;
 
 /** One function: how often it ran, how long, when, who called it and what it called. */
 @Component({
@@ -21,7 +20,7 @@ export class FunctionDetailsComponent {
   readonly focusOn = output<number | undefined>();
   readonly choose = output<number>();
 
-  protected readonly ms = ms;
+  protected readonly ms = formatMs;
   protected readonly summary = computed(() => {
     const { statistics, exact } = this.details();
     if (statistics === undefined) return 'It did not run under this lens.';
@@ -29,7 +28,7 @@ export class FunctionDetailsComponent {
     const times = exact
       ? `${count.toLocaleString('en')} ${count === 1 ? 'call' : 'calls'}`
       : `seen by samples in ${count.toLocaleString('en')} ${count === 1 ? 'stretch' : 'stretches'}`;
-    return `${times}, ${ms(totalMs)} in all; median ${ms(medianMs)}, longest ${ms(longestMs)}.`;
+    return `${times}, ${formatMs(totalMs)} in all; median ${formatMs(medianMs)}, longest ${formatMs(longestMs)}.`;
   });
 
   protected readonly histogram = computed<Bars>(() => {

@@ -25,7 +25,7 @@ export class HelpDialogComponent {
 
   readonly #asked = computed(() => {
     const functionId = Number(this.#query()['function'] ?? Number.NaN);
-    const isOpen = this.#recordings.open().state === 'open';
+    const isOpen = this.#recordings.opened() !== undefined;
     return isOpen && Number.isInteger(functionId) ? { functionId, lens: this.#lens() } : undefined;
   });
   /** The selected function, as the example. */

@@ -77,8 +77,6 @@ export class LensBarComponent {
   }
 
   #threadName(thread: number): string {
-    const open = this.#recordings.open();
-    const threads = open.state === 'open' ? open.opened.threads : [];
-    return threads.find(({ id }) => id === thread)?.name ?? `thread ${thread}`;
+    return this.#recordings.opened()?.threads.find(({ id }) => id === thread)?.name ?? `thread ${thread}`;
   }
 }

@@ -77,9 +77,6 @@ export class LensToolsComponent {
   /** What was found for the text, in words. */
   readonly found = input('');
   protected readonly lens = inject(LensService);
-  readonly #open = inject(RecordingService).open;
-  protected readonly threads = computed(() => {
-    const open = this.#open();
-    return open.state === 'open' ? open.opened.threads : [];
-  });
+  readonly #opened = inject(RecordingService).opened;
+  protected readonly threads = computed(() => this.#opened()?.threads ?? []);
 }

@@ -4,7 +4,6 @@ import { MatDialogRef } from '@angular/material/dialog';
 import { debounceTime } from 'rxjs';
 import type { SearchHit } from '../../workers/search-desk';
 import { AddressService } from '../services/address.service';
-import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { IconComponent } from '../shared/icon.component';
 import { thingParameter } from '../timeline/thing-parameter';
@@ -33,7 +32,6 @@ export class SearchDialogComponent {
   readonly #dialog = inject<MatDialogRef<SearchDialogComponent>>(MatDialogRef);
   readonly #recordings = inject(RecordingService);
   readonly #address = inject(AddressService);
-  readonly #lens = inject(LensService);
   protected readonly text = signal('');
   readonly #asked = toSignal(toObservable(this.text).pipe(debounceTime(TYPING_MS)), { initialValue: '' });
   protected readonly hits = signal<readonly SearchHit[]>([]);
@@ -64,16 +62,14 @@ export class SearchDialogComponent {
   }
 
   protected go(hit: SearchHit): void {
-    const open = this.#recordings.open();
-    if (open.state !== 'open') return;
-    const { id } = open.opened;
+    const id = this.#recordings.opened()?.id;
+    if (id === undefined) return;
     this.#dialog.close();
     if (hit.type === 'sting') void this.#address.go('stings', id, { sting: hit.sting });
     else if (hit.type === 'function') {
       void this.#address.go('calls', id, { show: 'flat', function: hit.functionId, text: null });
     } else {
       const { startMs, endMs, ref } = hit;
-      this.#lens.change({ range: undefined }, true);
       void this.#address.go('timeline', id, {
         thing: thingParameter(LANES[hit.type], ref),
         from: Math.max(0, Math.round(startMs - AROUND_MS)),

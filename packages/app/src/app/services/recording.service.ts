@@ -1,4 +1,4 @@
-import { Injectable, inject, signal, type Signal } from '@angular/core';
+import { Injectable, computed, inject, signal, type Signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
@@ -36,8 +36,21 @@ export class RecordingService {
   readonly #preferences = inject(PreferencesService);
   readonly #open = signal<OpenState>({ state: 'none' });
   readonly open = this.#open.asReadonly();
+  /** The recording that is open. */
+  readonly opened = computed(() => {
+    const open = this.#open();
+    return open.state === 'open' ? open.opened : undefined;
+  });
   /** Share of a file that has been read, while one is being read. */
   readonly importing = signal<number | undefined>(undefined);
+
+  /** The recording that is open, if it is the one a view asks for. */
+  openedAs(id: Signal<string>): Signal<OpenedRecording | undefined> {
+    return computed(() => {
+      const opened = this.opened();
+      return opened?.id === id() ? opened : undefined;
+    });
+  }
 
   /** Opens a recording of the shelf, unless it is open already. */
   async openKept(id: string): Promise<void> {
@@ -60,10 +73,10 @@ export class RecordingService {
 
   /** Reads the open recording once more, as something it depends on was changed. */
   async openAgain(): Promise<void> {
-    const now = this.#open();
-    if (now.state !== 'open') return;
+    const opened = this.opened();
+    if (opened === undefined) return;
     this.#open.set({ state: 'none' });
-    await this.openKept(now.opened.id);
+    await this.openKept(opened.id);
   }
 
   /** Forgets the open recording, because it was deleted or goes on growing. */

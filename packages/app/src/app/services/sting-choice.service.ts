@@ -13,12 +13,7 @@ export class StingChoiceService {
   readonly #address = inject(AddressService);
   readonly #lens = inject(LensService).lens;
   readonly #recordings = inject(RecordingService);
-  readonly #open = this.#recordings.open;
-
-  readonly #opened = computed(() => {
-    const open = this.#open();
-    return open.state === 'open' ? open.opened : undefined;
-  });
+  readonly #opened = this.#recordings.opened;
 
   readonly #focused = computed(() => ({ id: this.#opened()?.id, focus: this.#lens().focus }), {
     equal: (a, b) => a.id === b.id && a.focus === b.focus,

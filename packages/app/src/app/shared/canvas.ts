@@ -53,6 +53,7 @@ export function keepDrawn(
   const { palette } = inject(ThemeService);
   let frame = 0;
   const drawSoon = () => {
+    if (destroyed.destroyed) return;
     cancelAnimationFrame(frame);
     frame = requestAnimationFrame(() => draw(palette()));
   };

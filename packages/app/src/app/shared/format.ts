@@ -8,6 +8,11 @@ export function formatDuration(ms: number): string {
   return `${Math.floor(ms / 60_000)} min ${Math.floor((ms % 60_000) / 1000)} s`;
 }
 
+/** Milliseconds with as many digits as can be told apart: "0.41 ms", "312.5 ms". */
+export function formatMs(ms: number): string {
+  return `${ms < 10 ? ms.toFixed(2) : ms.toFixed(1)} ms`;
+}
+
 /** Elapsed time as a running clock: "0:07.3". */
 export function formatClock(ms: number): string {
   const tenths = Math.floor(ms / 100);

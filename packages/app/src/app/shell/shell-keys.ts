@@ -7,7 +7,7 @@ import { RecordingService } from '../services/recording.service';
 @Injectable({ providedIn: 'root' })
 export class ShellKeys {
   readonly #dialog = inject(MatDialog);
-  readonly #open = inject(RecordingService).open;
+  readonly #opened = inject(RecordingService).opened;
 
   take(event: KeyboardEvent): void {
     if (isTaken(event) || this.#dialog.openDialogs.length > 0) return;
@@ -18,7 +18,7 @@ export class ShellKeys {
   }
 
   search(): void {
-    if (this.#open().state !== 'open') return;
+    if (this.#opened() === undefined) return;
     void import('../search/search-dialog.component').then(({ SearchDialogComponent }) =>
       this.#dialog.open(SearchDialogComponent, {
         width: '640px',

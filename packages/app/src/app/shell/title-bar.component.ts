@@ -32,10 +32,9 @@ export class TitleBarComponent {
     return name.charAt(0).toUpperCase() + name.slice(1);
   });
 
-  protected readonly opened = computed(() => {
-    const open = this.#recordings.open();
-    return open.state === 'open' && this.#address.analyses() ? open.opened : undefined;
-  });
+  protected readonly opened = computed(() =>
+    this.#address.analyses() ? this.#recordings.opened() : undefined,
+  );
 
   protected readonly title = computed(() => {
     const opened = this.opened();

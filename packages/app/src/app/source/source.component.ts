@@ -38,10 +38,7 @@ export class SourceComponent {
   /** Line that is shown, from the address. */
   readonly line = input<string>();
 
-  protected readonly opened = computed(() => {
-    const open = this.#recordings.open();
-    return open.state === 'open' && open.opened.id === this.id() ? open.opened : undefined;
-  });
+  protected readonly opened = this.#recordings.openedAs(this.id);
   protected readonly files = signal<readonly FileInfo[] | undefined>(undefined);
   protected readonly shown = signal<ShownFile | undefined>(undefined);
   readonly #place = signal<{ readonly file: string; readonly line: number } | undefined>(undefined);

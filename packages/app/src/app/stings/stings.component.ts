@@ -28,10 +28,7 @@ export class StingsComponent {
   readonly id = input.required<string>();
 
   protected readonly shown = signal<OpenedSting | undefined>(undefined);
-  protected readonly opened = computed(() => {
-    const open = this.#recordings.open();
-    return open.state === 'open' && open.opened.id === this.id() ? open.opened : undefined;
-  });
+  protected readonly opened = this.#recordings.openedAs(this.id);
   /** Whether the lens hides some. */
   protected readonly limited = computed(
     () => this.choice.underLens().length < (this.opened()?.series.length ?? 0),

@@ -1,12 +1,9 @@
-import type { Look, RungPiece } from '@nettle-patch/core';
+import type { RungPiece } from '@nettle-patch/core';
+import { FIGURE_FONT, HEAD_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import type { Palette } from '../shared/palette';
 import { axisTicks, type TimeScale } from '../shared/time-scale';
 import type { LadderLine } from './ladder-layout';
 import { lookFills, type Fill } from './look-fills';
-
-const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
-const BOLD = `700 13px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif`;
-const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
 
 export interface LadderPicture {
   readonly lines: readonly LadderLine[];
@@ -26,9 +23,8 @@ export class LadderPainter {
   constructor(
     private readonly context: CanvasRenderingContext2D,
     private readonly palette: Palette,
-    looks: readonly Look[],
   ) {
-    this.#fills = lookFills(context, palette, looks);
+    this.#fills = lookFills(context, palette);
   }
 
   paint(picture: LadderPicture): void {
@@ -59,11 +55,11 @@ export class LadderPainter {
     const { context, palette } = this;
     context.fillStyle = palette.paper;
     context.fillRect(0, top, context.canvas.clientWidth, height);
-    context.font = BOLD;
+    context.font = HEAD_FONT;
     context.fillStyle = palette.ink;
     context.fillText(label, scale.left, top + 20);
     const after = scale.left + context.measureText(label).width + 14;
-    context.font = TEXT;
+    context.font = TEXT_FONT;
     context.fillStyle = palette.soft;
     context.fillText(about, after, top + 20);
   }
@@ -89,7 +85,7 @@ export class LadderPainter {
     context.lineTo(endX + 6, y + tall / 2);
     context.lineTo(endX, y + tall);
     context.fill();
-    context.font = FIGURES;
+    context.font = FIGURE_FONT;
     context.fillStyle = measured && feltMs > budgetMs ? palette.sting : palette.soft;
     context.fillText(`${measured ? '' : '< '}${feltMs.toFixed(0)} ms`, endX + 11, y + tall - 3);
     if (interaction !== selected) return;
@@ -108,7 +104,7 @@ export class LadderPainter {
     context.lineTo(x, height);
     context.stroke();
     context.setLineDash([]);
-    context.font = TEXT;
+    context.font = TEXT_FONT;
     const words = `budget ${budgetMs} ms`;
     const width = context.measureText(words).width + 8;
     context.fillStyle = palette.paper;
@@ -123,7 +119,7 @@ export class LadderPainter {
     context.fillRect(0, 0, context.canvas.clientWidth, axisHeight);
     context.fillStyle = palette.line;
     context.fillRect(0, axisHeight - 1, context.canvas.clientWidth, 1);
-    context.font = FIGURES;
+    context.font = FIGURE_FONT;
     for (const ms of axisTicks(scale, 80)) {
       const x = scale.x(ms);
       context.fillStyle = palette.edge;

@@ -10,7 +10,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { LOOKS, type Rung, type RungPiece } from '@nettle-patch/core';
+import type { Rung, RungPiece } from '@nettle-patch/core';
 import type { OpenedRecording } from '../../workers/opened';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
@@ -180,7 +180,7 @@ export class LadderComponent {
 
   #draw(palette: Palette): void {
     const { context, height } = prepareCanvas(this.canvas().nativeElement);
-    new LadderPainter(context, palette, LOOKS).paint({
+    new LadderPainter(context, palette).paint({
       lines: this.#seen(),
       pieces: this.#pieces(),
       scale: this.#scale(),

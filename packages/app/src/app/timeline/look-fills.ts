@@ -1,16 +1,12 @@
-import type { Look } from '@nettle-patch/core';
+import { LOOKS, type Look } from '@nettle-patch/core';
 import type { Palette } from '../shared/palette';
 import { fillOf } from '../shared/patterns';
 
 export type Fill = string | CanvasPattern;
 
 /** How each look is filled, in the order of the looks. */
-export function lookFills(
-  context: CanvasRenderingContext2D,
-  palette: Palette,
-  looks: readonly Look[],
-): readonly Fill[] {
-  return looks.map((look) => fillFor(context, palette, look));
+export function lookFills(context: CanvasRenderingContext2D, palette: Palette): readonly Fill[] {
+  return LOOKS.map((look) => fillFor(context, palette, look));
 }
 
 function fillFor(context: CanvasRenderingContext2D, palette: Palette, look: Look): Fill {

@@ -4,10 +4,9 @@ import { RouterLink } from '@angular/router';
 import { shortPlace, type TimeRange } from '@nettle-patch/core';
 import type { ThingDetails } from '../../workers/told-thing';
 import { LensService } from '../services/lens.service';
-import { formatDuration } from '../shared/format';
+import { formatDuration, formatMs } from '../shared/format';
 
 const MOST_CALLERS = 8;
-const ms = (value: number) => `${value < 10 ? value.toFixed(2) : value.toFixed(1)} ms`;
 
 /** Everything known of what is selected in the time view. */
 @Component({
@@ -26,7 +25,7 @@ export class ThingPanelComponent {
   readonly goTo = output<number>();
 
   protected readonly lens = inject(LensService);
-  protected readonly ms = ms;
+  protected readonly ms = formatMs;
   protected readonly short = shortPlace;
   protected readonly duration = formatDuration;
   protected readonly callers = computed(() => this.details()?.callers.slice(0, MOST_CALLERS) ?? []);

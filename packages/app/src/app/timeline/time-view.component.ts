@@ -214,12 +214,15 @@ export class TimeViewComponent {
     if (this.#fetching) return;
     this.#fetching = true;
     try {
-      for (let asked: TimeRange | undefined; asked !== this.shown();) {
-        asked = this.shown();
-        const lengthMs = asked.endMs - asked.startMs;
-        const range = { startMs: asked.startMs - BESIDE * lengthMs, endMs: asked.endMs + BESIDE * lengthMs };
+      let shown: TimeRange | undefined;
+      let lanes: readonly LaneInfo[] | undefined;
+      while (shown !== this.shown() || lanes !== this.lanes()) {
+        shown = this.shown();
+        lanes = this.lanes();
+        const besideMs = BESIDE * (shown.endMs - shown.startMs);
+        const range = { startMs: shown.startMs - besideMs, endMs: shown.endMs + besideMs };
         const pixels = Math.ceil((this.#size().width * (1 + 2 * BESIDE)) / FINEST_PIXELS);
-        const ids = this.lanes().map(({ id }) => id);
+        const ids = lanes.map(({ id }) => id);
         const drawn = await this.#recordings.draw(range, pixels, ids);
         if (drawn === undefined) return;
         this.#drawn.set(drawn);
@@ -227,8 +230,6 @@ export class TimeViewComponent {
     } finally {
       this.#fetching = false;
     }
-    const known = new Set(this.#drawn()?.lanes.map(({ id }) => id));
-    if (this.lanes().some(({ id }) => !known.has(id)) && this.#drawn() !== undefined) void this.#fetch();
   }
 
   /** Reads all that the drawing depends on. */

@@ -1,6 +1,7 @@
-import { LOOKS, type DrawnThings, type Look, type TimeRange } from '@nettle-patch/core';
+import { LOOKS, lookCode, type DrawnThings, type Look, type TimeRange } from '@nettle-patch/core';
 import type { DrawnLane } from '../../workers/timeline-desk';
 import type { ListedSting } from '../../workers/opened';
+import { FIGURE_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import type { Palette } from '../shared/palette';
 import { fillOf } from '../shared/patterns';
 import { axisStep, type TimeScale } from '../shared/time-scale';
@@ -8,8 +9,6 @@ import { AXIS_HEIGHT, type PlacedLane } from './lane-layout';
 import { lookFills, type Fill } from './look-fills';
 import { RunFiller } from './run-filler';
 
-const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
-const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
 /** Mean width of a letter: words are cut by it, as measuring each would take longer than drawing it. */
 const LETTER = 6.1;
 const LEAST_MARK = 1.5;
@@ -59,7 +58,7 @@ export class TimelinePainter {
     private readonly context: CanvasRenderingContext2D,
     private readonly palette: Palette,
   ) {
-    this.#fills = lookFills(context, palette, LOOKS);
+    this.#fills = lookFills(context, palette);
   }
 
   paint(picture: TimelinePicture): void {
@@ -90,11 +89,10 @@ export class TimelinePainter {
     const wanted = picture.text.toLowerCase();
     const pixelMs = 1 / scale.pixelsPerMs;
     const isFrames = placed.lane.kind === 'frames';
-    const isMemory = placed.lane.kind === 'memory';
     const rowHeight = placed.folded ? placed.height : placed.rowHeight;
     if (isFrames && !placed.folded) this.#budget(placed, scale);
     const runs = new RunFiller(context);
-    context.font = TEXT;
+    context.font = TEXT_FONT;
     for (let at = 0; at < things.count; at++) {
       const startMs = things.startsMs[at]!;
       const endMs = things.endsMs[at]!;
@@ -112,7 +110,7 @@ export class TimelinePainter {
       if (isFrames) {
         tall = Math.max(3, Math.min(1, lengthMs / (FRAME_BUDGETS * picture.refreshMs)) * (rowHeight - 2));
         top += rowHeight - 1 - tall;
-      } else if (isMemory && look === 'memory') {
+      } else if (look === 'memory') {
         tall = Math.max(1, (things.filled[at]! / FULL) * (rowHeight - 2));
         top += rowHeight - 1 - tall;
       } else if (look === 'library' && picture.foldLibraries && !placed.folded) {
@@ -150,7 +148,7 @@ export class TimelinePainter {
 
   #outlined(look: Look, left: number, top: number, width: number, tall: number): void {
     const { context, palette } = this;
-    context.fillStyle = this.#fills[LOOKS.indexOf(look)]!;
+    context.fillStyle = this.#fills[lookCode(look)]!;
     if (look === 'request' || look === 'failed') {
       context.lineWidth = 1.2;
       context.strokeStyle = look === 'failed' ? palette.sting : palette.soft;
@@ -257,7 +255,7 @@ export class TimelinePainter {
     context.fillRect(0, 0, scale.right, AXIS_HEIGHT);
     context.fillStyle = palette.line;
     context.fillRect(scale.left, AXIS_HEIGHT - 1, scale.right - scale.left, 1);
-    context.font = FIGURES;
+    context.font = FIGURE_FONT;
     const unit = unitOf(scale.endMs - scale.startMs);
     for (const startMs of roundTimes(scale)) {
       const x = scale.x(startMs);

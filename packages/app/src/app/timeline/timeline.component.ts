@@ -70,10 +70,7 @@ export class TimelineComponent {
   readonly thing = input<string>();
 
   private readonly view = viewChild(TimeViewComponent);
-  protected readonly opened = computed(() => {
-    const open = this.#recordings.open();
-    return open.state === 'open' && open.opened.id === this.id() ? open.opened : undefined;
-  });
+  protected readonly opened = this.#recordings.openedAs(this.id);
   protected readonly shownAs = computed((): Shown => {
     const show = this.show();
     return show === 'ladder' || show === 'table' ? show : 'time';

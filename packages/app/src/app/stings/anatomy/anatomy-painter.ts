@@ -1,12 +1,9 @@
+import { BOLD_FONT, FIGURE_FONT, SMALL_FONT, TEXT_FONT } from '../../shared/canvas-fonts';
 import { fillOf, type Texture } from '../../shared/patterns';
 import type { Palette } from '../../shared/palette';
 import { axisTicks } from '../../shared/time-scale';
 import { LAYOUT, type AnatomyLayout, type Shape } from './anatomy-layout';
 
-const TEXT = '12px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
-const SMALL = '11px "Atkinson Hyperlegible", "DejaVu Sans", sans-serif';
-const BOLD = `700 ${TEXT}`;
-const FIGURES = '11px "IBM Plex Mono", "DejaVu Sans Mono", monospace';
 const THORN_STEP = 10;
 /** Ticks closer than this would be a line. Pixels. */
 const LEAST_TICK = 3;
@@ -59,7 +56,8 @@ export class AnatomyPainter {
     const { budgetX } = layout;
     const after = budgetX - scale.left < AFTER_BEGIN * 3.4 ? budgetX + 110 : scale.left + AFTER_BEGIN;
     const x = Math.max(after, scale.left + AFTER_BEGIN);
-    if (x + this.#width(words, SMALL) < scale.right - 70) this.#text(words, x, 12, palette.soft, SMALL);
+    if (x + this.#width(words, SMALL_FONT) < scale.right - 70)
+      this.#text(words, x, 12, palette.soft, SMALL_FONT);
   }
 
   /** The time beyond the budget, shaded. */
@@ -110,13 +108,13 @@ export class AnatomyPainter {
       const x = scale.x(scale.startMs + ms);
       this.#line(x, axisY, x, axisY + 4);
       const text = ms === ticks.at(-1) ? `${ms} ms` : String(ms);
-      const width = this.#width(text, FIGURES);
+      const width = this.#width(text, FIGURE_FONT);
       this.#text(
         text,
         Math.max(scale.left, Math.min(scale.right - width, x - width / 2)),
         axisY + 17,
         palette.soft,
-        FIGURES,
+        FIGURE_FONT,
       );
     }
   }
@@ -150,7 +148,7 @@ export class AnatomyPainter {
   /** What a shape says about itself: inside where there is room, under a narrow phase otherwise. */
   #caption(shape: Shape): void {
     const { palette } = this.options;
-    const font = PHASES.has(shape.kind) ? BOLD : TEXT;
+    const font = PHASES.has(shape.kind) ? BOLD_FONT : TEXT_FONT;
     const width = this.#width(shape.text, font);
     if (TEXTURED.has(shape.kind) && shape.width > width + 12) {
       this.context.fillStyle = palette.panel;
@@ -166,7 +164,13 @@ export class AnatomyPainter {
       this.#text(shape.text, shape.x + 6, shape.y + shape.height / 2 + 4, colour, font);
     } else if (PHASES.has(shape.kind)) {
       const x = shape.kind === 'drawing' ? shape.x + shape.width - width : shape.x;
-      this.#text(shape.text, Math.max(LAYOUT.margin, x), shape.y + shape.height + 15, palette.soft, TEXT);
+      this.#text(
+        shape.text,
+        Math.max(LAYOUT.margin, x),
+        shape.y + shape.height + 15,
+        palette.soft,
+        TEXT_FONT,
+      );
     } else if (shape.width > 34) {
       this.#text(
         this.#shorten(shape.text, shape.width - 10),
@@ -216,8 +220,8 @@ export class AnatomyPainter {
     context.setLineDash([2, 3]);
     this.#line(shape.x, y, shape.x + shape.width, y);
     context.setLineDash([]);
-    if (this.#width(shape.text, SMALL) < shape.width)
-      this.#text(shape.text, shape.x + 1, y - 4, palette.soft, SMALL);
+    if (this.#width(shape.text, SMALL_FONT) < shape.width)
+      this.#text(shape.text, shape.x + 1, y - 4, palette.soft, SMALL_FONT);
   }
 
   #thorns(shape: Shape): void {
@@ -259,13 +263,13 @@ export class AnatomyPainter {
     this.context.stroke();
   }
 
-  #text(text: string, x: number, y: number, colour: string, font = TEXT): void {
+  #text(text: string, x: number, y: number, colour: string, font = TEXT_FONT): void {
     this.context.font = font;
     this.context.fillStyle = colour;
     this.context.fillText(text, x, y);
   }
 
-  #width(text: string, font = TEXT): number {
+  #width(text: string, font = TEXT_FONT): number {
     this.context.font = font;
     return this.context.measureText(text).width;
   }
