@@ -56,10 +56,14 @@ for (const spans of sizes) {
       `    of which ${Object.entries(figure.openingParts)
         .map(([part, ms]) => `${part} ${ms.toFixed(0)}`)
         .join('; ')} ms`,
-      `  blame of a range        ${figure.blameNs.toFixed(1)} ns a span (target 12); its segments, when wanted, ${figure.partitionNs.toFixed(1)}`,
+      `  blame of a range        ${figure.blameNs.toFixed(1)} ns a span (target 12), the first time ${figure.blameFirstNs.toFixed(1)}; its segments, when wanted, ${figure.partitionNs.toFixed(1)}`,
       `  call tree, callers, table ${figure.treeNs.toFixed(1)}, ${figure.callersNs.toFixed(1)}, ${figure.tableNs.toFixed(1)} ns a span, worst lens (target 40)`,
       `  drawing any zoom        ${figure.drawMs.toFixed(2)} ms (target 6)`,
       `  memory                  ${figure.bytesASpan.toFixed(1)} bytes a span (target 40)`,
+      ...Object.entries(figure.profiles).map(
+        ([name, functions]) =>
+          `  ${name} misses its target; it is spent in: ${functions.map(({ name: of, share }) => `${of} ${(share * 100).toFixed(0)} %`).join(', ')}`,
+      ),
       `  taking in a stream      ${(figure.callsASecond / 1e6).toFixed(2)} million calls a second (target 1)`,
     ].join('\n'),
   );

@@ -1,8 +1,9 @@
 /**
- * What the recorder costs: the same interactions without it, with it waiting in the page, with it in everyday mode and
- * with exact calls, in turn. What exact mode costs is held against the number of calls it saw and what one call costs
- * in the same page.
- * `npm run bench -- recorder [--rounds 10] [--json]`
+ * What the recorder costs: the same interactions without it, with nothing but a mutation observer, with the recorder
+ * waiting in the page, with it in everyday mode and with exact calls, in turn. What everyday mode costs is held against
+ * what the engine takes to tell of changes, and what exact mode costs against the number of calls it saw and what one
+ * call costs in the same page.
+ * `npm run bench -- recorder [--rounds 10] [--page desk|widgets] [--json]`
  */
 import { readFileSync } from 'node:fs';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
@@ -25,7 +26,8 @@ import { createWidgetServer } from './pages/widgets.mjs';
 const options = process.argv.slice(2);
 const asJson = options.includes('--json');
 const rounds = Number(options[options.indexOf('--rounds') + 1]) || 10;
-const MODES = ['none', 'waiting', 'everyday', 'exact'];
+const onlyPage = options.includes('--page') ? options[options.indexOf('--page') + 1] : undefined;
+const MODES = ['none', 'observed', 'waiting', 'everyday', 'exact'];
 const PAIRS = 200_000;
 const TARGETS = { everyday: 1.02, exact: 1.5 };
 const say = (text) => (asJson ? undefined : console.log(text));
@@ -52,6 +54,18 @@ function watchResponses() {
       true,
     );
   }
+}
+
+/** Has the engine tell of all changes, as the recorder does, to nobody. */
+function observeChanges() {
+  const everything = {
+    subtree: true,
+    childList: true,
+    attributes: true,
+    characterData: true,
+    characterDataOldValue: true,
+  };
+  new MutationObserver(() => {}).observe(document, everything);
 }
 
 const INTERACTIONS = {
@@ -96,9 +110,9 @@ async function dragVehicle(page) {
 }
 
 /** Opens a page, takes the steps in it, and gives the longest response to each. */
-async function once(browser, url, steps, record) {
+async function once(browser, url, steps, record, ...scripts) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript(watchResponses);
+  for (const script of [watchResponses, ...scripts]) await page.addInitScript(script);
   const said = [];
   page.on('console', (message) => said.push(message.text()));
   page.on('pageerror', ({ message }) => said.push(message));
@@ -206,7 +220,10 @@ async function measurePage(browser, name, { server, query, steps }) {
   const target = `http://localhost:${app.address().port}`;
   const results = Object.fromEntries(MODES.map((mode) => [mode, []]));
   const measure = async (mode) => {
-    if (mode === 'none') return once(browser, `${target}/${query}`, steps);
+    const scripts = mode === 'observed' ? [observeChanges] : [];
+    if (mode === 'none' || mode === 'observed') {
+      return once(browser, `${target}/${query}`, steps, undefined, ...scripts);
+    }
     const settings = { mode: mode === 'exact' ? 'exact' : 'everyday' };
     const running = await serve({ target, port: 0, proxyPort: 0, settings });
     const client = await RecordingClient.connect(running);
@@ -277,6 +294,7 @@ const report = {
 };
 const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
 for (const [name, page] of Object.entries(INTERACTIONS)) {
+  if (onlyPage !== undefined && name !== onlyPage) continue;
   const results = await measurePage(browser, name, page);
   const steps = Object.keys(page.steps).map((step) => {
     const of = (mode) => results[mode].map(({ responses }) => responses[step]);
@@ -290,6 +308,7 @@ for (const [name, page] of Object.entries(INTERACTIONS)) {
     return {
       step,
       none: { medianMs: noneMs },
+      observed: compared('observed'),
       waiting: compared('waiting'),
       everyday: compared('everyday'),
       exact: { ...compared('exact'), calls, pairNs, callsMs: (calls * pairNs) / 1e6 },

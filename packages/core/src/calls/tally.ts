@@ -4,6 +4,7 @@ import type { StackTable } from '../recording/stack-table';
 import { callLogOf } from './call-log';
 import { lensRange, type Lens } from './lens';
 import { lensNodes, type LensNodes } from './lens-nodes';
+import { HITS, LONGEST, SHORTEST, SUMS, TOTAL, stackSums } from './stack-sums';
 
 /**
  * The calls of a thread under a lens, added up by node of the folded call tree. All columns have an entry a node;
@@ -27,7 +28,6 @@ export interface Tally {
 }
 
 interface TallyColumns {
-  readonly opens: Int32Array;
   readonly parents: Int32Array;
   readonly totalUs: Float64Array;
   readonly calledUs: Float64Array;
@@ -36,34 +36,24 @@ interface TallyColumns {
   readonly hits: Uint32Array;
 }
 
-/** Adds spans to the columns. The loop is plain: it runs over every call of a recording. */
-function addSpans(
-  spans: CallSpans,
-  range: { readonly startUs: number; readonly endUs: number; readonly minUs: number },
-  { opens, parents, totalUs, calledUs, shortestUs, longestUs, hits }: TallyColumns,
+/** Adds what each stack took to the node that its calls open. */
+function addSums(
+  sums: Float64Array,
+  opens: Int32Array,
+  { parents, totalUs, calledUs, shortestUs, longestUs, hits }: TallyColumns,
 ): void {
-  const { startsUs, endsUs, stacks } = spans;
-  const { startUs: rangeStartUs, endUs: rangeEndUs, minUs } = range;
-  const open = spans.openAt(rangeStartUs);
-  const first = spans.firstFrom(rangeStartUs);
-  const last = spans.firstFrom(rangeEndUs);
-  for (let at = first - open.length; at < last; at++) {
-    const index = at < first ? open[at - first + open.length]! : at;
-    const node = opens[stacks[index]!]!;
-    if (node < 0) continue;
-    const startUs = startsUs[index]!;
-    const endUs = endsUs[index]!;
-    const wholeUs = endUs - startUs;
-    if (wholeUs < minUs) continue;
-    const fromUs = startUs > rangeStartUs ? startUs : rangeStartUs;
-    const toUs = endUs < rangeEndUs ? endUs : rangeEndUs;
-    const lengthUs = toUs - fromUs;
-    totalUs[node] = totalUs[node]! + lengthUs;
+  for (let stack = 0; stack < opens.length; stack++) {
+    const node = opens[stack]!;
+    const place = stack * SUMS;
+    const count = sums[place + HITS]!;
+    if (node < 0 || count === 0) continue;
+    const us = sums[place + TOTAL]!;
+    totalUs[node] = totalUs[node]! + us;
     const parent = parents[node]!;
-    if (parent >= 0) calledUs[parent] = calledUs[parent]! + lengthUs;
-    hits[node] = hits[node]! + 1;
-    if (wholeUs < shortestUs[node]!) shortestUs[node] = wholeUs;
-    if (wholeUs > longestUs[node]!) longestUs[node] = wholeUs;
+    if (parent >= 0) calledUs[parent] = calledUs[parent]! + us;
+    hits[node] = hits[node]! + count;
+    shortestUs[node] = Math.min(shortestUs[node]!, sums[place + SHORTEST]!);
+    longestUs[node] = Math.max(longestUs[node]!, sums[place + LONGEST]!);
   }
 }
 
@@ -87,10 +77,11 @@ function tallyWith(
   const shortestUs = new Float64Array(nodes.length).fill(Infinity);
   const longestUs = new Float64Array(nodes.length);
   const parents = Int32Array.from({ length: nodes.length }, (_, node) => nodes.parentOf(node));
-  const columns = { opens, parents, totalUs, calledUs, shortestUs, longestUs };
+  const columns = { parents, totalUs, calledUs, shortestUs, longestUs };
   const range = { startUs: startMs * 1000, endUs: endMs * 1000, minUs: lens.minMs * 1000 };
-  addSpans(exact, range, { ...columns, hits: counts });
-  addSpans(told, range, { ...columns, hits: seen });
+  const sumsOf = (spans: CallSpans) => stackSums(spans, recording.stacks.length, range);
+  addSums(sumsOf(exact), opens, { ...columns, hits: counts });
+  addSums(sumsOf(told), opens, { ...columns, hits: seen });
   const inMs = (us: Float64Array) => us.map((value) => value / 1000);
   return {
     nodes,

@@ -3,6 +3,7 @@ import { flameLayout } from '../calls/flame-layout';
 import { WIDE_LENS, type Lens } from '../calls/lens';
 import { displayName, displayPlace, ownerOf } from '../recording/functions';
 import type { Recording } from '../recording/recording';
+import { escapeXml } from './escape-xml';
 
 const WIDTH = 1200;
 const ROW = 20;
@@ -10,16 +11,6 @@ const MARGIN = 10;
 const HEAD = 34;
 const LETTER = 6.6;
 const COLOURS = { own: '#2f6db5', library: '#9db9d8', browser: '#d9622b' } as const;
-
-/** A text that may stand between tags or in an attribute of XML. */
-export function escapeXml(text: string): string {
-  return text
-    .replaceAll(/[^\t\n\r\u0020-\ud7ff\ue000-\ufffd]/g, '\ufffd')
-    .replaceAll('&', '&amp;')
-    .replaceAll('<', '&lt;')
-    .replaceAll('>', '&gt;')
-    .replaceAll('"', '&quot;');
-}
 
 /** The calls under a lens as a flame graph in SVG, which needs no other file and runs no script. */
 export function flameSvg(recording: Recording, lens: Lens = WIDE_LENS): string {

@@ -22,6 +22,8 @@ const headerSchema = object({
   speed: number().moreThan(0).max(1000).optional(),
   /** Thresholds that hold for this recording in place of the usual ones; see `thresholdsSchema`. */
   thresholds: partialThresholds.optional(),
+  /** Whether its times say nothing, because it comes from a format that has none. */
+  timeless: boolean().optional(),
   target: object({
     title: string().defined(),
     url: string().defined(),

@@ -184,6 +184,7 @@ export const ROW_SHAPES = {
   collection: {
     thread,
     startMs: required('time', 'When it was noticed that memory had been collected.'),
+    durationMs: optional('duration', 'How long the thread was stopped for it, where that is told.'),
   },
   hang: {
     thread,
@@ -216,6 +217,19 @@ export const ROW_SHAPES = {
     startMs,
     type: required('text', '"visibility", "route", "load", "paint", "shift", "freeze" or "leave".'),
     value: required('text', 'The new state.'),
+  },
+  sync: {
+    startMs: required('time', 'When the display asked for the first of these pictures.'),
+    durationMs: required('duration', 'Until it asked for the first one after them.'),
+    shown: required('whole', 'Pictures it got in time.'),
+    missed: required('whole', 'Pictures it did not get, and showed the one before again.'),
+  },
+  activity: {
+    thread,
+    startMs,
+    durationMs,
+    state: required('text', '"running", "waiting" or "blocked".'),
+    on: optional('text', 'What it waited for, such as the name of a lock.'),
   },
   pause: { startMs, durationMs },
   drop: {

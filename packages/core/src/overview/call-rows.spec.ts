@@ -4,7 +4,17 @@ import { CALL_END, packCalls } from '../format/packed-calls';
 import { callsOf } from '../recording/recording';
 import { arbitraryRecording, recordingOf } from '../testing/arbitrary-recording';
 import { recorded } from '../testing/recorded';
-import { CallRows } from './call-rows';
+import { CallRows, type DrawnCalls } from './call-rows';
+
+function listed({ length, indexes, startsMs, depths, filled, others }: DrawnCalls) {
+  return Array.from({ length }, (_, at) => ({
+    index: indexes[at]!,
+    startMs: startsMs[at]!,
+    depth: depths[at]!,
+    filled: filled[at]!,
+    others: others[at]!,
+  }));
+}
 
 const range = fc
   .tuple(fc.integer({ min: 0, max: 2_000_000 }), fc.integer({ min: 1, max: 800_000 }))
@@ -15,7 +25,7 @@ describe('rows of calls', () => {
     fc.assert(
       fc.property(arbitraryRecording, range, fc.integer({ min: 1, max: 300 }), (recording, shown, pixels) => {
         const rows = new CallRows(recording, callsOf(recording, 0));
-        const drawn = rows.draw(shown, pixels, 50);
+        const drawn = listed(rows.draw(shown, pixels, 50));
         for (let depth = 0; depth < rows.depth; depth++) {
           const own = drawn.filter((call) => call.depth === depth);
           expect(own.length).toBeLessThanOrEqual(pixels + 2);
@@ -41,7 +51,8 @@ describe('rows of calls', () => {
       { kind: 'function', id: 1, name: 'sum', source: 0, owner: 'library' },
       { kind: 'calls', ...packCalls(0, { timesUs, functions }) },
     ]);
-    const drawn = new CallRows(recording, callsOf(recording, 0)).draw({ startMs: 0, endMs: 10 }, 10, 5);
+    const rows = new CallRows(recording, callsOf(recording, 0));
+    const drawn = listed(rows.draw({ startMs: 0, endMs: 10 }, 10, 5));
     expect(drawn.length).toBeGreaterThanOrEqual(9);
     expect(drawn.length).toBeLessThanOrEqual(11);
     for (const { filled, others } of drawn.slice(0, -1)) {

@@ -2,21 +2,37 @@ import type { CallSpans } from '../recording/call-spans';
 import { ownerOf } from '../recording/functions';
 import type { Recording, TimeRange } from '../recording/recording';
 
-/** Something to draw in one row of calls: one call that can be seen, or a pixel full of calls that cannot. */
-export interface DrawnCall {
+/**
+ * What to draw in rows of calls, column by column: single calls that can be seen, and pixels full of calls that cannot.
+ * The columns are longer than what is drawn.
+ */
+export interface DrawnCalls {
+  length: number;
   /** Index of the call in its spans; of a full pixel, that of the first call in it. */
-  readonly index: number;
-  readonly startMs: number;
-  readonly endMs: number;
-  readonly depth: number;
+  readonly indexes: Int32Array;
+  readonly startsMs: Float64Array;
+  readonly endsMs: Float64Array;
+  readonly depths: Uint16Array;
   /** Share of the stretch that calls fill: 1 for one call. */
-  readonly filled: number;
+  readonly filled: Float32Array;
   /** Share of the filled time that is not own code, 0 or 1 for one call. */
-  readonly others: number;
+  readonly others: Float32Array;
 }
 
-/** Differences of sums in whole microseconds are right up to this, some 71 minutes. */
-const WRAP = 2 ** 32;
+function roomFor(capacity: number): DrawnCalls {
+  return {
+    length: 0,
+    indexes: new Int32Array(capacity),
+    startsMs: new Float64Array(capacity),
+    endsMs: new Float64Array(capacity),
+    depths: new Uint16Array(capacity),
+    filled: new Float32Array(capacity),
+    others: new Float32Array(capacity),
+  };
+}
+
+/** What a row may hold beside one thing a pixel: what is cut at its edges. */
+const BEYOND_PIXELS = 3;
 
 /** The calls of one depth: they never overlap, so any moment is found by halving. */
 interface DepthRow {
@@ -29,18 +45,22 @@ interface DepthRow {
 
 const BLOCK_BITS = 3;
 const MANY_BLOCKS = 4;
+/** Numbers a place, and where the two sums stand in it. */
+const PLACE = 3;
+const BEFORE = 1;
+const OTHERS = 2;
 
 /**
  * Finds what to draw of call spans in any range at any zoom, in time that depends on the pixels of the drawing and
  * not on the number of calls. 12 bytes a call.
  */
 export class CallRows {
-  /** Indexes of the calls, depth by depth, in order of time. */
-  readonly #order: Uint32Array;
-  /** For each place in the order, the time of all calls of its depth before it, modulo 2^32 microseconds. */
-  readonly #before: Uint32Array;
-  /** The same of calls that are not own code. */
-  readonly #othersBefore: Uint32Array;
+  /**
+   * For each place in the order of the calls, depth by depth and each in order of time, PLACE numbers side by side, as
+   * they are read together: the index of the call; the time of all calls of its depth before it, modulo 2^32
+   * microseconds, where differences are right up to some 71 minutes; and the same of calls that are not own code.
+   */
+  readonly #places: Uint32Array;
   readonly #rows: readonly DepthRow[];
 
   constructor(
@@ -53,17 +73,16 @@ export class CallRows {
     let from = 0;
     const rows = Array.from(counts, (count = 0) => ({ from, to: (from += count) }));
     const next = rows.map((row) => row.from);
-    this.#order = new Uint32Array(length);
-    for (let at = 0; at < length; at++) this.#order[next[depths[at]!]!++] = at;
+    const places = (this.#places = new Uint32Array(PLACE * (length + 1)));
+    for (let at = 0; at < length; at++) places[PLACE * next[depths[at]!]!++] = at;
     this.#rows = rows.map((row) => ({ ...row, blockEndsUs: this.#blockEnds(row.from, row.to) }));
-    this.#before = new Uint32Array(length + 1);
-    this.#othersBefore = new Uint32Array(length + 1);
     const isOther = othersByStack(recording);
     for (let at = 0; at < length; at++) {
-      const index = this.#order[at]!;
+      const place = PLACE * at;
+      const index = places[place]!;
       const us = Math.round(endsUs[index]! - startsUs[index]!);
-      this.#before[at + 1] = this.#before[at]! + us;
-      this.#othersBefore[at + 1] = this.#othersBefore[at]! + (isOther[stacks[index]!] === 1 ? us : 0);
+      places[place + PLACE + BEFORE] = places[place + BEFORE]! + us;
+      places[place + PLACE + OTHERS] = places[place + OTHERS]! + (isOther[stacks[index]!] === 1 ? us : 0);
     }
   }
 
@@ -71,7 +90,7 @@ export class CallRows {
     const ends = new Float64Array((to - from + (1 << BLOCK_BITS) - 1) >> BLOCK_BITS);
     for (let block = 0; block < ends.length; block++) {
       const last = Math.min(to, from + ((block + 1) << BLOCK_BITS)) - 1;
-      ends[block] = this.spans.endsUs[this.#order[last]!]!;
+      ends[block] = this.spans.endsUs[this.#places[PLACE * last]!]!;
     }
     return ends;
   }
@@ -86,43 +105,42 @@ export class CallRows {
    * @param pixels width of the drawing
    * @param depths number of rows that are drawn, from the outermost
    */
-  draw(range: TimeRange, pixels: number, depths: number): DrawnCall[] {
-    const drawn: DrawnCall[] = [];
-    for (let depth = 0; depth < Math.min(depths, this.depth); depth++)
-      this.#drawRow(range, pixels, depth, drawn);
+  draw(range: TimeRange, pixels: number, depths: number): DrawnCalls {
+    const rows = Math.min(depths, this.depth);
+    const drawn = roomFor(rows * (Math.ceil(pixels) + BEYOND_PIXELS));
+    for (let depth = 0; depth < rows; depth++) this.#drawRow(range, pixels, depth, drawn);
     return drawn;
   }
 
-  #drawRow({ startMs, endMs }: TimeRange, pixels: number, depth: number, drawn: DrawnCall[]): void {
+  #drawRow({ startMs, endMs }: TimeRange, pixels: number, depth: number, drawn: DrawnCalls): void {
     const { startsUs, endsUs } = this.spans;
+    const { indexes, startsMs, endsMs, depths, filled, others } = drawn;
+    const places = this.#places;
     const row = this.#rows[depth]!;
     const pixelUs = ((endMs - startMs) * 1000) / pixels;
     const endUs = endMs * 1000;
+    let { length } = drawn;
     let at = this.#firstEndingAfter(row, startMs * 1000);
     while (at < row.to) {
-      const index = this.#order[at]!;
+      const place = PLACE * at;
+      const index = places[place]!;
       const fromUs = startsUs[index]!;
-      if (fromUs >= endUs) return;
-      const lengthUs = endsUs[index]! - fromUs;
-      if (lengthUs >= pixelUs) {
-        const others = this.#othersIn(at, at + 1) > 0 ? 1 : 0;
-        drawn.push({ index, startMs: fromUs / 1000, endMs: endsUs[index]! / 1000, depth, filled: 1, others });
-        at++;
-        continue;
-      }
-      const pixelEndUs = fromUs + pixelUs;
-      const end = Math.max(at + 1, this.#nextEndingAfter(row, at, pixelEndUs));
-      const filledUs = this.#filledIn(at, end);
-      drawn.push({
-        index,
-        startMs: fromUs / 1000,
-        endMs: pixelEndUs / 1000,
-        depth,
-        filled: Math.min(1, filledUs / pixelUs),
-        others: filledUs === 0 ? 0 : this.#othersIn(at, end) / filledUs,
-      });
-      at = end;
+      if (fromUs >= endUs) break;
+      const isOne = endsUs[index]! - fromUs >= pixelUs;
+      const toUs = isOne ? endsUs[index]! : fromUs + pixelUs;
+      const next = isOne ? at + 1 : Math.max(at + 1, this.#nextEndingAfter(row, at, toUs));
+      const filledUs = (places[PLACE * next + BEFORE]! - places[place + BEFORE]!) >>> 0;
+      const othersUs = (places[PLACE * next + OTHERS]! - places[place + OTHERS]!) >>> 0;
+      indexes[length] = index;
+      startsMs[length] = fromUs / 1000;
+      endsMs[length] = toUs / 1000;
+      depths[length] = depth;
+      filled[length] = isOne ? 1 : Math.min(1, filledUs / pixelUs);
+      others[length] = filledUs === 0 ? 0 : othersUs / filledUs;
+      length++;
+      at = next;
     }
+    drawn.length = length;
   }
 
   /** The call of a depth that runs at a moment, or that begins within a distance of it; undefined when there is none. */
@@ -130,7 +148,7 @@ export class CallRows {
     const row = this.#rows[depth];
     if (row === undefined) return undefined;
     const place = this.#firstEndingAfter(row, (ms - withinMs) * 1000);
-    const index = place < row.to ? this.#order[place]! : undefined;
+    const index = place < row.to ? this.#places[PLACE * place]! : undefined;
     return index !== undefined && this.spans.startsUs[index]! <= (ms + withinMs) * 1000 ? index : undefined;
   }
 
@@ -139,7 +157,7 @@ export class CallRows {
     let high = to;
     while (low < high) {
       const middle = (low + high) >>> 1;
-      if (this.spans.endsUs[this.#order[middle]!]! <= us) low = middle + 1;
+      if (this.spans.endsUs[this.#places[PLACE * middle]!]! <= us) low = middle + 1;
       else high = middle;
     }
     return low;
@@ -164,14 +182,6 @@ export class CallRows {
     const from = Math.max(place, row.from + (low << BLOCK_BITS));
     const end = Math.min(to, row.from + ((low + 1) << BLOCK_BITS));
     return low - block >= MANY_BLOCKS ? end : this.#firstEndingAfter({ from, to: end }, us);
-  }
-
-  #filledIn(from: number, to: number): number {
-    return (this.#before[to]! - this.#before[from]! + WRAP) % WRAP;
-  }
-
-  #othersIn(from: number, to: number): number {
-    return (this.#othersBefore[to]! - this.#othersBefore[from]! + WRAP) % WRAP;
   }
 }
 

@@ -204,7 +204,7 @@ export class RecordingBuilder implements RowSink {
     }
     this.#events[row.kind].push(row as unknown as Record<string, unknown>);
     if (row.kind === 'end') this.#reach(row.startMs);
-    else this.#reach(row.startMs + ('durationMs' in row ? row.durationMs : 0));
+    else this.#reach(row.startMs + ('durationMs' in row ? (row.durationMs ?? 0) : 0));
     return undefined;
   }
 

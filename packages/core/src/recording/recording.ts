@@ -23,6 +23,8 @@ export const EVENT_KINDS = [
   'span',
   'request',
   'state',
+  'sync',
+  'activity',
   'pause',
   'drop',
   'cost',

@@ -3,6 +3,8 @@ export const RESERVED_PATH = '/__nettle-patch/';
 export const RECORDER_PATH = `${RESERVED_PATH}recorder.js`;
 /** The part of the recorder that runs as a worker. */
 export const SENDER_PATH = `${RESERVED_PATH}sender.js`;
+/** Where the text of a worker that a page has made itself gets the recorder. */
+export const WORKER_SCRIPT_PATH = `${RESERVED_PATH}worker-script`;
 export const TARGET_SOCKET_PATH = `${RESERVED_PATH}target`;
 /** Path of the interface's connection on the tool's own origin. */
 export const INTERFACE_SOCKET_PATH = '/relay';

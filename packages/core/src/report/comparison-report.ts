@@ -1,23 +1,11 @@
 import type { Comparison } from '../compare/compare';
 import type { ComparedFunction } from '../compare/compare-functions';
-import type { ComparedSeries, SeriesSide, Verdict } from '../compare/compare-series';
+import type { ComparedSeries, SeriesSide } from '../compare/compare-series';
 import { percent } from '../blame/sentence';
 import type { Recording } from '../recording/recording';
+import { changeWords, madeWords, sideWords, verdictWords } from './comparison-words';
 import { REPORT_VERSION, reportOf } from './explain-report';
 import { roundMs } from './place';
-
-const VERDICTS: Record<Verdict, string> = {
-  faster: 'faster',
-  slower: 'slower',
-  'no-clear-change': 'no clear change',
-  'too-few-to-say': 'too few to say',
-  gone: 'gone',
-  new: 'new',
-};
-
-export function verdictWords(verdict: Verdict): string {
-  return VERDICTS[verdict];
-}
 
 /** What `nettle-patch compare --json` writes. Times are milliseconds. */
 export function comparisonReport(before: Recording, after: Recording, comparison: Comparison): object {
@@ -70,19 +58,10 @@ function escapeMarkdown(text: string): string {
   return text.replaceAll(/[\\`*_{}[\]<>()#+!|~]/g, '\\$&').replaceAll(/[\r\n]+/g, ' ');
 }
 
-function sideWords({ count, medianMs, worstMs }: SeriesSide): string {
-  if (medianMs === undefined) return '–';
-  return count === 1
-    ? `${Math.round(medianMs)} ms`
-    : `${Math.round(medianMs)} ms, worst ${Math.round(worstMs!)}, × ${count}`;
-}
-
-function seriesRow({ label, before, after, change, verdict }: ComparedSeries): string {
-  const interval =
-    change === undefined
-      ? ''
-      : ` (${Math.round(change.difference)} ms, 95 % between ${Math.round(change.low)} and ${Math.round(change.high)})`;
-  return `| ${escapeMarkdown(label)} | ${sideWords(before)} | ${sideWords(after)} | **${verdictWords(verdict)}**${interval} |`;
+function seriesRow(series: ComparedSeries): string {
+  const { label, before, after, verdict } = series;
+  const change = changeWords(series);
+  return `| ${escapeMarkdown(label)} | ${sideWords(before)} | ${sideWords(after)} | **${verdictWords(verdict)}**${change === '' ? '' : ` (${change})`} |`;
 }
 
 const MOST_FUNCTIONS = 10;
@@ -101,11 +80,10 @@ function functionRow({ name, place, before, after, change }: ComparedFunction): 
 export function comparisonMarkdown(before: Recording, after: Recording, comparison: Comparison): string {
   const { warnings, series, functions } = comparison;
   const changed = functions.filter(({ change }) => change !== 'same').slice(0, MOST_FUNCTIONS);
-  const how = ({ header }: Recording) => `${header.target.engine}, ${header.target.device}, ${header.mode}`;
   return [
     `### ${escapeMarkdown(after.header.title || after.header.target.title)}: before and after`,
     '',
-    `Recorded ${before.header.startedAt.slice(0, 10)} (${how(before)}) and ${after.header.startedAt.slice(0, 10)} (${how(after)}). Delays are from the input to the screen, medians.`,
+    `Recorded ${before.header.startedAt.slice(0, 10)} (${madeWords(before)}) and ${after.header.startedAt.slice(0, 10)} (${madeWords(after)}). Delays are from the input to the screen, medians.`,
     ...warnings.map((warning) => `\n> ${escapeMarkdown(warning)}`),
     '',
     '| what | before | after | verdict |',

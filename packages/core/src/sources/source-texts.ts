@@ -35,3 +35,8 @@ export function textsOf(
 function rank(recorded: RecordedFunction): number {
   return ownerOf(recorded) === 'own' ? 0 : 1;
 }
+
+/** Whether a line of a recording holds the text of a source, which those who pass it on may want to leave out. */
+export function isTextLine(line: string): boolean {
+  return line.startsWith('{"kind":"text"');
+}

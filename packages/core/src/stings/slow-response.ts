@@ -1,21 +1,27 @@
-import { interactionsOf } from '../inputs/interactions';
+import { interactionsOf, type Interaction } from '../inputs/interactions';
 import type { Recording } from '../recording/recording';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
+
+/** An interaction as a slow response, whether it was too late or not, so that it can be taken apart. */
+export function asSlowResponse(interaction: Interaction, { responseMs }: Thresholds): Sting {
+  const { thread, label, startMs, feltMs } = interaction;
+  return {
+    kind: 'slow-response',
+    also: [],
+    thread,
+    label,
+    startMs,
+    endMs: startMs + feltMs,
+    feltMs,
+    budgetMs: responseMs,
+    interaction,
+  };
+}
 
 /** Inputs whose result was on the screen later than the response budget allows. */
 export function findSlowResponses(recording: Recording, thresholds: Thresholds): Sting[] {
   return interactionsOf(recording)
     .filter((interaction) => interaction.measured && interaction.feltMs > thresholds.responseMs)
-    .map((interaction) => ({
-      kind: 'slow-response',
-      also: [],
-      thread: interaction.thread,
-      label: interaction.label,
-      startMs: interaction.startMs,
-      endMs: interaction.startMs + interaction.feltMs,
-      feltMs: interaction.feltMs,
-      budgetMs: thresholds.responseMs,
-      interaction,
-    }));
+    .map((interaction) => asSlowResponse(interaction, thresholds));
 }

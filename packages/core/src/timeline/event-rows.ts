@@ -96,6 +96,12 @@ function firstReaching(endsMs: Float64Array, ms: number): number {
   return low;
 }
 
+/** Whether an event may stand behind another in its row. What has no length needs its moment for itself. */
+function hasRoom(last: TimelineEvent, event: TimelineEvent): boolean {
+  const haveLength = last.endMs > last.startMs && event.endMs > event.startMs;
+  return haveLength ? last.endMs <= event.startMs : last.endMs < event.startMs;
+}
+
 /** Events of any kind, laid out in rows so that none hides another, and drawn in time that depends on the pixels. */
 export class EventRows {
   readonly #rows: readonly EventRow[];
@@ -106,12 +112,10 @@ export class EventRows {
    */
   constructor(events: readonly TimelineEvent[], most: number) {
     const rows: TimelineEvent[][] = [];
-    const endsMs: number[] = [];
     for (const event of [...events].sort((a, b) => a.startMs - b.startMs)) {
-      let row = endsMs.findIndex((endMs) => endMs <= event.startMs);
+      let row = rows.findIndex((placed) => hasRoom(placed.at(-1)!, event));
       if (row < 0) row = Math.min(rows.length, most - 1);
       (rows[row] ??= []).push(event);
-      endsMs[row] = event.endMs;
     }
     this.#rows = rows.map((row) => new EventRow(row));
   }

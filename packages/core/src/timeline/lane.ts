@@ -4,7 +4,9 @@ import type { DrawnThings } from './drawn-things';
 export const LANE_KINDS = [
   'inputs',
   'frames',
+  'sync',
   'thread',
+  'activity',
   'requests',
   'spans',
   'memory',

@@ -1,12 +1,12 @@
 import { callLogOf } from '../calls/call-log';
 import { canonicalFunction } from '../blame/call-path';
-import { CallRows, type DrawnCall } from '../overview/call-rows';
+import { CallRows, type DrawnCalls } from '../overview/call-rows';
 import type { CallSpans } from '../recording/call-spans';
 import { UNSEEN_SCRIPT, displayName, ownerOf } from '../recording/functions';
 import { oncePerThread } from '../recording/once';
 import type { Recording } from '../recording/recording';
 import { busyStretches } from '../stings/busy-stretches';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { thresholdsOf } from '../stings/thresholds';
 import { DrawnWriter } from './drawn-things';
 import { EventRows } from './event-rows';
 import type { Lane } from './lane';
@@ -57,7 +57,7 @@ export function threadLane(recording: Recording, thread: number, title: string):
   const { stretches, exact, told } = threadParts(recording, thread);
   const calls = exact.spans.length + told.spans.length;
   if (stretches.length === 0 && calls === 0) return undefined;
-  const { longTaskMs } = DEFAULT_THRESHOLDS;
+  const { longTaskMs } = thresholdsOf(recording.header);
   const tasks = new EventRows(
     stretches.map(({ startMs, endMs }, index) => ({
       startMs,
@@ -84,15 +84,16 @@ export function threadLane(recording: Recording, thread: number, title: string):
     if (look === undefined) looks.set(functionId, (look = lookCode(lookOfFunction(recording, functionId))));
     return look;
   };
-  const push = (writer: DrawnWriter, rows: CallRows, type: number, call: DrawnCall) => {
-    const { index, startMs, endMs, depth, filled, others } = call;
+  const push = (writer: DrawnWriter, rows: CallRows, type: number, calls: DrawnCalls, at: number) => {
+    const [index, startMs, endMs] = [calls.indexes[at]!, calls.startsMs[at]!, calls.endsMs[at]!];
+    const filled = calls.filled[at]!;
     const single = lookOf(recording.stacks.functionOf(rows.spans.stacks[index]!));
     const isEngine = ENGINE_LOOKS.has(single);
-    const merged = others <= HALF ? lookCode('own') : isEngine ? single : lookCode('library');
+    const merged = calls.others[at]! <= HALF ? lookCode('own') : isEngine ? single : lookCode('library');
     writer.push({
       startMs,
       endMs,
-      row: depth + TASK_ROWS,
+      row: calls.depths[at]! + TASK_ROWS,
       look: endMs - startMs > writer.pixelMs || filled === 1 ? single : merged,
       filled: Math.round(filled * FULL),
       ref: index * TYPES + type,
@@ -109,8 +110,10 @@ export function threadLane(recording: Recording, thread: number, title: string):
       const keyOf = (ref: number) => (ref % TYPES === 0 ? -1 - ref : functionOf(ref)!);
       const writer = new DrawnWriter(range, pixels, words, keyOf);
       tasks.draw(writer);
-      for (const call of exact.draw(range, pixels, MOST_DEPTHS)) push(writer, exact, 1, call);
-      for (const call of told.draw(range, pixels, MOST_DEPTHS)) push(writer, told, 2, call);
+      for (const [type, rows] of [exact, told].entries()) {
+        const drawn = rows.draw(range, pixels, MOST_DEPTHS);
+        for (let at = 0; at < drawn.length; at++) push(writer, rows, type + 1, drawn, at);
+      }
       return writer.things();
     },
     at(ms, row, withinMs) {

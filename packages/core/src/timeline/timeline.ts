@@ -1,5 +1,6 @@
 import { oncePerRecording } from '../recording/once';
 import { MAIN_THREAD } from '../recording/recording';
+import { activityLane } from './activity-lane';
 import { framesLane } from './frames-lane';
 import { inputsLane } from './inputs-lane';
 import type { Lane } from './lane';
@@ -8,6 +9,7 @@ import { redrawsLane } from './redraws-lane';
 import { requestsLane } from './requests-lane';
 import { spansLane } from './spans-lane';
 import { statesLane } from './states-lane';
+import { syncLane } from './sync-lane';
 import { threadLane } from './thread-lane';
 
 /** The lanes of a recording that have something in them, in the order they are shown at first. */
@@ -20,8 +22,10 @@ export const lanesOf = oncePerRecording((recording): readonly Lane[] => {
   const lanes = [
     inputsLane(recording),
     framesLane(recording),
+    syncLane(recording),
     threadLane(recording, MAIN_THREAD, 'Main thread'),
     ...others.map(([id, name]) => threadLane(recording, id, name)),
+    activityLane(recording),
     requestsLane(recording),
     spansLane(recording),
     memoryLane(recording),
