@@ -20,7 +20,6 @@ import { RenderProbe } from './layout/render-probe';
 import { NextTask } from './next-task';
 import { Entries } from './wrap/entries';
 import { wrapHandlerProperties, wrapListeners, type EventCause } from './wrap/events';
-import { wrapWorkers } from './wrap/page-workers';
 import { PendingFrames, SentMessages, SentRequests, wrapCallbacks, wrapObservers } from './wrap/scheduling';
 
 /** Classes whose objects have `on…` properties. */
@@ -47,12 +46,7 @@ export interface PageCaptures {
 }
 
 /** The forced-layout rows and the exact calls go through one ring, which is switched on before all others. */
-export function pageCaptures(
-  sink: CallSink,
-  traces: TraceSink,
-  isExact: boolean,
-  onWorker: Parameters<typeof wrapWorkers>[0],
-): PageCaptures {
+export function pageCaptures(sink: CallSink, traces: TraceSink, isExact: boolean): PageCaptures {
   const exact = new ExactCalls(sink, isExact);
   const entries = new Entries(exact.ring);
   const steps = new ProbeSteps();
@@ -109,6 +103,5 @@ export function pageCaptures(
   mutations.install();
   forced.install();
   life.install();
-  wrapWorkers(onWorker);
   return { captures, exact };
 }

@@ -8,6 +8,7 @@ import { measureRefresh } from './refresh';
 import { post, startSenderWorker } from './sender-worker';
 import { describeTarget } from './target';
 import { ours } from './wrap/ours';
+import { wrapWorkers } from './wrap/page-workers';
 
 const INSTALLED = Symbol.for('nettle-patch recorder');
 
@@ -55,8 +56,8 @@ export function startPage(): void {
     ({ id, thread, originMs }, intervalMs, trace) =>
       post(worker, { type: 'trace', recordingId: id, thread, originMs, intervalMs, trace }),
     isExact,
-    (began) => post(worker, began, [began.port]),
   );
+  if (base.origin === location.origin) wrapWorkers(secret, (began) => post(worker, began, [began.port]));
   const recorder = new Recorder(
     captures,
     ({ recordingId, rows, last }) => post(worker, { type: 'batch', recordingId, rows, last }),

@@ -145,16 +145,10 @@ export class Sender {
     const sequence = this.#sequences.get(recordingId) ?? 0;
     this.#sequences.set(recordingId, sequence + 1);
     const batch: Batch = { type: 'rows', targetId: this.#target!.id, recordingId, sequence, last };
-    const lines = toLines([...this.#dropRows(rows), ...rows]);
-    this.#batches.add(batch, lines);
+    const dropped = this.#batches.takeDropped();
+    const lines = toLines([...dropRows(dropped, rows), ...rows]);
+    this.#batches.add(batch, lines, rows.length + dropped);
     this.#send(writeBatch(batch, lines));
-  }
-
-  #dropRows(rows: readonly OutgoingRow[]): Row[] {
-    const count = this.#batches.takeDropped();
-    if (count === 0) return [];
-    const at = rows.find((row): row is Row & { startMs: number } => 'startMs' in row);
-    return [{ kind: 'drop', startMs: at?.startMs ?? 0, count, reason: 'nobody took the rows in time' }];
   }
 
   #sayHello(): void {
@@ -174,4 +168,10 @@ export class Sender {
 
 function toLines(rows: readonly OutgoingRow[]): string {
   return rows.map((row) => `${JSON.stringify(row)}\n`).join('');
+}
+
+function dropRows(count: number, rows: readonly OutgoingRow[]): Row[] {
+  if (count === 0) return [];
+  const at = rows.find((row): row is Row & { startMs: number } => 'startMs' in row);
+  return [{ kind: 'drop', startMs: at?.startMs ?? 0, count, reason: 'nobody took the rows in time' }];
 }

@@ -11,8 +11,8 @@ const batch = (sequence: number, recordingId = 'friday') => ({
 
 it('keeps batches until they are acknowledged, those of other recordings too', () => {
   const batches = new UnacknowledgedBatches();
-  for (const sequence of [0, 1, 2]) batches.add(batch(sequence), 'row\n');
-  batches.add(batch(0, 'saturday'), 'row\n');
+  for (const sequence of [0, 1, 2]) batches.add(batch(sequence), 'row\n', 1);
+  batches.add(batch(0, 'saturday'), 'row\n', 1);
   batches.acknowledge('friday', 1);
   expect(batches.list().map(({ batch: { recordingId, sequence } }) => [recordingId, sequence])).toEqual([
     ['friday', 2],
@@ -24,7 +24,7 @@ it('keeps batches until they are acknowledged, those of other recordings too', (
 it('gives up the oldest beyond its bounds, and counts their rows', () => {
   const batches = new UnacknowledgedBatches();
   const tenMegabytes = `${'x'.repeat(10 * 1024 * 1024)}\nrow\n`;
-  for (let sequence = 0; sequence < 5; sequence++) batches.add(batch(sequence), tenMegabytes);
+  for (let sequence = 0; sequence < 5; sequence++) batches.add(batch(sequence), tenMegabytes, 2);
   expect(batches.list().map(({ batch: { sequence } }) => sequence)).toEqual([2, 3, 4]);
   expect(batches.takeDropped()).toBe(4);
   expect(batches.takeDropped()).toBe(0);

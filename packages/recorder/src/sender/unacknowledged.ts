@@ -6,6 +6,8 @@ const MAX_WAITING = 32 * 1024 * 1024;
 interface Waiting {
   readonly batch: Batch;
   readonly lines: string;
+  /** Rows it tells of: its own, and those given up before that it counts. */
+  readonly rows: number;
 }
 
 /** Batches that the interface has not yet said it keeps safe, in order, up to a set amount. */
@@ -14,13 +16,14 @@ export class UnacknowledgedBatches {
   #size = 0;
   #droppedRows = 0;
 
-  add(batch: Batch, lines: string): void {
-    this.#waiting.push({ batch, lines });
+  /** @param rows that are lost when this batch is given up */
+  add(batch: Batch, lines: string, rows: number): void {
+    this.#waiting.push({ batch, lines, rows });
     this.#size += lines.length;
     while (this.#size > MAX_WAITING && this.#waiting.length > 1) {
       const oldest = this.#waiting.shift()!;
       this.#size -= oldest.lines.length;
-      this.#droppedRows += oldest.lines.split('\n').length - 1;
+      this.#droppedRows += oldest.rows;
     }
   }
 

@@ -13,16 +13,29 @@ import { PendingFrames, SentMessages, wrapCallbacks } from '../page/wrap/schedul
 const FLUSH_EVERY_MS = 100;
 const INSTALLED = Symbol.for('nettle-patch recorder');
 
-/** Records the thread of one worker, as the page's recorder does that of the page. */
+/** A page that has greeted the worker. */
+interface JoinedPage {
+  readonly thread: number;
+  readonly port: MessagePort;
+  /** How many of the scripts that have begun to run it knows of. */
+  registered: number;
+}
+
+/**
+ * Records the thread of one worker, as the page's recorder does that of the page. Several pages may share the worker:
+ * it records for the one that asked last.
+ */
 class WorkerRecorder {
-  #port: MessagePort | undefined;
-  #thread = 0;
+  #page: JoinedPage | undefined;
+  readonly #registered: FromWorker[] = [];
   #session: RecordingSession | undefined;
   #timer: ReturnType<typeof setInterval> | undefined;
-  readonly #held: FromWorker[] = [];
   readonly #exact = new ExactCalls(
     {
-      register: (firstId, told) => this.#send({ type: 'register', firstId, told }),
+      register: (firstId, told) => {
+        this.#registered.push({ type: 'register', firstId, told });
+        this.#tellRegistered();
+      },
       calls: ({ id, thread, originMs }, chunk) =>
         this.#send({ type: 'calls', recordingId: id, thread, originMs, ...chunk }, [
           chunk.ids.buffer,
@@ -54,20 +67,29 @@ class WorkerRecorder {
   }
 
   join({ thread }: WorkerGreeting, port: MessagePort): void {
-    this.#thread = thread;
-    this.#port = port;
+    const page = { thread, port, registered: 0 };
     port.onmessage = ours(({ data }: MessageEvent<ToWorker>) => {
-      if (data.type === 'record') this.#record(data.recording);
-      else this.#exact.ring.giveBack(data);
+      if (data.type === 'buffers') this.#exact.ring.giveBack(data);
+      else if (data.recording !== undefined || page === this.#page) {
+        this.#end();
+        this.#page = page;
+        this.#tellRegistered();
+        if (data.recording !== undefined) this.#record(page, data.recording);
+      }
     });
-    for (const message of this.#held.splice(0)) this.#send(message);
   }
 
-  #record(recording: WorkerRecording | undefined): void {
-    if (this.#session !== undefined) this.#end();
-    if (recording === undefined) return;
+  #tellRegistered(): void {
+    const page = this.#page;
+    if (page === undefined) return;
+    while (page.registered < this.#registered.length) {
+      page.port.postMessage(this.#registered[page.registered++]);
+    }
+  }
+
+  #record({ thread }: JoinedPage, recording: WorkerRecording): void {
     const originMs = recording.originEpochMs - performance.timeOrigin;
-    const session = new RecordingSession(recording.recordingId, originMs, false, this.#thread);
+    const session = new RecordingSession(recording.recordingId, originMs, false, thread);
     this.#session = session;
     for (const capture of this.#captures) capture.start(session);
     this.#timer = setInterval(
@@ -77,6 +99,7 @@ class WorkerRecorder {
   }
 
   #end(): void {
+    if (this.#session === undefined) return;
     for (const capture of this.#captures) void capture.stop();
     this.#flush();
     clearInterval(this.#timer);
@@ -90,10 +113,8 @@ class WorkerRecorder {
     if (rows.length > 0) this.#send({ type: 'rows', recordingId: session.id, rows });
   }
 
-  /** What comes before the page has given the port waits for it. */
   #send(message: FromWorker, transfer: Transferable[] = []): void {
-    if (this.#port === undefined) this.#held.push(message);
-    else this.#port.postMessage(message, transfer);
+    this.#page?.port.postMessage(message, transfer);
   }
 }
 
@@ -112,8 +133,11 @@ export function startWorker(): void {
     const { data, ports } = event as MessageEvent<unknown>;
     if (!isGreeting(data)) return;
     event.stopImmediatePropagation();
-    removeEventListener('message', onGreeting);
     recorder.join(data, ports[0]!);
   });
   addEventListener('message', onGreeting);
+  addEventListener(
+    'connect',
+    ours((event: Event) => (event as MessageEvent).ports[0]!.addEventListener('message', onGreeting)),
+  );
 }

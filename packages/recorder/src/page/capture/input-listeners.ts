@@ -19,11 +19,17 @@ interface SeenInput {
   readonly label: string;
 }
 
+/** Calls back in the next frame, with the time at which its callbacks ran. */
+function afterFrame(callback: (nowMs: number) => void): void {
+  requestAnimationFrame(ours(() => callback(performance.now())));
+}
+
 /**
  * Inputs and their delay, where the engine has no Event Timing: the recorder's own listeners at the window's
  * capture phase, which as those of the first script come before all others. Handling ends with the task that
- * dispatched the event. The answer is taken to be on the screen when the render probe finds the next frame
- * painted and the display has had one refresh to take it.
+ * dispatched the event. Of the picture itself no script is told: once a frame is painted, at most one waits for the
+ * display, so the answer is on the screen between the starts of the next two frames. The middle is taken, and no
+ * later than two refreshes after painting, as script may keep those frames waiting.
  */
 export function inputListeners(probe: RenderProbe): Capture {
   let session: RecordingSession | undefined;
@@ -32,23 +38,33 @@ export function inputListeners(probe: RenderProbe): Capture {
   const numbers = new InteractionNumbers();
 
   probe.onRendered(({ startMs, paintedMs }) => {
+    const into = session;
     const answered = waiting.filter((input) => input.processingStartMs <= startMs);
     waiting = waiting.filter((input) => input.processingStartMs > startMs);
-    for (const input of answered) {
-      session?.emit({
-        kind: 'input',
-        thread: session.thread,
-        startMs: session.time(input.startMs),
-        durationMs: session.length(paintedMs + refreshInterval() - input.startMs),
-        type: input.type,
-        processingStartMs: session.time(input.processingStartMs),
-        processingEndMs: session.time(input.processingEndMs ?? startMs),
-        interaction: input.interaction,
-        target: input.label,
-      });
-    }
     if (waiting.length > 0) probe.arm();
+    if (answered.length === 0) return;
+    afterFrame((nextMs) =>
+      afterFrame((secondMs) => {
+        if (into !== session) return;
+        const shownMs = Math.min((nextMs + secondMs) / 2, paintedMs + 2 * refreshInterval());
+        for (const input of answered) tell(input, startMs, shownMs);
+      }),
+    );
   });
+
+  function tell(input: SeenInput, frameMs: number, shownMs: number): void {
+    session?.emit({
+      kind: 'input',
+      thread: session.thread,
+      startMs: session.time(input.startMs),
+      durationMs: session.length(shownMs - input.startMs),
+      type: input.type,
+      processingStartMs: session.time(input.processingStartMs),
+      processingEndMs: session.time(input.processingEndMs ?? frameMs),
+      interaction: input.interaction,
+      target: input.label,
+    });
+  }
 
   const onInput = ours((event: Event) => {
     const processingStartMs = performance.now();

@@ -37,12 +37,27 @@ export function hasChanged(change: Change): boolean {
   return !areEqual(change.removed, change.added);
 }
 
-/** What was changed in the document since the last frame, node by node. */
+/** What an engine told, and the callback of the app that ran then. */
+interface Told {
+  readonly records: readonly MutationRecord[];
+  readonly by: unknown;
+}
+
+/** At most so many records of a list that holds some already. */
+function fitting(records: readonly MutationRecord[], held: number): readonly MutationRecord[] {
+  return held + records.length > MOST_RECORDS ? records.slice(0, MOST_RECORDS - held) : records;
+}
+
+/**
+ * What was changed in the document since the last frame, node by node. What the engine tells is only kept; it is looked
+ * at when the list is made, as that can be done when nobody waits for it.
+ */
 export class Changes {
   readonly #changes = new Map<Node, Change>();
+  readonly #told: Told[] = [];
+  readonly #values: MutationRecord[] = [];
   #records = 0;
-  #values = 0;
-  /** Records that were not looked at. */
+  /** Records that are not looked at. */
   more = 0;
 
   get none(): boolean {
@@ -51,38 +66,43 @@ export class Changes {
 
   /** @param by callback of the app that wrote */
   add(records: readonly MutationRecord[], by: unknown): void {
-    for (let at = 0; at < records.length; at++) {
-      if (this.#records === MOST_RECORDS) {
-        this.more += records.length - at;
-        return;
-      }
-      this.#records++;
-      const { target, type, attributeName, oldValue, addedNodes, removedNodes } = records[at]!;
-      const change = this.#of(target, by);
-      if (type === 'attributes') change.attributes++;
-      else if (type === 'characterData') change.texts++;
-      else change.nodes += addedNodes.length + removedNodes.length;
-      if (type === 'childList') {
-        change.removed.push(...removedNodes);
-        change.added.push(...addedNodes);
-      } else if (type === 'characterData') remember(change, '', oldValue);
-      else if (!COMPARED.includes(attributeName!)) change.isIncomparable = true;
-    }
+    const kept = fitting(records, this.#records);
+    this.#records += kept.length;
+    this.more += records.length - kept.length;
+    if (kept.length > 0) this.#told.push({ records: kept, by });
   }
 
   /** Takes the values that attributes had before they were written. */
   addValues(records: readonly MutationRecord[]): void {
-    for (let at = 0; at < records.length && this.#values < MOST_RECORDS; at++, this.#values++) {
-      const { target, attributeName, oldValue } = records[at]!;
-      remember(this.#of(target, undefined), attributeName!, oldValue);
-    }
+    this.#values.push(...fitting(records, this.#values.length));
   }
 
   list(): Change[] {
+    for (const { records, by } of this.#told) for (const record of records) this.#look(record, by);
+    for (const { target, attributeName, oldValue } of this.#values) {
+      remember(this.#of(target, undefined), attributeName!, oldValue);
+    }
     const list = [...this.#changes.values()];
-    const isCut = this.#values === MOST_RECORDS;
+    const isCut = this.#values.length === MOST_RECORDS;
     if (isCut) for (const change of list) change.isIncomparable ||= change.attributes > 0;
     return list;
+  }
+
+  #look(record: MutationRecord, by: unknown): void {
+    const { target, type } = record;
+    const change = this.#of(target, by);
+    if (type === 'childList') {
+      const { addedNodes, removedNodes } = record;
+      change.nodes += addedNodes.length + removedNodes.length;
+      change.removed.push(...removedNodes);
+      change.added.push(...addedNodes);
+    } else if (type === 'characterData') {
+      change.texts++;
+      remember(change, '', record.oldValue);
+    } else {
+      change.attributes++;
+      if (!COMPARED.includes(record.attributeName!)) change.isIncomparable = true;
+    }
   }
 
   #of(node: Node, by: unknown): Change {

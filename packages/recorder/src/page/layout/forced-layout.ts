@@ -15,6 +15,8 @@ import type { ProbeSteps } from './probe-steps';
 const SURE_AFTER = 6;
 /** How often that is looked at again. */
 const LOOK_AGAIN = 32;
+/** Up to here the second step weighs against what is measured. */
+const CHEAP_MS = 4;
 
 /** Where reads of one kind come from in one task: asking the engine for a stack costs more than many a read. */
 interface ReadsOfTask {
@@ -32,25 +34,23 @@ interface Forced {
   count: number;
   styleMs: number;
   layoutMs: number;
-  /** Of those done in two steps: what style took, and both together. */
-  apartStyleMs: number;
-  apartMs: number;
+  readonly apart: Apart;
   write: LastWrite | undefined;
   writer: number | undefined;
 }
 
-const NOTHING_YET = {
-  count: 0,
-  styleMs: 0,
-  layoutMs: 0,
-  apartStyleMs: 0,
-  apartMs: 0,
-  write: undefined,
-  writer: undefined,
-};
+/** Forced layouts of one place that were done in two steps, over the whole recording. */
+interface Apart {
+  count: number;
+  styleMs: number;
+  bothMs: number;
+}
 
-function shareOfStyle({ apartStyleMs, apartMs }: Forced): number {
-  return apartMs > 0 ? apartStyleMs / apartMs : 0;
+const NOTHING_YET = { count: 0, styleMs: 0, layoutMs: 0, write: undefined, writer: undefined };
+
+/** Doing it in two steps costs more than at once: of many at one place only some are, and of dear ones the first. */
+function isToBeApart({ apart: { count, bothMs }, count: inTask }: Forced): boolean {
+  return count < SURE_AFTER || (inTask < SURE_AFTER ? bothMs > count * CHEAP_MS : inTask % LOOK_AGAIN === 0);
 }
 
 function ownerNamed(name: string): object | undefined {
@@ -71,6 +71,7 @@ export class ForcedLayout implements Capture {
   /** The place of the next write is wanted, as layout has just been forced and will be again because of it. */
   #wantsWriter = false;
   #forced: Forced | undefined;
+  readonly #apart = new Map<string, Apart>();
   readonly #ofTask = new Map<string, Forced>();
   readonly #reads = new Map<string, ReadsOfTask>();
 
@@ -100,6 +101,7 @@ export class ForcedLayout implements Capture {
   start(session: RecordingSession): void {
     this.steps.prepare();
     this.mutations.start();
+    this.#apart.clear();
     this.#session = session;
     this.#sites = new CallSites(session);
   }
@@ -132,22 +134,23 @@ export class ForcedLayout implements Capture {
   }
 
   #trap(name: string, original: AnyFunction, forces: Forces): AnyFunction {
-    const force = () => this.#force(name, forces);
+    const force = (trap: AnyFunction) => this.#force(name, forces, trap);
     const wanted = () => this.#session !== undefined && !this.#inside && this.mutations.isDirty();
-    return function (this: unknown) {
-      if (wanted()) force();
+    return function trap(this: unknown) {
+      if (wanted()) force(trap);
       return Reflect.apply(original, this, arguments) as unknown;
     };
   }
 
   #noteWriter(original: AnyFunction): AnyFunction {
-    const note = () => {
+    const note = (trap: AnyFunction) => {
       this.#wantsWriter = false;
-      if (this.#forced !== undefined) this.#forced.writer = this.#sites?.current();
+      const current = () => this.#sites?.current(trap);
+      if (this.#forced !== undefined) this.#forced.writer = this.#session?.charged('writer', current);
     };
     const wanted = () => this.#wantsWriter && !this.#inside;
-    return function (this: unknown) {
-      if (wanted()) note();
+    return function trap(this: unknown) {
+      if (wanted()) note(trap);
       return Reflect.apply(original, this, arguments) as unknown;
     };
   }
@@ -161,15 +164,16 @@ export class ForcedLayout implements Capture {
     };
   }
 
-  #force(read: string, forces: Forces): void {
+  #force(read: string, forces: Forces, trap: AnyFunction): void {
     const session = this.#session!;
     const write = this.mutations.last;
     const beganMs = performance.now();
-    const forced = this.#forcedAt(read, beganMs);
+    const forced = this.#forcedAt(read, beganMs, trap);
     const startMs = performance.now();
     const styledMs = this.#measure(forced, forces, startMs);
     const endMs = performance.now();
-    const styledAtMs = styledMs ?? startMs + (endMs - startMs) * shareOfStyle(forced);
+    const styledAtMs =
+      styledMs ?? startMs + ((endMs - startMs) * forced.apart.styleMs) / (forced.apart.bothMs || 1);
     this.ring.enterAt(FORCED_STYLE_FUNCTION, startMs);
     this.ring.leaveAt(styledAtMs);
     if (forces === 'layout') {
@@ -188,36 +192,40 @@ export class ForcedLayout implements Capture {
   }
 
   /**
-   * Has done what is forced. Doing it in two steps costs more than at once, so of many at one place only some are.
+   * Has done what is forced, in two steps or at once.
    * @returns when style was done, or undefined where it was not done by itself
    */
   #measure(forced: Forced, forces: Forces, startMs: number): number | undefined {
-    const apart = forces === 'style' || forced.count < SURE_AFTER || forced.count % LOOK_AGAIN === 0;
+    const { apart } = forced;
+    const isApart = forces === 'style' || isToBeApart(forced);
     this.#inside = true;
-    if (apart) this.steps.style();
-    const styledMs = apart ? performance.now() : undefined;
+    if (isApart) this.steps.style();
+    const styledMs = isApart ? performance.now() : undefined;
     if (forces === 'layout') this.steps.layout();
     this.#inside = false;
     if (styledMs !== undefined) {
-      forced.apartStyleMs += styledMs - startMs;
-      forced.apartMs += performance.now() - startMs;
+      apart.count++;
+      apart.styleMs += styledMs - startMs;
+      apart.bothMs += performance.now() - startMs;
     }
     return styledMs;
   }
 
   /** What is known of the place that reads now. */
-  #forcedAt(read: string, startMs: number): Forced {
+  #forcedAt(read: string, startMs: number, trap: AnyFunction): Forced {
     const within = `${this.ring.current() ?? ''} ${read}`;
     let reads = this.#reads.get(within);
     if (reads === undefined) this.#reads.set(within, (reads = { forced: undefined, count: 0, inARow: 0 }));
     const sure = reads.inARow >= SURE_AFTER && reads.count % LOOK_AGAIN !== 0;
     reads.count++;
     if (reads.forced !== undefined && sure) return reads.forced;
-    const functionId = this.#sites!.current();
+    const functionId = this.#sites!.current(trap);
     const key = `${functionId} ${read}`;
     let forced = this.#ofTask.get(key);
     if (forced === undefined) {
-      forced = { startMs, read, functionId, endMs: startMs, ...NOTHING_YET };
+      let apart = this.#apart.get(key);
+      if (apart === undefined) this.#apart.set(key, (apart = { count: 0, styleMs: 0, bothMs: 0 }));
+      forced = { startMs, read, functionId, endMs: startMs, apart, ...NOTHING_YET };
       this.#ofTask.set(key, forced);
     }
     reads.inARow = reads.forced === forced ? reads.inARow + 1 : 1;

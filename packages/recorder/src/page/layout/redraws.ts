@@ -19,14 +19,6 @@ const VALUES: MutationObserverInit = {
 
 const sizeOf = ({ nodes, attributes, texts }: Change) => nodes + attributes + texts;
 
-/** What was written for one frame, the most first, and which of it lies in view, as far as was looked. */
-interface Drawn {
-  readonly changes: readonly Change[];
-  readonly inView: ReadonlySet<Change>;
-  /** Changes that were not looked at. */
-  readonly more: number;
-}
-
 /** For each frame what was changed in the document, whether to another value, and whether anybody could see it. */
 export class Redraws implements Capture {
   readonly name = 'redraws';
@@ -34,7 +26,8 @@ export class Redraws implements Capture {
   #session: RecordingSession | undefined;
   #changes = new Changes();
   readonly #values = new MutationObserver(ours((records) => this.#changes.addValues(records)));
-  #drawn: Drawn | undefined;
+  /** Of the frame that is being painted. */
+  #drawn: Changes | undefined;
 
   constructor(
     mutations: Mutations,
@@ -43,11 +36,10 @@ export class Redraws implements Capture {
     entries: Entries,
   ) {
     mutations.onChange((records) => {
-      const add = () => this.#changes.add(records, entries.latestCallback);
-      this.#session?.charged('changes', add);
+      if (this.#session !== undefined) this.#changes.add(records, entries.latestCallback);
     });
-    probe.onLaidOut(() => this.#session?.charged('changes', () => this.#look()));
-    probe.onRendered(({ startMs }) => this.#write(startMs));
+    probe.onLaidOut(() => this.#endFrame());
+    probe.onRendered(({ startMs }) => this.#session?.charged('redraws', () => this.#write(startMs)));
   }
 
   start(session: RecordingSession): void {
@@ -61,15 +53,13 @@ export class Redraws implements Capture {
     this.#session = undefined;
   }
 
-  #look(): void {
+  /** What has been told is of the frame that is being made; what comes now, of the next. */
+  #endFrame(): void {
     const changes = this.#changes;
     changes.addValues(this.#values.takeRecords());
-    this.#drawn = undefined;
     if (this.#session === undefined || changes.none) return;
     this.#changes = new Changes();
-    const all = changes.list().sort((a, b) => sizeOf(b) - sizeOf(a));
-    const inView = new Set(all.slice(0, MOST_PLACES).filter((change) => this.#isInView(change)));
-    this.#drawn = { changes: all, inView, more: changes.more };
+    this.#drawn = changes;
   }
 
   #isInView({ node }: Change): boolean {
@@ -78,36 +68,36 @@ export class Redraws implements Capture {
   }
 
   #write(atMs: number): void {
-    const session = this.#session;
+    const session = this.#session!;
     const drawn = this.#drawn;
     this.#drawn = undefined;
-    if (session === undefined || drawn === undefined) return;
-    session.charged('redraws', () => {
-      let { more } = drawn;
-      const fresh = new Set(drawn.changes.filter(hasChanged));
-      for (const changed of [true, false]) {
-        const changes = drawn.changes.filter((change) => fresh.has(change) === changed);
-        if (changes.length === 0) continue;
-        const sum = (key: 'nodes' | 'attributes' | 'texts') =>
-          changes.reduce((total, change) => total + change[key], 0);
-        const [{ node, by }] = changes as [Change];
-        session.emit({
-          kind: 'redraw',
-          thread: session.thread,
-          startMs: session.time(atMs),
-          nodes: sum('nodes'),
-          attributes: sum('attributes'),
-          texts: sum('texts'),
-          changed,
-          inView: changes.some((change) => drawn.inView.has(change)),
-          ...defined({
-            more: more > 0 ? more : undefined,
-            target: elementLabel(node),
-            function: typeof by === 'function' ? session.tables.functionLike(by, by.name) : undefined,
-          }),
-        });
-        more = 0;
-      }
-    });
+    if (drawn === undefined) return;
+    let { more } = drawn;
+    const all = drawn.list().sort((a, b) => sizeOf(b) - sizeOf(a));
+    const inView = new Set(all.slice(0, MOST_PLACES).filter((change) => this.#isInView(change)));
+    const fresh = new Set(all.filter(hasChanged));
+    for (const changed of [true, false]) {
+      const changes = all.filter((change) => fresh.has(change) === changed);
+      if (changes.length === 0) continue;
+      const sum = (key: 'nodes' | 'attributes' | 'texts') =>
+        changes.reduce((total, change) => total + change[key], 0);
+      const [{ node, by }] = changes as [Change];
+      session.emit({
+        kind: 'redraw',
+        thread: session.thread,
+        startMs: session.time(atMs),
+        nodes: sum('nodes'),
+        attributes: sum('attributes'),
+        texts: sum('texts'),
+        changed,
+        inView: changes.some((change) => inView.has(change)),
+        ...defined({
+          more: more > 0 ? more : undefined,
+          target: elementLabel(node),
+          function: typeof by === 'function' ? session.tables.functionLike(by, by.name) : undefined,
+        }),
+      });
+      more = 0;
+    }
   }
 }
