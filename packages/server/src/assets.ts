@@ -6,6 +6,7 @@ const BUILT = {
   recorder: '../../recorder/dist/recorder.js',
   sender: '../../recorder/dist/sender.js',
   worker: '../../recorder/dist/worker.js',
+  phone: '../../demo/dist/phone.js',
   interface: '../../app/dist/browser',
 } as const;
 

@@ -1,6 +1,7 @@
 import { Command, InvalidArgumentError } from 'commander';
 import { addReadingCommands } from './commands/add-commands';
 import { addRecordCommand } from './drive/record-command';
+import { addPhoneCommand } from './phone/phone-command';
 import { BadAddressError, serve } from './serve';
 import type { ProxySettings } from '@nettle-patch/core';
 
@@ -71,6 +72,7 @@ program
 
 addRecordCommand(program);
 addReadingCommands(program);
+addPhoneCommand(program);
 
 try {
   await program.parseAsync();

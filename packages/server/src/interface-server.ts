@@ -6,6 +6,7 @@ import { ValidationError } from 'yup';
 import { builtPath } from './assets';
 import type { ScriptRewriter } from './exact/script-rewriter';
 import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
+import { phoneSchema, type Phones } from './phone/phones';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
 import { fetchScript } from './sources/fetch-script';
@@ -17,6 +18,7 @@ export interface InterfaceServerOptions {
   readonly proxyOrigin: () => string;
   readonly targetOrigin: string;
   readonly proxy: ProxyControl;
+  readonly phones: Phones;
 }
 
 /** What the interface may ask of the proxy and set on it. */
@@ -97,6 +99,19 @@ export class InterfaceServer {
         if (!(error instanceof ValidationError)) throw error;
         response.status(400).type('text').send(error.message);
       }
+    });
+    app.post('/api/phone', express.json({ limit: '20kb' }), (request, response) => {
+      try {
+        this.options.phones.start(phoneSchema.validateSync(request.body, { strict: true }));
+        response.status(204).end();
+      } catch (error) {
+        if (!(error instanceof ValidationError)) throw error;
+        response.status(400).type('text').send(error.message);
+      }
+    });
+    app.delete('/api/phone', (_request, response) => {
+      this.options.phones.stop();
+      response.status(204).end();
     });
     app.use(express.static(pages, { index: false, maxAge: 0 }));
     app.get(/^\/[a-z]*(\/.*)?$/, (request, response, next) => {

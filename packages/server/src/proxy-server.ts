@@ -6,6 +6,7 @@ import {
   RECORDER_PATH,
   RESERVED_PATH,
   SENDER_PATH,
+  WORKER_SCRIPT_PATH,
   TARGET_SOCKET_PATH,
   type ProxySettings,
 } from '@nettle-patch/core';
@@ -76,32 +77,55 @@ export class ProxyServer {
       reply(response, 200, this.options.secret);
     } else if (path === `${RESERVED_PATH}rows` && request.method === 'POST') {
       await this.#takeRows(request, response);
+    } else if (path === WORKER_SCRIPT_PATH && request.method === 'POST') {
+      await this.#workerScript(request, response);
     } else {
       reply(response, 404, 'There is nothing at this address.');
     }
   }
 
   async #takeRows(request: IncomingMessage, response: ServerResponse): Promise<void> {
-    const secret = new URL(request.url ?? '/', 'http://localhost').searchParams.get('secret') ?? undefined;
-    if (!sameSecret(secret, this.options.secret)) {
-      reply(response, 401, 'The secret is not that of this run.');
-      return;
-    }
-    const pieces: Buffer[] = [];
-    let size = 0;
-    for await (const piece of request as AsyncIterable<Buffer>) {
-      size += piece.length;
-      if (size > LARGEST_BODY) return reply(response, 413, 'Too many rows at once.');
-      pieces.push(piece);
-    }
+    const body = await this.#body(request, response);
+    if (body === undefined) return;
     try {
-      this.options.relay.takeRows(Buffer.concat(pieces).toString('utf8'));
+      this.options.relay.takeRows(body);
       reply(response, 204, '');
     } catch (error) {
       if (!(error instanceof ProtocolError)) throw error;
       reply(response, 400, error.message);
     }
   }
+
+  async #workerScript(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const body = await this.#body(request, response);
+    if (body === undefined) return;
+    const asked = queryOf(request);
+    const isModule = asked.get('type') === 'module';
+    reply(response, 200, await this.proxy.workerScript(asked.get('name') ?? '', body, isModule));
+  }
+
+  /** The body of a request that shows the secret; else the request is answered. */
+  async #body(request: IncomingMessage, response: ServerResponse): Promise<string | undefined> {
+    if (!sameSecret(queryOf(request).get('secret') ?? undefined, this.options.secret)) {
+      reply(response, 401, 'The secret is not that of this run.');
+      return undefined;
+    }
+    const pieces: Buffer[] = [];
+    let size = 0;
+    for await (const piece of request as AsyncIterable<Buffer>) {
+      size += piece.length;
+      if (size > LARGEST_BODY) {
+        reply(response, 413, `More than ${LARGEST_BODY / 2 ** 20} MB at once.`);
+        return undefined;
+      }
+      pieces.push(piece);
+    }
+    return Buffer.concat(pieces).toString('utf8');
+  }
+}
+
+function queryOf(request: IncomingMessage): URLSearchParams {
+  return new URL(request.url ?? '/', 'http://localhost').searchParams;
 }
 
 /** The bytes in the smallest coding the browser takes (RFC 9110, section 12.5.3). */

@@ -5,6 +5,7 @@ import {
   RECORDER_PATH,
   RESERVED_PATH,
   TARGET_SOCKET_PATH,
+  WORKER_SCRIPT_PATH,
   writeBatch,
   type Hello,
   type ServerMessage,
@@ -187,6 +188,21 @@ describe('the server', () => {
     expect(await post('wrong', frame)).toBe(401);
     expect(await post(await pageSecret(), 'ahoy')).toBe(400);
     expect(await post(await pageSecret(), frame)).toBe(204);
+  });
+
+  it('puts the recorder into the text of a worker that a page has made, behind its directives', async () => {
+    const ask = async (secret: string, body: string) => {
+      const path = `${WORKER_SCRIPT_PATH}?secret=${secret}&name=tides&type=classic`;
+      return open(running.proxyOrigin + path, {}, 'POST', body);
+    };
+    expect((await ask('wrong', 'ahoy()')).statusCode).toBe(401);
+    const answer = await ask(await pageSecret(), "'use strict'; ahoy()");
+    const script = await text(answer);
+    expect(answer.statusCode).toBe(200);
+    expect(script.startsWith("'use strict';") && script.endsWith('ahoy()')).toBe(true);
+    expect(script.length).toBeGreaterThan(1000);
+    expect(await text(await ask(await pageSecret(), 'ahoy('))).toBe('ahoy(');
+    expect((await ask(await pageSecret(), ' '.repeat(9 * 2 ** 20))).statusCode).toBe(413);
   });
 
   it('closes a connection that does not speak the protocol', async () => {

@@ -1,6 +1,7 @@
 import { InterfaceServer } from './interface-server';
 import { LOOPBACK, listenNear } from './listen';
 import { newSecret } from './guard';
+import { Phones } from './phone/phones';
 import { ProxyServer } from './proxy-server';
 import { Relay } from './relay/relay';
 import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
@@ -61,6 +62,7 @@ export async function serve(options: ServeOptions): Promise<Running> {
     port: () => ports.proxy,
     settings,
   });
+  const phones = new Phones(proxyOrigin);
   const tool = new InterfaceServer({
     secret,
     relay,
@@ -68,6 +70,7 @@ export async function serve(options: ServeOptions): Promise<Running> {
     proxyOrigin,
     targetOrigin,
     proxy: proxy.proxy,
+    phones,
   });
 
   const moved: { what: string; from: number; to: number }[] = [];
@@ -87,6 +90,7 @@ export async function serve(options: ServeOptions): Promise<Running> {
     secret,
     moved,
     close() {
+      phones.stop();
       tool.close();
       proxy.close();
     },

@@ -26,6 +26,8 @@ export class RecordingClient {
   readonly #socket: WebSocket;
   readonly #lines = new Map<string, string[]>();
   readonly #ended = new Set<string>();
+  /** Sequence of the batch that is expected next, by recording. */
+  readonly #next = new Map<string, number>();
   #targets: readonly Target[] = [];
 
   private constructor(
@@ -115,9 +117,13 @@ export class RecordingClient {
       return;
     }
     const { batch, lines } = readBatch(text);
-    const kept = this.#lines.get(batch.recordingId);
-    kept?.push(...lines.split('\n').filter((line) => line !== ''));
     const { targetId, recordingId, sequence } = batch;
+    const next = this.#next.get(recordingId) ?? 0;
+    // What is sent again after a lost connection is known already.
+    if (sequence >= next) {
+      this.#next.set(recordingId, sequence + 1);
+      this.#lines.get(recordingId)?.push(...lines.split('\n').filter((line) => line !== ''));
+    }
     this.#command({ type: 'acknowledge', targetId, recordingId, sequence });
     if (batch.last) this.#ended.add(recordingId);
   }

@@ -89,6 +89,12 @@ function addCalls(program: Command): void {
     );
 }
 
+interface CompareFlags extends ExplainFlags {
+  readonly markdown?: boolean;
+  readonly html?: boolean;
+  readonly svg?: boolean;
+}
+
 function addCompare(program: Command): void {
   program
     .command('compare')
@@ -98,10 +104,12 @@ function addCompare(program: Command): void {
     .option('--thresholds <file>', THRESHOLDS_HELP)
     .option('--json', 'write it as JSON, as docs/reports.md describes')
     .option('--markdown', 'write it as Markdown, for a change request')
+    .option('--html', 'write it as one HTML page that needs nothing else')
+    .option('--svg', 'write it as a picture')
     .addHelpText('after', EXIT_HELP)
     .action(
-      guarded(async (output, before: string, after: string, flags: ExplainFlags & { markdown?: boolean }) => {
-        const as = flags.json ? 'json' : flags.markdown ? 'markdown' : 'text';
+      guarded(async (output, before: string, after: string, flags: CompareFlags) => {
+        const as = (['json', 'markdown', 'html', 'svg'] as const).find((form) => flags[form]) ?? 'text';
         const [was, is] = [await open(before), await open(after)];
         writeComparison(output, was, is, await thresholdsFor(is, flags.thresholds), as);
       }),

@@ -9,7 +9,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { lensFrom, writeCalls } from './calls';
 import { readBudget, writeCheck } from './check';
 import { writeComparison } from './compare';
-import { FORMATS, convertedLines } from './convert';
+import { FORMATS, convertedLines, type Format } from './convert';
 import { writeExplanation } from './explain';
 import { Output } from './output';
 import { FileError, noticeText, readRecordingFile } from './read-recording';
@@ -57,7 +57,7 @@ describe('a file', () => {
     expect(await refusal(join(folder, 'nowhere.gz'))).toMatch(/nowhere\.gz: there is no such file/);
     expect(await refusal(folder)).toMatch(/a folder/);
     expect(await refusal(await fileOf('list.json', '[1, 2]'))).toMatch(
-      /list\.json, line 1: .*Expected a recording/,
+      /list\.json: it is neither a recording/,
     );
     expect(await refusal(await fileOf('empty', ''))).toMatch(/empty, line 1/);
   });
@@ -120,7 +120,29 @@ describe('calls', () => {
   });
 });
 
+describe('other open formats', () => {
+  it('are read as recordings are, by what they hold', async () => {
+    const folded = await fileOf('server.folded', 'main;loadTimetable (src/timetable.ts:12) 30\nmain 4\n');
+    const { recording, notices } = await readRecordingFile(folded, quiet);
+    expect([recording.header.timeless, notices]).toEqual([true, []]);
+    expect(written((output) => writeCalls(output, recording, {}, false))).toMatch(/30\.0.*loadTimetable/);
+    const zipped = await fileOf('server.folded.gz', gzipSync('main;stow 30\n'));
+    expect((await readRecordingFile(zipped, quiet)).recording.header.target.engine).toBe('folded stacks');
+  });
+});
+
 describe('compare', () => {
+  it('writes a page and a picture that can be passed on', () => {
+    for (const [as, begin] of [
+      ['html', '<!doctype html>'],
+      ['svg', '<svg xmlns="http://www.w3.org/2000/svg"'],
+    ] as const) {
+      const text = written((output) => writeComparison(output, boarding, mended, DEFAULT_THRESHOLDS, as));
+      expect(text.startsWith(begin), text.slice(0, 80)).toBe(true);
+      expect(text).toContain('Tap button “Board all”');
+    }
+  });
+
   it('writes text, Markdown and JSON', () => {
     expect(
       written((output) => writeComparison(output, boarding, mended, DEFAULT_THRESHOLDS, 'text')),
@@ -139,7 +161,12 @@ describe('convert', () => {
   it.each(FORMATS)('writes %s', (format) => {
     const lines = [...convertedLines(boarding, format, 'functions')];
     expect(lines.length).toBeGreaterThan(0);
-    expect(lines.join('\n')).toMatch(format === 'har' ? /"version": "1.2"/ : /bendingOfPair/);
+    const wanted: Partial<Record<Format, RegExp>> = {
+      har: /"version": "1.2"/,
+      entries: /"entryType": "event"/,
+      trace: /^\{"resources":\[/,
+    };
+    expect(lines.join('\n')).toMatch(wanted[format] ?? /bendingOfPair/);
   });
 });
 

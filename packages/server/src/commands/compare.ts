@@ -1,21 +1,29 @@
 import {
   compareRecordings,
   comparisonMarkdown,
+  comparisonPage,
+  comparisonPicture,
   comparisonReport,
+  proofOf,
   verdictWords,
   type Recording,
   type Thresholds,
 } from '@nettle-patch/core';
 import type { Output } from './output';
 
-/** Writes how two recordings differ, as text, Markdown or JSON. */
+/** Writes how two recordings differ, for people to read or to be passed on, or as JSON. */
 export function writeComparison(
   output: Output,
   before: Recording,
   after: Recording,
   thresholds: Thresholds,
-  as: 'text' | 'markdown' | 'json',
+  as: 'text' | 'markdown' | 'json' | 'html' | 'svg',
 ): void {
+  if (as === 'html' || as === 'svg') {
+    const proof = proofOf(before, after, thresholds);
+    output.line((as === 'html' ? comparisonPage(proof) : comparisonPicture(proof)).trimEnd());
+    return;
+  }
   const comparison = compareRecordings(before, after, thresholds);
   if (as === 'json') {
     output.line(JSON.stringify(comparisonReport(before, after, comparison), null, 2));

@@ -1,11 +1,15 @@
 import { createReadStream } from 'node:fs';
-import { open, stat } from 'node:fs/promises';
+import { open, readFile, stat } from 'node:fs/promises';
+import { basename } from 'node:path';
 import { Readable, pipeline } from 'node:stream';
-import { createGunzip } from 'node:zlib';
+import { createGunzip, gunzipSync } from 'node:zlib';
 import {
+  LARGEST_IMPORT,
   RecordingBuilder,
   RecordingDecoder,
   RefusedRecordingError,
+  linesOfOpenFormat,
+  readRecording,
   type ReadNotice,
   type Recording,
 } from '@nettle-patch/core';
@@ -52,13 +56,31 @@ async function* piecesOf(path: string, onBytes: (count: number) => void): AsyncG
   yield* unzipped as AsyncIterable<Uint8Array>;
 }
 
+/** The file as another open format; undefined where it is none of them, or begins as a recording does. */
+async function readOpenFormat(path: string, refused: RefusedRecordingError): Promise<ReadFile | undefined> {
+  const { size, mtimeMs } = await stat(path);
+  if (refused.code !== 'not-a-recording' || size > LARGEST_IMPORT) return undefined;
+  const bytes = await readFile(path);
+  const text = (
+    (await isZipped(path)) ? gunzipSync(bytes, { maxOutputLength: LARGEST_IMPORT }) : bytes
+  ).toString('utf8');
+  if (text.startsWith('{"kind":')) return undefined;
+  try {
+    const lines = [...linesOfOpenFormat(text, { name: basename(path), writtenMs: mtimeMs })];
+    return readRecording([Buffer.from(lines.map((line) => `${line}\n`).join(''))]);
+  } catch (error) {
+    if (!(error instanceof RefusedRecordingError)) throw error;
+    throw new FileError(`${path}: ${error.detail}.`);
+  }
+}
+
 /** Words for what could not be read, with its line. */
 export function noticeText(path: string, { line, detail }: ReadNotice): string {
   return `${path}${line === undefined ? '' : `, line ${line}`}: ${detail}`;
 }
 
 /**
- * Reads a recording, compressed or not. What was lost is told, and so is progress where the file is large.
+ * Reads a recording or another open format, compressed or not. What was lost is told, and so is progress where the file is large.
  * @throws FileError when it cannot be read or is no recording
  */
 export async function readRecordingFile(path: string, say: (text: string) => void): Promise<ReadFile> {
@@ -89,6 +111,8 @@ export async function readRecordingFile(path: string, say: (text: string) => voi
     const notices = decoder.finish();
     return { recording: builder.build(), notices };
   } catch (error) {
+    const other = error instanceof RefusedRecordingError ? await readOpenFormat(path, error) : undefined;
+    if (other !== undefined) return other;
     if (error instanceof RefusedRecordingError) {
       throw new FileError(
         `${path}, line 1: ${error.message}. Expected a recording of Nettle Patch (.nettle.jsonl or .nettle.jsonl.gz).`,

@@ -1,6 +1,6 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { gzipSync } from 'node:zlib';
-import { withChecks, type ProxySettings } from '@nettle-patch/core';
+import { isTextLine, withChecks, type ProxySettings } from '@nettle-patch/core';
 import { Option, type Command } from 'commander';
 import { BrowserError } from './browser';
 import { BROWSER_NAMES, type BrowserName } from './local-browsers';
@@ -21,6 +21,7 @@ interface RecordFlags {
   isolate?: boolean;
   startUp?: boolean;
   leaveOut?: string[];
+  texts: boolean;
 }
 
 /** Thrown for arguments that cannot be used. */
@@ -57,9 +58,10 @@ async function runRecord(address: string, flags: RecordFlags): Promise<void> {
     startUp: startUp ?? false,
     ...(title === undefined ? {} : { title }),
   });
-  const text = [...withChecks(lines)].map((line) => `${line}\n`).join('');
+  const kept = flags.texts ? lines : lines.filter((line) => !isTextLine(line));
+  const text = [...withChecks(kept)].map((line) => `${line}\n`).join('');
   await writeFile(out, out.endsWith('.gz') ? gzipSync(text) : text);
-  console.error(`${lines.length} rows from ${browser} written to ${out}.`);
+  console.error(`${kept.length} rows from ${browser} written to ${out}.`);
   if (failure === undefined) return;
   console.error(`${failure.message}. The recording holds what came before.`);
   process.exitCode = EXIT.stepFailed;
@@ -96,6 +98,7 @@ export function addRecordCommand(program: Command): void {
     .option('--out <file>', 'file to write; ".gz" at its end compresses it', 'recording.nettle.jsonl.gz')
     .option('--title <text>', 'title of the recording')
     .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
+    .option('--no-texts', 'leave the texts of sources out of the file')
     .option('--start-up', 'record from the first script of the page on')
     .option('--isolate', 'isolate the page, so that a hang can be looked into')
     .addHelpText(

@@ -1,7 +1,8 @@
 import type { IncomingMessage } from 'node:http';
 
 /** What a browser asks scripts for that are run in a page or a worker of it (W3C Fetch Metadata). */
-const SCRIPT_DESTINATIONS = new Set(['script', 'worker', 'sharedworker']);
+const SCRIPT_DESTINATIONS = new Set(['script', 'worker', 'sharedworker', 'serviceworker']);
+const WORKER_DESTINATIONS = new Set(['worker', 'sharedworker', 'serviceworker']);
 
 /** Media types of JavaScript (RFC 9239, and those it makes obsolete). */
 const SCRIPT_TYPE =
@@ -14,9 +15,9 @@ export function asksForScript(request: IncomingMessage): boolean {
   return /\.[cm]?js(?:$|\?)/.test(request.url ?? '');
 }
 
-/** Whether a request is for the script that a worker begins with. */
+/** Whether a request is for the script that a worker of any kind begins with. */
 export function asksForWorker(request: IncomingMessage): boolean {
-  return request.headers['sec-fetch-dest'] === 'worker';
+  return WORKER_DESTINATIONS.has(String(request.headers['sec-fetch-dest']));
 }
 
 /** Whether an answer is a whole script in an encoding that can be read. */

@@ -1,3 +1,4 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import {
   createServer,
   request as httpRequest,
@@ -6,12 +7,20 @@ import {
   type ServerResponse,
 } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { buffer } from 'node:stream/consumers';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { WebSocket, WebSocketServer } from 'ws';
 import { DEFAULT_SETTINGS } from '@nettle-patch/core';
 import { RecordingProxy } from './proxy';
+
+/** Stands for the recorder of workers, which need not be built here. */
+const PRELUDE = 'globalThis.recorder=1';
+const preludeFile = join(mkdtempSync(join(tmpdir(), 'nettle-patch-')), 'worker.js');
+writeFileSync(preludeFile, PRELUDE);
+vi.mock('../assets', () => ({ builtPath: () => preludeFile }));
 
 const PAGE = '<!doctype html><html><head><title>B\u00e5t</title></head><body>quay</body></html>';
 type Handler = (request: IncomingMessage, response: ServerResponse) => void;
@@ -232,9 +241,11 @@ describe('the proxy', () => {
       expect(answer.headers).toMatchObject({ 'cache-control': 'no-store' });
       expect([answer.headers.etag, asked[0]]).toEqual([undefined, undefined]);
       expect((await buffer(await scripts('/vendor/tides.js'))).toString('utf8')).toBe(SCRIPT);
-      expect(
-        (await buffer(await get('/desk.js', { 'sec-fetch-dest': 'serviceworker' }))).toString('utf8'),
-      ).toBe(SCRIPT);
+      for (const destination of ['worker', 'sharedworker', 'serviceworker']) {
+        const script = await buffer(await get('/desk.js', { 'sec-fetch-dest': destination })).then(String);
+        expect(script.startsWith(PRELUDE) && script.includes('const fold'), destination).toBe(true);
+      }
+      expect(await buffer(await get('/desk.js', { 'sec-fetch-dest': 'empty' })).then(String)).toBe(SCRIPT);
       expect(proxy.rewriter.leftAlone.map(({ url }) => new URL(url).pathname)).toEqual(['/vendor/tides.js']);
     });
 

@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Duplex } from 'node:stream';
@@ -8,7 +8,7 @@ import { RECORDER_PATH, SENDER_PATH, type ProxySettings } from '@nettle-patch/co
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
 import { asksForScript, asksForWorker, isScript } from '../exact/script-answer';
-import { ScriptRewriter } from '../exact/script-rewriter';
+import { ScriptRewriter, type ScriptToRewrite } from '../exact/script-rewriter';
 import { fetchMap, type Origins } from '../sources/fetch-script';
 import { builtPath } from '../assets';
 import { answerHeaders, type AnswerContext } from './answer-headers';
@@ -29,6 +29,8 @@ export interface ProxyOptions {
 
 /** An answer may come as late as it likes: event streams and long polls are no failures. */
 const NO_TIME_LIMIT = 2 ** 31 - 1;
+
+const workerPrelude = () => readFile(builtPath('worker'), 'utf8');
 
 /** Passes requests and web sockets on to the app, and puts the recorder into its HTML. */
 export class RecordingProxy {
@@ -148,20 +150,32 @@ export class RecordingProxy {
       pipeline(answer, readable, ignore);
       const original = await text(readable);
       const url = this.#urlOf(request);
-      const prelude = asksForWorker(request) ? await readFile(builtPath('worker'), 'utf8') : undefined;
+      const prelude = asksForWorker(request) ? await workerPrelude() : undefined;
       const header = answer.headers['sourcemap'] ?? answer.headers['x-sourcemap'] ?? null;
       const found = await fetchMap(url, original, header as string | null, this.#origins());
       const { map, mapUrl } = found;
       const script = { url: plain(url.href), text: original, map, mapUrl, prelude };
-      const code =
-        this.settings.mode === 'exact'
-          ? this.rewriter.rewrite(script)
-          : this.rewriter.precede(script.url, original, prelude ?? '');
       this.#head(answer, response, { ...this.#context(request), rewritten: true });
-      response.end(code);
+      response.end(this.#rewritten(script));
     } catch (error) {
       this.#failed(error as Error, response);
     }
+  }
+
+  /**
+   * The text of a worker that a page has made itself (a blob), with the recorder before it. It is known by its name
+   * and content, as the address it will have is another one each time.
+   */
+  async workerScript(name: string, text: string, isModule: boolean): Promise<string> {
+    const content = createHash('sha256').update(text).digest('hex').slice(0, 8);
+    const url = `blob:${this.options.proxyOrigin()}/${encodeURIComponent(name)}-${content}`;
+    return this.#rewritten({ url, text, isModule, prelude: await workerPrelude() });
+  }
+
+  #rewritten(script: ScriptToRewrite): string {
+    return this.settings.mode === 'exact'
+      ? this.rewriter.rewrite(script)
+      : this.rewriter.precede(script.url, script.text, script.prelude ?? '');
   }
 
   /** Rewrites scripts that stand in a page, unless its policy knows them by their very bytes. */

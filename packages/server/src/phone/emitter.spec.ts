@@ -1,0 +1,142 @@
+import { readRecording } from '@nettle-patch/core';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { WebSocket as NodeSocket } from 'ws';
+import { Emitter, type EmittedRow } from '../../../../docs/reference-emitter.mjs';
+import { RecordingClient } from '../client/recording-client';
+import { serve, type Running } from '../serve';
+
+vi.mock('../assets', () => ({ builtPath: () => import.meta.filename }));
+
+const sockets: NodeSocket[] = [];
+
+/** The socket of the standard, each of which can be cut here. */
+class CuttableSocket extends NodeSocket {
+  constructor(url: string, protocols: string[]) {
+    super(url, protocols);
+    sockets.push(this);
+  }
+}
+
+const cut = () => sockets.splice(0).forEach((socket) => socket.terminate());
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+const TARGET = {
+  id: 'deckhand',
+  title: 'Deckhand',
+  url: 'app://deckhand',
+  engine: 'Deckhand 3',
+  device: 'phone',
+  available: ['event'],
+  missing: [],
+};
+
+function header(id: string): EmittedRow {
+  const { title, url, engine, device } = TARGET;
+  return {
+    kind: 'header',
+    format: 'nettle-patch',
+    version: '1.0',
+    id,
+    startedAt: '2026-11-20T12:40:00.000Z',
+    title,
+    mode: 'everyday',
+    startUp: false,
+    clockStepMs: 0.1,
+    refreshMs: 16.7,
+    target: { title, url, engine, device },
+    available: ['event'],
+    missing: [],
+  };
+}
+
+const span = (at: number): EmittedRow => ({
+  kind: 'span',
+  thread: 0,
+  startMs: at,
+  durationMs: 0,
+  type: 'mark',
+  name: `row ${at}`,
+});
+
+let running: Running;
+let emitter: Emitter;
+let ends = 0;
+
+beforeEach(async () => {
+  vi.stubGlobal('WebSocket', CuttableSocket);
+  running = await serve({ target: 'localhost:9', port: 0, proxyPort: 0 });
+  emitter = new Emitter(running.proxyOrigin, TARGET, {
+    start: header,
+    stop: () => ({ kind: 'end', startMs: (ends = 1000), reason: 'stopped' }),
+    note: (text) => [{ ...span(999), type: 'note', name: text }],
+  });
+  await emitter.connect();
+});
+
+afterEach(() => {
+  emitter.close();
+  running.close();
+  vi.unstubAllGlobals();
+});
+
+describe('the reference emitter', () => {
+  it('is recorded as a page is', async () => {
+    const client = await RecordingClient.connect(running);
+    const target = await client.target();
+    expect(target).toMatchObject({ id: 'deckhand', recording: null });
+    await client.start(target, 'friday');
+    emitter.add([span(1), span(2)]);
+    const lines = await client.stop(target, 'friday');
+    const { recording, notices } = readRecording([Buffer.from(`${lines.join('\n')}\n`)]);
+    expect([notices, recording.header.id, recording.range.endMs]).toEqual([[], 'friday', ends]);
+    expect([...recording.events.span.rows()].map(({ name }) => name)).toEqual(['row 1', 'row 2']);
+    expect(emitter.recordingId).toBeUndefined();
+    client.close();
+  });
+
+  it('loses no row and doubles none, however often the connection is lost', async () => {
+    const client = await RecordingClient.connect(running);
+    const target = await client.target();
+    await client.start(target, 'friday');
+    for (let at = 1; at <= 60; at++) {
+      emitter.add([span(at)]);
+      if (at % 7 === 0) cut();
+      await pause(45);
+    }
+    await vi.waitUntil(() => emitter.waiting === 0, 8000);
+    const lines = await client.stop(await client.target(), 'friday');
+    const { recording } = readRecording([Buffer.from(`${lines.join('\n')}\n`)]);
+    expect([...recording.events.span.rows()].map(({ startMs }) => startMs)).toEqual(
+      Array.from({ length: 60 }, (_, at) => at + 1),
+    );
+    expect([...recording.events.drop.rows()]).toEqual([]);
+    client.close();
+  }, 20_000);
+
+  it('joins a server that was started anew, with its new secret', async () => {
+    const port = Number(new URL(running.proxyOrigin).port);
+    running.close();
+    await pause(200);
+    running = await serve({ target: 'localhost:9', port: 0, proxyPort: port });
+    const client = await RecordingClient.connect(running);
+    expect(await client.target()).toMatchObject({ id: 'deckhand' });
+    client.close();
+  }, 20_000);
+
+  it('bounds what it holds, gives up the oldest but the header, and counts it', async () => {
+    const client = await RecordingClient.connect(running);
+    await client.start(await client.target(), 'friday');
+    await vi.waitUntil(() => emitter.waiting === 0);
+    cut();
+    await pause(50);
+    const long = 'x'.repeat(1_000_000);
+    for (let at = 1; at <= 12; at++) emitter.add([{ ...span(at), name: long }]);
+    expect(emitter.waiting).toBeLessThanOrEqual(9);
+    await vi.waitUntil(() => emitter.waiting === 0, 8000);
+    const lines = await client.stop(await client.target(), 'friday');
+    const rows = lines.map((line) => JSON.parse(line) as { kind: string; count?: number });
+    const lost = rows.filter(({ kind }) => kind === 'drop').reduce((sum, row) => sum + row.count!, 0);
+    expect(lost + rows.filter(({ kind }) => kind === 'span').length).toBe(12);
+    expect(lost).toBeGreaterThanOrEqual(3);
+    client.close();
+  }, 20_000);
+});
