@@ -65,7 +65,7 @@ import { TitleBarComponent } from './shell/title-bar.component';
       }
     </div>
     @if (dropping()) {
-      <div class="drop"><p>Drop the recording to open it</p></div>
+      <div class="drop"><p>Drop recordings to open them</p></div>
     }
   `,
   styles: `
@@ -132,6 +132,11 @@ export class AppComponent {
       inOwnTask(() => this.built.set(1));
       inOwnTask(() => this.built.set(2));
     });
+    effect(() => {
+      const opened = this.analysed();
+      if (opened?.header.timeless !== true || this.#address.view() === 'calls') return;
+      void this.#address.go('calls', opened.id);
+    });
   }
 
   protected dragOver(event: DragEvent): void {
@@ -141,10 +146,10 @@ export class AppComponent {
   }
 
   protected drop(event: DragEvent): void {
-    const file = event.dataTransfer?.files[0];
-    if (file === undefined) return;
+    const files = [...(event.dataTransfer?.files ?? [])];
+    if (files.length === 0) return;
     event.preventDefault();
     this.dropping.set(false);
-    void this.#recordings.importFile(file);
+    void this.#recordings.importFiles(files);
   }
 }

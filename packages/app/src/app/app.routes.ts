@@ -36,6 +36,11 @@ export const routes: Routes = [
     loadComponent: () => import('./source/source.component').then((module) => module.SourceComponent),
   },
   {
+    path: 'compare',
+    title: 'Compare · Nettle Patch',
+    loadComponent: () => import('./compare/compare.component').then((module) => module.CompareComponent),
+  },
+  {
     path: 'shelf',
     title: 'Shelf · Nettle Patch',
     loadComponent: () => import('./shelf/shelf.component').then((module) => module.ShelfComponent),

@@ -21,6 +21,8 @@ export interface KeptRecording {
   nextBatch: number;
   /** Whether it was read from a file in which something was lost; it is then saved as it was read. */
   damaged: boolean;
+  /** Words by which it is found again and put beside others. */
+  tags: string[];
   verdict?: Verdict;
 }
 
@@ -28,6 +30,9 @@ export interface KeptRecording {
 export interface Verdict {
   readonly stings: number;
   readonly worstMs: number;
+  /** Longest answer to an input, and time in long tasks; verdicts of older versions of the tool lack them. */
+  readonly slowestResponseMs?: number;
+  readonly longTaskMs?: number;
   /** Whether the browser reported nothing that would tell of a delay, so that no sting means nothing. */
   readonly blind: boolean;
   /** Busy share of the main thread in equal steps, 0 to 1, as a small picture. */
@@ -57,5 +62,15 @@ export class NettleDatabase extends Dexie {
     super(name);
     this.version(1).stores({ recordings: 'id, createdAt, state', chunks: '[recordingId+sequence]' });
     this.version(2).stores({ preferences: 'name' });
+    this.version(3)
+      .stores({ recordings: 'id, createdAt, state, *tags' })
+      .upgrade((transaction) =>
+        transaction
+          .table<KeptRecording>('recordings')
+          .toCollection()
+          .modify((kept) => {
+            kept.tags ??= [];
+          }),
+      );
   }
 }

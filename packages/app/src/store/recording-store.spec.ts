@@ -21,6 +21,7 @@ function kept(id: string, changes: Partial<KeptRecording> = {}): KeptRecording {
     bytes: 0,
     nextBatch: 0,
     damaged: false,
+    tags: [],
     ...changes,
   };
 }

@@ -39,6 +39,7 @@ export function keptFrom(header: Header, state: KeptRecording['state']): KeptRec
     bytes: 0,
     nextBatch: 0,
     damaged: false,
+    tags: [],
   };
 }
 
@@ -110,6 +111,10 @@ export class RecordingStore {
 
   async rename(id: string, title: string): Promise<void> {
     await this.database.recordings.update(id, { title });
+  }
+
+  async setTags(id: string, tags: readonly string[]): Promise<void> {
+    await this.database.recordings.update(id, { tags: [...tags] });
   }
 
   async setVerdict(id: string, verdict: Verdict, lengthMs: number): Promise<void> {

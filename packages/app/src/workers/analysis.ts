@@ -16,23 +16,21 @@ import {
   type CauseLink,
   type ReadNotice,
   type Recording,
-  type Skyline,
   type Sting,
 } from '@nettle-patch/core';
-import type { Verdict } from '../store/database';
 import { USUAL_PREFERENCES, type Preferences } from '../store/preferences';
 import { keptFrom, type RecordingStore } from '../store/recording-store';
-import { readFile } from './archive';
-import { isBlind } from './blindness';
+import { readAnyFile } from './any-file';
 import { CallsDesk } from './calls-desk';
+import { CompareDesk, type ComparedRecordings } from './compare-desk';
 import { SearchDesk } from './search-desk';
 import { SourceDesk } from './source-desk';
 import { TimelineDesk } from './timeline-desk';
+import { verdictOf } from './verdict';
 import { namedFunction } from './named-function';
 import type { ListedSting, NamedFunction, OpenedRecording, OpenedSting, OpenProgress } from './opened';
 
 const SKYLINE_STEPS = 600;
-const CARD_STEPS = 80;
 const TELL_EVERY_MS = 120;
 
 interface Opened {
@@ -55,6 +53,7 @@ export class NotKeptError extends Error {
 /** Reads recordings and answers what the interface asks about the one that is open. */
 export class Analysis {
   #opened: Opened | undefined;
+  #compared: CompareDesk | undefined;
 
   constructor(private readonly store: RecordingStore) {}
 
@@ -64,6 +63,40 @@ export class Analysis {
     onProgress: OpenProgress,
     settings: AnalysisSettings = USUAL_PREFERENCES,
   ): Promise<OpenedRecording> {
+    const { recording, notices } = await this.#read(id, onProgress, settings);
+    return this.#analyse(id, recording, notices);
+  }
+
+  /**
+   * Holds two recordings of the shelf against each other.
+   * @throws NotKeptError, RefusedRecordingError
+   */
+  async compare(
+    beforeId: string,
+    afterId: string,
+    onProgress: OpenProgress,
+    settings: AnalysisSettings,
+  ): Promise<ComparedRecordings> {
+    this.#compared = undefined;
+    const before = await this.#read(beforeId, (done, total) => onProgress(done, 2 * total), settings);
+    const halfway: OpenProgress = (done, total) => onProgress(done + total, 2 * total);
+    const after = await this.#read(afterId, halfway, settings);
+    const thresholds = thresholdsOf(after.recording.header);
+    this.#compared = new CompareDesk(before.recording, after.recording, thresholds);
+    return this.#compared.overview();
+  }
+
+  /** What is held against each other. @throws Error when nothing is */
+  get compared(): CompareDesk {
+    if (this.#compared === undefined) throw new Error('no recordings are being compared');
+    return this.#compared;
+  }
+
+  async #read(
+    id: string,
+    onProgress: OpenProgress,
+    { thresholds, ownPaths, libraryPaths }: AnalysisSettings,
+  ): Promise<{ readonly recording: Recording; readonly notices: readonly ReadNotice[] }> {
     const pieces = await this.store.pieces(id);
     if (pieces.length === 0) throw new NotKeptError(`there is no recording ${id} on the shelf`);
     const tell = sparingly(onProgress);
@@ -74,27 +107,18 @@ export class Analysis {
       tell(index + 1, pieces.length);
     });
     const notices = decoder.finish();
-    return this.#analyse(id, builder.build(), notices, settings);
+    const owned = withOwners(builder.build(), { own: ownPaths, library: libraryPaths });
+    return { recording: withThresholds(owned, thresholds), notices };
   }
 
   /**
-   * Reads a file and puts what could be read of it on the shelf.
+   * Reads a file, a recording or another open format, and puts what could be read of it on the shelf.
    * @returns id of the recording
    * @throws RefusedRecordingError, StoreFullError
    */
   async importFile(file: Blob, onProgress: OpenProgress): Promise<string> {
-    const builder = new RecordingBuilder();
-    const decoder = new RecordingDecoder(builder);
     const tell = sparingly(onProgress);
-    const pieces: Uint8Array[] = [];
-    await readFile(
-      file,
-      decoder,
-      (piece) => pieces.push(piece),
-      (read) => tell(read, file.size),
-    );
-    const notices = decoder.finish();
-    const recording = builder.build();
+    const { recording, notices, pieces } = await readAnyFile(file, (read) => tell(read, file.size));
     const known = await this.store.get(recording.header.id);
     if (known !== undefined) return known.id;
     const kept = keptFrom(recording.header, 'ended');
@@ -120,13 +144,7 @@ export class Analysis {
     return { anatomy, because, suggestions, cause, functions: namesIn(recording, anatomy, named, cause) };
   }
 
-  async #analyse(
-    id: string,
-    read: Recording,
-    notices: readonly ReadNotice[],
-    { thresholds, ownPaths, libraryPaths }: AnalysisSettings,
-  ): Promise<OpenedRecording> {
-    const recording = withThresholds(withOwners(read, { own: ownPaths, library: libraryPaths }), thresholds);
+  async #analyse(id: string, recording: Recording, notices: readonly ReadNotice[]): Promise<OpenedRecording> {
     const held = thresholdsOf(recording.header);
     const stings = findStings(recording, held);
     const interactions = interactionsOf(recording);
@@ -217,24 +235,6 @@ function namesIn(
     ...parts.flatMap((part) => (part.type === 'function' ? part.functionId : [])),
   ]);
   return new Map([...ids].map((id) => [id, namedFunction(recording, id)]));
-}
-
-function verdictOf(recording: Recording, stings: readonly Sting[], skyline: Skyline): Verdict {
-  const columns = Object.values(skyline.parts);
-  const perStep = skyline.steps / CARD_STEPS;
-  const heights = Array.from({ length: CARD_STEPS }, (_, card) => {
-    let busyMs = 0;
-    for (let step = Math.floor(card * perStep); step < (card + 1) * perStep; step++) {
-      for (const column of columns) busyMs += column[step] ?? 0;
-    }
-    return Math.min(1, busyMs / (skyline.stepMs * perStep));
-  });
-  return {
-    stings: stings.length,
-    worstMs: stings[0]?.feltMs ?? 0,
-    blind: isBlind(recording.header),
-    skyline: heights,
-  };
 }
 
 function dropNotices(recording: Recording): ReadNotice[] {

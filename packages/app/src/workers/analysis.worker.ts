@@ -1,9 +1,17 @@
-import { displayName, type Lens, type Rung, type RungPiece, type TimeRange } from '@nettle-patch/core';
+import {
+  displayName,
+  type ComparedAnatomies,
+  type Lens,
+  type Rung,
+  type RungPiece,
+  type TimeRange,
+} from '@nettle-patch/core';
 import { expose } from 'comlink';
 import { NettleDatabase } from '../store/database';
 import { RecordingStore } from '../store/recording-store';
 import { Analysis, type AnalysisSettings } from './analysis';
 import type { CallsMode, CallsPage, FunctionDetails, NamedFlame } from './calls-desk';
+import type { ComparedRecordings, ProofForm } from './compare-desk';
 import { exportFile, fileName } from './export';
 import type { OpenedRecording, OpenedSting, OpenProgress } from './opened';
 import { failureOf, type Failure } from './failure';
@@ -36,6 +44,23 @@ export class AnalysisWorker {
     settings: AnalysisSettings,
   ): Promise<Outcome<OpenedRecording>> {
     return outcome(() => this.#analysis.openKept(id, onProgress, settings));
+  }
+
+  compare(
+    beforeId: string,
+    afterId: string,
+    onProgress: OpenProgress,
+    settings: AnalysisSettings,
+  ): Promise<Outcome<ComparedRecordings>> {
+    return outcome(() => this.#analysis.compare(beforeId, afterId, onProgress, settings));
+  }
+
+  anatomies(label: string): Promise<Outcome<ComparedAnatomies>> {
+    return outcome(() => this.#analysis.compared.anatomies(label));
+  }
+
+  proof(form: ProofForm): Promise<Outcome<string>> {
+    return outcome(() => this.#analysis.compared.proof(form));
   }
 
   importFile(file: Blob, onProgress: OpenProgress): Promise<Outcome<string>> {

@@ -49,6 +49,31 @@ export async function readFile(
   }
 }
 
+/**
+ * A whole file as text, uncompressed.
+ * @returns undefined where it holds more bytes than the most, or is a damaged archive
+ */
+export async function textOf(file: Blob, most: number): Promise<string | undefined> {
+  const stream = (await isGzip(file))
+    ? file.stream().pipeThrough(new DecompressionStream('gzip'))
+    : file.stream();
+  const decoder = new TextDecoder();
+  const reader = (stream as ReadableStream<Uint8Array>).getReader();
+  let text = '';
+  let read = 0;
+  for (;;) {
+    try {
+      const { done, value } = await reader.read();
+      if (done) return text + decoder.decode();
+      read += value.length;
+      text += decoder.decode(value, { stream: true });
+    } catch {
+      return undefined;
+    }
+    if (read > most) return undefined;
+  }
+}
+
 /** The lines as a gzip file. */
 export async function gzip(lines: Iterable<string>): Promise<Blob> {
   const iterator = lines[Symbol.iterator]();

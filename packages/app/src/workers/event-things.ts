@@ -53,13 +53,13 @@ export function spanThing({ recording, chain }: ThingContext, ref: number): Told
 /** Memory in use, or a collection. */
 export function memoryThing({ recording }: ThingContext, ref: number): Told {
   if (ref < 0) {
-    const { startMs } = recording.events.collection.row(-2 - ref);
+    const { startMs, durationMs } = recording.events.collection.row(-2 - ref);
     return {
       what: 'Collection',
       title: 'Memory was collected',
       startMs,
-      endMs: startMs,
-      facts: [{ label: 'known by', text: 'an object that was given up; how long it took is not told' }],
+      endMs: startMs + (durationMs ?? 0),
+      facts: [collectionFact(durationMs)],
     };
   }
   const { startMs, usedKb, limitKb } = recording.events.memory.row(ref);
@@ -109,4 +109,45 @@ export function redrawThing({ recording, named, chain }: ThingContext, ref: numb
 export function stateThing({ recording }: ThingContext, ref: number): Told {
   const { startMs, type, value } = recording.events.state.row(ref);
   return { what: 'Life of the page', title: `${type}: ${value}`, startMs, endMs: startMs };
+}
+
+/** Pictures that a display asked for. */
+export function syncThing({ recording, chain }: ThingContext, ref: number): Told {
+  const { startMs, durationMs, shown, missed } = recording.events.sync.row(ref);
+  const range = { startMs, endMs: startMs + durationMs };
+  return {
+    what: 'Display sync',
+    title: missed > 0 ? `${missed} pictures missed` : `${shown} pictures in time`,
+    ...range,
+    facts: [
+      { label: 'asked for', text: String(shown + missed) },
+      { label: 'missed', text: String(missed), over: missed > 0 },
+      { label: 'interval', text: msWords(recording.header.refreshMs) },
+    ],
+    chain: () => chain(0, range),
+  };
+}
+
+/** What a thread did, as the system told. */
+export function activityThing({ recording }: ThingContext, ref: number): Told {
+  const { thread, startMs, durationMs, state, on } = recording.events.activity.row(ref);
+  const name = recording.threads.get(thread)?.name ?? `thread ${thread}`;
+  return {
+    what: 'Thread state',
+    title: `${name} ${state}`,
+    startMs,
+    endMs: startMs + durationMs,
+    facts: [
+      { label: 'length', text: msWords(durationMs) },
+      ...(on === undefined ? [] : [{ label: 'on', text: on, over: state === 'blocked' }]),
+    ],
+    others: () =>
+      othersAmong(recording.events.activity.rows(), (one) => one.thread === thread && one.state === state),
+  };
+}
+
+function collectionFact(durationMs: number | undefined): Fact {
+  return durationMs === undefined
+    ? { label: 'known by', text: 'an object that was given up; how long it took is not told' }
+    : { label: 'stopped the thread for', text: msWords(durationMs) };
 }

@@ -1,9 +1,8 @@
-import { withChecks, type Header } from '@nettle-patch/core';
+import { isTextLine, withChecks, type Header } from '@nettle-patch/core';
 import type { KeptRecording } from '../store/database';
 import { gzip } from './archive';
 
 const CHECK_START = '{"kind":"check"';
-const TEXT_START = '{"kind":"text"';
 
 function* linesOf(pieces: readonly Uint8Array[]): Generator<string> {
   const decoder = new TextDecoder();
@@ -20,7 +19,7 @@ function* linesOf(pieces: readonly Uint8Array[]): Generator<string> {
 function* retitled(lines: Iterable<string>, title: string, withTexts: boolean): Generator<string> {
   let first = true;
   for (const line of lines) {
-    if (line.startsWith(CHECK_START) || (!withTexts && line.startsWith(TEXT_START))) continue;
+    if (line.startsWith(CHECK_START) || (!withTexts && isTextLine(line))) continue;
     yield first ? JSON.stringify({ ...(JSON.parse(line) as Header), title }) : line;
     first = false;
   }

@@ -58,7 +58,7 @@ export class LiveSummary {
       default:
         break;
     }
-    if ('startMs' in row) this.#reach(row.startMs + ('durationMs' in row ? row.durationMs : 0));
+    if ('startMs' in row) this.#reach(row.startMs + ('durationMs' in row ? (row.durationMs ?? 0) : 0));
   }
 
   /** The latest inputs, newest first; one for each interaction, with its longest delay. */

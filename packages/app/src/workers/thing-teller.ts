@@ -17,7 +17,15 @@ import {
   type Sting,
   type TimeRange,
 } from '@nettle-patch/core';
-import { memoryThing, redrawThing, requestThing, spanThing, stateThing } from './event-things';
+import {
+  activityThing,
+  memoryThing,
+  redrawThing,
+  requestThing,
+  spanThing,
+  stateThing,
+  syncThing,
+} from './event-things';
 import { namedFunction } from './named-function';
 import { callStatistics, othersAmong } from './other-occurrences';
 import {
@@ -93,6 +101,10 @@ export class ThingTeller {
         return this.#input(ref);
       case 'frames':
         return this.#frame(ref);
+      case 'sync':
+        return syncThing(this.#context, ref);
+      case 'activity':
+        return activityThing(this.#context, ref);
       case 'thread':
         return this.#ofThread(lane, ref);
       case 'requests':

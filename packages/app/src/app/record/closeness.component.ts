@@ -8,7 +8,8 @@ import { SettingsService } from '../services/settings.service';
 
 /** Whether a page was loaded so that it can be looked at as closely as is wanted. */
 export function isLoadedFor(target: Target, exact: boolean): boolean {
-  return !exact || target.available.includes('exact-calls');
+  const isPage = target.url.startsWith('http');
+  return !exact || !isPage || target.available.includes('exact-calls');
 }
 
 /** Chooses how closely to look, and says what that costs and gives. */

@@ -8,6 +8,7 @@ import { SettingsService } from '../services/settings.service';
 import { IconComponent } from '../shared/icon.component';
 import { ClosenessComponent, isLoadedFor } from './closeness.component';
 import { LiveStageComponent } from './live-stage.component';
+import { PhoneComponent } from './phone.component';
 import { TargetCardComponent } from './target-card.component';
 
 /** Chooses what to record and how, and shows the recording while it runs. */
@@ -17,6 +18,7 @@ import { TargetCardComponent } from './target-card.component';
     MatButtonModule,
     MatRadioModule,
     IconComponent,
+    PhoneComponent,
     TargetCardComponent,
     LiveStageComponent,
     ClosenessComponent,
@@ -75,8 +77,8 @@ export class RecordComponent {
   }
 
   protected openFile(input: HTMLInputElement): void {
-    const file = input.files?.[0];
+    const files = [...(input.files ?? [])];
     input.value = '';
-    if (file !== undefined) void this.recordings.importFile(file);
+    void this.recordings.importFiles(files);
   }
 }

@@ -20,7 +20,7 @@ function isTold(source: string): boolean {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <button type="button" role="radio" [attr.aria-checked]="chosen()" (click)="choose.emit()">
-      <np-icon name="computer" />
+      <np-icon [name]="target().device.startsWith('phone') ? 'phone' : 'computer'" />
       <span class="who">
         <strong>{{ target().title || target().url }}</strong>
         <span class="figure soft">{{ target().url }}</span>

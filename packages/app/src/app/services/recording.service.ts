@@ -13,10 +13,12 @@ import type { SearchHit } from '../../workers/search-desk';
 import type { FileInfo, ShownFile } from '../../workers/source-desk';
 import type { ThingDetails } from '../../workers/told-thing';
 import type { DrawnWindow, LaneInfo, ThingLine } from '../../workers/timeline-desk';
+import { saveBlob } from '../shared/save-blob';
 import { failureWords } from '../shared/words';
 import { PreferencesService } from './preferences.service';
 
 const DEMO_FILE = 'demo/friday-sailing.nettle.jsonl.gz';
+const MENDED_DEMO_FILE = 'demo/friday-sailing-mended.nettle.jsonl.gz';
 const ERROR_MS = 12_000;
 
 /** What the interface shows of the recording that is open. */
@@ -41,6 +43,8 @@ export class RecordingService {
     const open = this.#open();
     return open.state === 'open' ? open.opened : undefined;
   });
+  /** Name of the file that could not be read, while that is told. */
+  #reading: string | undefined;
   /** Share of a file that has been read, while one is being read. */
   readonly importing = signal<number | undefined>(undefined);
 
@@ -182,41 +186,65 @@ export class RecordingService {
     this.#valueOf(await this.#worker.supplyText(file, text));
   }
 
-  /** Reads a file, puts it on the shelf and shows it. */
-  async importFile(file: Blob): Promise<void> {
+  /** Reads files and puts them on the shelf; shows the recording where it is the only one. */
+  async importFiles(files: readonly Blob[]): Promise<void> {
+    const ids: string[] = [];
+    for (const file of files) {
+      const id = await this.keepFile(file);
+      if (id !== undefined) ids.push(id);
+    }
+    const [first] = ids;
+    if (first === undefined) return;
+    await this.#router.navigate(files.length === 1 ? ['/stings', first] : ['/shelf']);
+  }
+
+  /** Reads a file and puts it on the shelf. @returns its id; undefined where it could not be read, which is told */
+  async keepFile(file: Blob): Promise<string | undefined> {
     this.importing.set(0);
     const worker = this.#worker;
     const onProgress = proxy((done: number, total: number) => {
       if (this.#worker === worker) this.importing.set(done / Math.max(1, total));
     });
-    const id = this.#valueOf(await this.#worker.importFile(file, onProgress));
+    const outcome = await this.#worker.importFile(file, onProgress);
+    this.#reading = file instanceof File ? file.name : undefined;
+    const id = this.#valueOf(outcome);
+    this.#reading = undefined;
     this.importing.set(undefined);
-    if (id !== undefined) await this.#router.navigate(['/stings', id]);
+    return id;
   }
 
   /** Shows the demo recording that ships with the tool. */
   async importDemo(): Promise<void> {
+    const id = await this.#keepDemo(DEMO_FILE);
+    if (id !== undefined) await this.#router.navigate(['/stings', id]);
+  }
+
+  /** Holds the demo recording against that of the mended app. */
+  async compareDemo(): Promise<void> {
+    const before = await this.#keepDemo(DEMO_FILE);
+    const after = await this.#keepDemo(MENDED_DEMO_FILE);
+    if (before === undefined || after === undefined) return;
+    await this.#router.navigate(['/compare'], { queryParams: { before, after } });
+  }
+
+  async #keepDemo(path: string): Promise<string | undefined> {
     try {
-      const answer = await fetch(DEMO_FILE);
+      const answer = await fetch(path);
       if (!answer.ok) throw new Error(`the server answered ${answer.status}`);
-      await this.importFile(await answer.blob());
+      return await this.keepFile(await answer.blob());
     } catch (error) {
       this.#showFailure({
         code: 'unexpected',
         detail: `the demo recording could not be loaded, ${(error as Error).message}`,
       });
+      return undefined;
     }
   }
 
   /** Saves a recording to a file of the user's. */
   async saveFile(id: string): Promise<void> {
     const file = this.#valueOf(await this.#worker.exportFile(id, this.#preferences.now().saveTexts));
-    if (file === undefined) return;
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(file.blob);
-    link.download = file.name;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+    if (file !== undefined) saveBlob(file.blob, file.name);
   }
 
   #valueOf<T>(outcome: Outcome<T>): T | undefined {
@@ -226,11 +254,13 @@ export class RecordingService {
   }
 
   #showFailure(failure: Failure): void {
-    this.#snackBar.open(failureWords(failure), 'Close', { duration: ERROR_MS });
+    const name = this.#reading === undefined ? '' : `${this.#reading}: `;
+    this.#snackBar.open(name + failureWords(failure), 'Close', { duration: ERROR_MS });
   }
 }
 
-function startThread(): Worker {
+/** A thread that reads and analyses, of its own. */
+export function startThread(): Worker {
   return new Worker(new URL('../../workers/analysis.worker', import.meta.url), {
     type: 'module',
     name: 'analysis',

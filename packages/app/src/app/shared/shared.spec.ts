@@ -77,7 +77,7 @@ describe('errors in words', () => {
     expect(
       failureWords({ code: 'not-a-recording', detail: 'the first line is no Nettle Patch header' }),
     ).toBe(
-      'This file is no recording: the first line is no Nettle Patch header. Choose a file that ends in .nettle.jsonl or .nettle.jsonl.gz.',
+      'This file cannot be used: the first line is no Nettle Patch header. Choose a recording (.nettle.jsonl, .nettle.jsonl.gz), performance entries or a profiler trace as JSON, an HTTP Archive, or folded stacks.',
     );
     expect(noticeWords({ code: 'cut-off', detail: 'line 9 is incomplete', line: 8 })).toBe(
       'The recording is cut off: line 9 is incomplete. It was opened up to there.',

@@ -5,7 +5,7 @@ import type { LiveProblem } from '../../workers/live-state';
 /** What happened, why, and what to do: the words for every failure, in one place. */
 const FAILURES: Record<Failure['code'], (detail: string) => string> = {
   'not-a-recording': (detail) =>
-    `This file is no recording: ${detail}. Choose a file that ends in .nettle.jsonl or .nettle.jsonl.gz.`,
+    `This file cannot be used: ${detail}. Choose a recording (.nettle.jsonl, .nettle.jsonl.gz), performance entries or a profiler trace as JSON, an HTTP Archive, or folded stacks.`,
   'newer-version': (detail) => `This recording cannot be read: ${detail}. Use a newer Nettle Patch.`,
   empty: () => 'This file is empty, or was cut off before its first line ended. Export it again.',
   unreadable: (detail) => `This file cannot be read: ${detail}. Try to copy it again.`,
@@ -41,7 +41,7 @@ const NOTICES: Record<ReadNotice['code'], (notice: ReadNotice) => string> = {
     `${notice.line === undefined ? 'A line' : `Line ${notice.line}`} was passed over: ${notice.detail}.`,
   'cut-off': (notice) => `The recording is cut off: ${notice.detail}. It was opened up to there.`,
   altered: (notice) => `Damaged: ${notice.detail}. What these lines say may be wrong.`,
-  dropped: (notice) => `Not all was captured: ${notice.detail}.`,
+  dropped: (notice) => `Not all was captured: ${notice.detail.replace(/\.$/, '')}.`,
   'damaged-archive': (notice) => `The file is damaged: ${notice.detail}. It was opened up to there.`,
 };
 
@@ -93,6 +93,9 @@ const SOURCES: Record<string, string> = {
   paint: 'first pictures',
   'largest-contentful-paint': 'largest picture',
   'layout-shift': 'layout shifts',
+  stacks: 'call stacks every millisecond',
+  'display-sync': 'the sync of the display',
+  'thread-states': 'what threads do',
 };
 
 export function sourceWords(source: string): string {

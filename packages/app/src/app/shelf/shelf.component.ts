@@ -1,16 +1,27 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import type { KeptRecording } from '../../store/database';
 import { RecordingService } from '../services/recording.service';
 import { ShelfService } from '../services/shelf.service';
+import { StorageService } from '../services/storage.service';
 import { formatBytes, formatDate, formatDuration } from '../shared/format';
 import { FocusNowDirective } from '../shared/focus-now.directive';
 import { IconComponent } from '../shared/icon.component';
 import { CardSkylineComponent } from './card-skyline.component';
+import { findRecordings, tagsOf, type Order } from './find-recordings';
+import { TrendComponent } from './trend.component';
 
-/** The recordings kept in this browser: open, rename, save, delete. */
+const ORDER_WORDS: readonly { readonly order: Order; readonly words: string }[] = [
+  { order: 'newest', words: 'Newest first' },
+  { order: 'oldest', words: 'Oldest first' },
+  { order: 'worst', words: 'Worst delay first' },
+  { order: 'title', words: 'By title' },
+  { order: 'largest', words: 'Largest first' },
+];
+
+/** The recordings kept in this browser: find, open, rename, tag, compare, save, delete. */
 @Component({
   selector: 'np-shelf',
   imports: [
@@ -20,6 +31,7 @@ import { CardSkylineComponent } from './card-skyline.component';
     IconComponent,
     CardSkylineComponent,
     FocusNowDirective,
+    TrendComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shelf.component.html',
@@ -28,15 +40,54 @@ import { CardSkylineComponent } from './card-skyline.component';
 export class ShelfComponent {
   protected readonly shelf = inject(ShelfService);
   protected readonly recordings = inject(RecordingService);
+  protected readonly storage = inject(StorageService);
   protected readonly renaming = signal<string | undefined>(undefined);
+  protected readonly tagging = signal<string | undefined>(undefined);
+  protected readonly text = signal('');
+  protected readonly tag = signal<string | undefined>(undefined);
+  protected readonly order = signal<Order>('newest');
+  protected readonly orders = ORDER_WORDS;
+  protected readonly tags = computed(() => tagsOf(this.shelf.recordings() ?? []));
+  protected readonly shown = computed(() =>
+    findRecordings(this.shelf.recordings() ?? [], {
+      text: this.text(),
+      tag: this.tag(),
+      order: this.order(),
+    }),
+  );
+  /** Those with the chosen tag, where there are enough of them to be put beside each other. */
+  protected readonly trend = computed(() => {
+    const tag = this.tag();
+    if (tag === undefined) return undefined;
+    const recordings = (this.shelf.recordings() ?? []).filter(({ tags }) => tags.includes(tag));
+    return recordings.length < 2 ? undefined : { tag, recordings };
+  });
   protected readonly bytes = formatBytes;
   protected readonly date = formatDate;
   protected readonly duration = formatDuration;
 
   protected openFile(input: HTMLInputElement): void {
-    const file = input.files?.[0];
+    const files = [...(input.files ?? [])];
     input.value = '';
-    if (file !== undefined) void this.recordings.importFile(file);
+    void this.recordings.importFiles(files);
+  }
+
+  protected chooseTag(tag: string): void {
+    this.tag.set(this.tag() === tag ? undefined : tag);
+  }
+
+  protected addTags(recording: KeptRecording, typed: string): void {
+    if (this.tagging() !== recording.id) return;
+    this.tagging.set(undefined);
+    void this.shelf.setTags(recording.id, [...recording.tags, ...typed.split(',')]);
+  }
+
+  protected removeTag({ id, tags }: KeptRecording, tag: string): void {
+    if (this.tag() === tag) this.tag.set(undefined);
+    void this.shelf.setTags(
+      id,
+      tags.filter((one) => one !== tag),
+    );
   }
 
   protected rename(id: string, title: string): void {

@@ -33,6 +33,9 @@ const ANALYSIS: readonly { readonly name: string; readonly icon: IconName }[] = 
           ><np-icon [name]="link.icon" />{{ link.name }}</a
         >
       }
+      <a routerLink="/compare" routerLinkActive="on" ariaCurrentWhenActive="page"
+        ><np-icon name="compare" />Compare</a
+      >
       <a routerLink="/shelf" routerLinkActive="on" ariaCurrentWhenActive="page"
         ><np-icon name="shelf" />Shelf</a
       >
@@ -83,6 +86,8 @@ const ANALYSIS: readonly { readonly name: string; readonly icon: IconName }[] = 
 })
 export class RailComponent {
   readonly #recordings = inject(RecordingService);
+  /** Without times there is nothing to show but how much each stack took. */
+  readonly #isTimeless = computed(() => this.#recordings.opened()?.header.timeless === true);
   protected readonly lens = inject(LensService);
   /** A link is lit whatever the lens is. */
   protected readonly ofPath: IsActiveMatchOptions = {
@@ -92,7 +97,10 @@ export class RailComponent {
     fragment: 'ignored',
   };
   protected readonly analysis = computed(() =>
-    ANALYSIS.map((view) => ({ ...view, to: this.#ofOpen(`/${view.name.toLowerCase()}`) })),
+    ANALYSIS.filter(({ name }) => name === 'Calls' || !this.#isTimeless()).map((view) => ({
+      ...view,
+      to: this.#ofOpen(`/${view.name.toLowerCase()}`),
+    })),
   );
 
   #ofOpen(view: string): string[] {

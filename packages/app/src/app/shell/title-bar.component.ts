@@ -4,6 +4,7 @@ import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { isBlind } from '../../workers/blindness';
 import { AddressService } from '../services/address.service';
+import { CompareService } from '../services/compare.service';
 import { RecordingService } from '../services/recording.service';
 import { ShelfService } from '../services/shelf.service';
 import { FocusNowDirective } from '../shared/focus-now.directive';
@@ -23,6 +24,7 @@ export class TitleBarComponent {
   readonly #recordings = inject(RecordingService);
   readonly #shelf = inject(ShelfService);
   readonly #address = inject(AddressService);
+  protected readonly compare = inject(CompareService);
   protected readonly sheets = inject(ShellKeys);
   protected readonly editing = signal(false);
   protected readonly duration = formatDuration;
@@ -40,6 +42,15 @@ export class TitleBarComponent {
     const opened = this.opened();
     const kept = this.#shelf.recordings()?.find(({ id }) => id === opened?.id);
     return kept?.title ?? opened?.header.title ?? '';
+  });
+
+  /** The recording that this one was made to be held against. */
+  protected readonly compareWith = computed(() => {
+    const kept = this.#shelf.recordings();
+    const find = (wanted: string | undefined) => kept?.find(({ id }) => id === wanted);
+    const [before, now] = [find(this.compare.before()), find(this.opened()?.id)];
+    if (before === undefined || now === undefined || before.createdAt >= now.createdAt) return undefined;
+    return before.id;
   });
 
   protected readonly verdict = computed(() => {

@@ -11,6 +11,8 @@ const LEAST_HEIGHT = 26;
 const ROW_HEIGHTS: Readonly<Record<LaneKind, number>> = {
   inputs: 18,
   frames: 34,
+  sync: 18,
+  activity: 17,
   thread: 18,
   requests: 17,
   spans: 17,

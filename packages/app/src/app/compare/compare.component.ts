@@ -1,0 +1,144 @@
+import { Clipboard } from '@angular/cdk/clipboard';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { Router, RouterLink } from '@angular/router';
+import { changeWords, outcomeWords, verdictWords, type Verdict as SeriesVerdict } from '@nettle-patch/core';
+import { switchMap } from 'rxjs';
+import { CompareService } from '../services/compare.service';
+import { RecordingService } from '../services/recording.service';
+import { IconComponent } from '../shared/icon.component';
+import { saveBlob } from '../shared/save-blob';
+import { AnatomyPairComponent } from './anatomy-pair.component';
+import { ComparedFunctionsComponent } from './compared-functions.component';
+import { DotPlotComponent } from './dot-plot.component';
+import { FlameDifferenceComponent } from './flame-difference.component';
+import { RecordingChoiceComponent } from './recording-choice.component';
+import { pictureOf } from './picture-file';
+
+const TOLD_MS = 4000;
+/** What verdicts without figures mean. */
+const MEANINGS: Partial<Record<SeriesVerdict, string>> = {
+  'too-few-to-say': 'Three attempts on either side are the least.',
+  'no-clear-change': 'The difference may be chance.',
+  gone: 'It stung before and does not any more.',
+  new: 'It did not sting before.',
+};
+
+/** Two recordings side by side: whether it became faster, and by which code. */
+@Component({
+  selector: 'np-compare',
+  imports: [
+    RouterLink,
+    MatButtonModule,
+    MatButtonToggleModule,
+    MatProgressBarModule,
+    IconComponent,
+    AnatomyPairComponent,
+    ComparedFunctionsComponent,
+    DotPlotComponent,
+    FlameDifferenceComponent,
+    RecordingChoiceComponent,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './compare.component.html',
+  styleUrl: './compare.component.scss',
+})
+export class CompareComponent {
+  readonly #service = inject(CompareService);
+  readonly #router = inject(Router);
+  readonly #clipboard = inject(Clipboard);
+  readonly #snackBar = inject(MatSnackBar);
+  protected readonly recordings = inject(RecordingService);
+  /** Ids of the recordings, from the address. */
+  readonly before = input<string>();
+  readonly after = input<string>();
+
+  protected readonly verdict = verdictWords;
+  protected readonly change = changeWords;
+  protected readonly state = this.#service.state;
+  protected readonly compared = computed(() => {
+    const state = this.state();
+    return state.state === 'compared' ? state.compared : undefined;
+  });
+  protected readonly share = computed(() => {
+    const state = this.state();
+    return state.state === 'comparing' ? state.share : 0;
+  });
+  protected readonly failure = computed(() => {
+    const state = this.state();
+    return state.state === 'failed' ? state.words : undefined;
+  });
+  protected readonly outcome = computed(() => outcomeWords(this.compared()?.series ?? []));
+  protected readonly shown = signal<'functions' | 'flame'>('functions');
+  readonly #chosen = signal<string | undefined>(undefined);
+  /** The series that is taken apart: at first the largest change. */
+  protected readonly chosen = computed(() => {
+    const series = this.compared()?.series ?? [];
+    return series.some(({ label }) => label === this.#chosen()) ? this.#chosen() : series[0]?.label;
+  });
+  protected readonly pair = toSignal(
+    toObservable(computed(() => ({ label: this.chosen(), of: this.compared() }))).pipe(
+      switchMap(async ({ label }) => (label === undefined ? undefined : this.#service.anatomies(label))),
+    ),
+  );
+
+  constructor() {
+    effect(() => {
+      const [before, after] = [this.before(), this.after()];
+      if (before === undefined || after === undefined) this.#service.cancel();
+      else void this.#service.compare(before, after);
+      if (after !== undefined) this.#service.rememberBefore(undefined);
+    });
+  }
+
+  /** Goes to the comparison of two recordings. */
+  protected go(before: string | undefined, after: string | undefined): void {
+    void this.#router.navigate(['/compare'], {
+      queryParams: { before: before || null, after: after || null },
+    });
+  }
+
+  protected choose(label: string): void {
+    this.#chosen.set(label);
+  }
+
+  protected meaning(verdict: SeriesVerdict): string {
+    return MEANINGS[verdict] ?? '';
+  }
+
+  protected async copyMarkdown(): Promise<void> {
+    const text = await this.#service.proof('markdown');
+    if (text === undefined) return;
+    const copied = this.#clipboard.copy(text);
+    this.#tell(copied ? 'Copied as Markdown.' : 'The browser did not allow copying. Save the page instead.');
+  }
+
+  protected async savePicture(): Promise<void> {
+    const svg = await this.#service.proof('picture');
+    if (svg === undefined) return;
+    try {
+      saveBlob(await pictureOf(svg), `${this.#name()}.png`);
+    } catch (error) {
+      this.#tell(`The picture could not be made: ${(error as Error).message}. Save the page instead.`);
+    }
+  }
+
+  protected async savePage(): Promise<void> {
+    const html = await this.#service.proof('page');
+    if (html !== undefined) saveBlob(new Blob([html], { type: 'text/html' }), `${this.#name()}.html`);
+  }
+
+  #name(): string {
+    const { title } = this.compared()!.after.header;
+    const plain = title.replaceAll(/[^\p{L}\p{N}]+/gu, '-').replaceAll(/^-|-$/g, '');
+    return `${plain || 'recording'}-before-and-after`;
+  }
+
+  #tell(words: string): void {
+    this.#snackBar.open(words, 'Close', { duration: TOLD_MS });
+  }
+}

@@ -1,0 +1,39 @@
+import { Injectable, inject, signal } from '@angular/core';
+import { SecretService } from './secret.service';
+
+/** How the simulated phone behaves. */
+export interface PhoneChoice {
+  readonly hz: 60 | 120;
+  readonly mended: boolean;
+}
+
+const ALL_FAULTS = ['decode-on-main', 'shared-lock', 'deep-views', 'garbage-in-scroll'];
+
+/** The simulated phone, which the server starts and which then joins by itself. */
+@Injectable({ providedIn: 'root' })
+export class PhoneService {
+  readonly #secret = inject(SecretService).secret;
+  /** Why it could not be started or stopped; empty when it could. */
+  readonly problem = signal('');
+
+  start({ hz, mended }: PhoneChoice): Promise<void> {
+    return this.#ask('POST', { hz, mended: mended ? ALL_FAULTS : [] });
+  }
+
+  stop(): Promise<void> {
+    return this.#ask('DELETE');
+  }
+
+  async #ask(method: 'POST' | 'DELETE', body?: object): Promise<void> {
+    try {
+      const answer = await fetch('/api/phone', {
+        method,
+        headers: { authorization: `Bearer ${this.#secret}`, 'content-type': 'application/json' },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      });
+      this.problem.set(answer.ok ? '' : `The phone could not be started: ${await answer.text()}`);
+    } catch {
+      this.problem.set('The phone could not be started: the server is not there. Start it again.');
+    }
+  }
+}

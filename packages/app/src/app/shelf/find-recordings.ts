@@ -1,0 +1,44 @@
+import type { KeptRecording } from '../../store/database';
+
+export const ORDERS = ['newest', 'oldest', 'worst', 'title', 'largest'] as const;
+export type Order = (typeof ORDERS)[number];
+
+const COMPARE: Record<Order, (a: KeptRecording, b: KeptRecording) => number> = {
+  newest: (a, b) => (a.createdAt < b.createdAt ? 1 : -1),
+  oldest: (a, b) => (a.createdAt < b.createdAt ? -1 : 1),
+  worst: (a, b) => (b.verdict?.worstMs ?? -1) - (a.verdict?.worstMs ?? -1),
+  title: (a, b) => a.title.localeCompare(b.title, 'en', { numeric: true }),
+  largest: (a, b) => b.bytes - a.bytes,
+};
+
+/** Which recordings of the shelf are shown. */
+export interface Wanted {
+  /** Words that must all be found in the title, the target, the device or a tag. */
+  readonly text: string;
+  readonly tag: string | undefined;
+  readonly order: Order;
+}
+
+/** The recordings that are wanted, in the order that is wanted. */
+export function findRecordings(
+  recordings: readonly KeptRecording[],
+  { text, tag, order }: Wanted,
+): KeptRecording[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const holds = ({ title, targetTitle, targetUrl, engine, device, mode, tags }: KeptRecording) => {
+    const all = [title, targetTitle, targetUrl, engine, device, mode, ...tags].join(' ').toLowerCase();
+    return words.every((word) => all.includes(word));
+  };
+  return recordings
+    .filter((recording) => (tag === undefined || recording.tags.includes(tag)) && holds(recording))
+    .sort(COMPARE[order]);
+}
+
+/** All tags, those on most recordings first, each with their number. */
+export function tagsOf(recordings: readonly KeptRecording[]): { tag: string; count: number }[] {
+  const counts = new Map<string, number>();
+  for (const { tags } of recordings) for (const tag of tags) counts.set(tag, (counts.get(tag) ?? 0) + 1);
+  return [...counts]
+    .map(([tag, count]) => ({ tag, count }))
+    .sort((a, b) => b.count - a.count || (a.tag < b.tag ? -1 : 1));
+}

@@ -1,0 +1,205 @@
+import type { ElementRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { Router, RouterLink } from '@angular/router';
+import {
+  CategoryScale,
+  Chart,
+  LineController,
+  LineElement,
+  LinearScale,
+  PointElement,
+  Tooltip,
+} from 'chart.js';
+import type { KeptRecording } from '../../store/database';
+import { ThemeService } from '../services/theme.service';
+import { formatDate, formatDuration } from '../shared/format';
+import { inOwnTask } from '../shared/own-task';
+
+Chart.register(CategoryScale, LineController, LineElement, LinearScale, PointElement, Tooltip);
+
+type Measure = 'response' | 'long-tasks' | 'stings';
+
+const MEASURES: readonly { readonly measure: Measure; readonly words: string }[] = [
+  { measure: 'response', words: 'Slowest response' },
+  { measure: 'long-tasks', words: 'Time in long tasks' },
+  { measure: 'stings', words: 'Stings' },
+];
+
+function valueOf({ verdict }: KeptRecording, measure: Measure): number | undefined {
+  if (measure === 'stings') return verdict?.stings;
+  return measure === 'response' ? verdict?.slowestResponseMs : verdict?.longTaskMs;
+}
+
+/** How recordings with the same tag went, one after the other in time. Each point opens its recording. */
+@Component({
+  selector: 'np-trend',
+  imports: [MatButtonToggleModule, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="head">
+      <h2>Trend of “{{ tag() }}”</h2>
+      <mat-button-toggle-group
+        aria-label="What is shown"
+        [value]="measure()"
+        (change)="measure.set($event.value)"
+        hideSingleSelectionIndicator
+      >
+        @for (one of measures; track one.measure) {
+          <mat-button-toggle [value]="one.measure">{{ one.words }}</mat-button-toggle>
+        }
+      </mat-button-toggle-group>
+    </div>
+    <div class="chart"><canvas #canvas role="img" [attr.aria-label]="words()"></canvas></div>
+    @if (unknown() > 0) {
+      <p class="soft">{{ unknown() }} of them have not been looked at by this version: open them once.</p>
+    }
+    <table class="unseen">
+      <caption>
+        {{
+          words()
+        }}
+      </caption>
+      @for (point of points(); track point.recording.id) {
+        <tr>
+          <th scope="row">
+            <a [routerLink]="['/stings', point.recording.id]"
+              >{{ point.label }}, {{ point.recording.title }}</a
+            >
+          </th>
+          <td>{{ point.value === undefined ? 'not known' : shown(point.value) }}</td>
+        </tr>
+      }
+    </table>
+  `,
+  styles: `
+    :host {
+      display: block;
+      background: var(--panel);
+      border: 1px solid var(--line);
+      border-radius: 8px;
+      padding: 12px 16px;
+      margin-bottom: 16px;
+    }
+    .head {
+      display: flex;
+      justify-content: space-between;
+      align-items: center;
+    }
+    h2 {
+      font-size: 15px;
+      margin: 0;
+    }
+    .chart {
+      position: relative;
+      height: 150px;
+      margin-top: 10px;
+    }
+  `,
+})
+export class TrendComponent {
+  readonly tag = input.required<string>();
+  readonly recordings = input.required<readonly KeptRecording[]>();
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  readonly #palette = inject(ThemeService).palette;
+  readonly #router = inject(Router);
+  readonly #destroyed = inject(DestroyRef);
+  #chart: Chart<'line', (number | null)[]> | undefined;
+
+  protected readonly measures = MEASURES;
+  protected readonly measure = signal<Measure>('response');
+  protected readonly points = computed(() =>
+    [...this.recordings()]
+      .sort((a, b) => (a.createdAt < b.createdAt ? -1 : 1))
+      .map((recording) => ({
+        recording,
+        label: formatDate(recording.createdAt),
+        value: valueOf(recording, this.measure()),
+      })),
+  );
+  protected readonly unknown = computed(
+    () => this.points().filter(({ value }) => value === undefined).length,
+  );
+  protected readonly words = computed(() => {
+    const { words } = MEASURES.find(({ measure }) => measure === this.measure())!;
+    return `${words} of the recordings tagged “${this.tag()}”, in order of time`;
+  });
+
+  constructor() {
+    afterNextRender(() =>
+      inOwnTask(() => {
+        if (!this.#destroyed.destroyed) this.#draw();
+      }),
+    );
+    effect(() => {
+      this.points();
+      this.#palette();
+      if (this.#chart !== undefined) this.#draw();
+    });
+    this.#destroyed.onDestroy(() => this.#chart?.destroy());
+  }
+
+  protected shown(value: number): string {
+    return this.measure() === 'stings' ? String(value) : formatDuration(value);
+  }
+
+  #draw(): void {
+    this.#chart?.destroy();
+    const palette = this.#palette();
+    const points = this.points();
+    const ticks = { color: palette.soft, font: { size: 11 } };
+    this.#chart = new Chart(this.canvas().nativeElement, {
+      type: 'line',
+      data: {
+        labels: points.map(({ label }) => label),
+        datasets: [
+          {
+            data: points.map(({ value }) => value ?? null),
+            borderColor: palette.handling,
+            backgroundColor: palette.handling,
+            pointRadius: 5,
+            pointHitRadius: 14,
+            borderWidth: 1.5,
+          },
+        ],
+      },
+      options: {
+        animation: false,
+        maintainAspectRatio: false,
+        interaction: { mode: 'nearest', axis: 'x', intersect: false },
+        onClick: (_event, [element]) => {
+          const point = element === undefined ? undefined : this.points()[element.index];
+          if (point !== undefined) void this.#router.navigate(['/stings', point.recording.id]);
+        },
+        plugins: {
+          legend: { display: false },
+          tooltip: {
+            callbacks: {
+              title: ([item]) => this.points()[item!.dataIndex]!.recording.title,
+              label: ({ parsed }) => this.shown(parsed.y ?? 0),
+            },
+          },
+        },
+        scales: {
+          x: { grid: { display: false }, ticks: { ...ticks, maxTicksLimit: 8, maxRotation: 0 } },
+          y: {
+            beginAtZero: true,
+            grid: { color: palette.line },
+            ticks: { ...ticks, maxTicksLimit: 4, callback: (value) => this.shown(Number(value)) },
+          },
+        },
+      },
+    });
+  }
+}
