@@ -2,7 +2,7 @@ import { defineConfig } from '@playwright/test';
 import { chromiumFlags, chromiumPath } from './scripts/lib/browser.mjs';
 
 const UNTIMED =
-  /(accessibility|calls|desk|exact|libraries|shelf|shell|survives|timeline|workers|wrapping)\.spec\.ts$/;
+  /(accessibility|calls|compare|desk|exact|hostile|libraries|shelf|shell|timeline|wrapping)\.spec\.ts$/;
 
 export default defineConfig({
   testDir: 'e2e',

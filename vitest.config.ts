@@ -8,5 +8,6 @@ export default defineConfig({
       '@nettle-patch/instrument': fileURLToPath(new URL('packages/instrument/src/index.ts', import.meta.url)),
     },
   },
-  test: { include: ['packages/*/src/**/*.spec.ts'], environment: 'node' },
+  // Property tests take long on a machine that does other work.
+  test: { include: ['packages/*/src/**/*.spec.ts'], environment: 'node', testTimeout: 30_000 },
 });

@@ -73,6 +73,28 @@ test('axe finds nothing serious in any view', async ({ stage }) => {
   expect(await seriousFindings(tool), 'shelf').toEqual([]);
 });
 
+test('axe finds nothing serious in the comparison and in the trend of a tag', async ({ stage }) => {
+  const { tool } = stage;
+  await tool.getByRole('link', { name: 'Compare', exact: true }).click();
+  expect(await seriousFindings(tool), 'nothing compared').toEqual([]);
+  await tool.getByRole('button', { name: 'See the demo: before and after' }).click();
+  await expect(tool.locator('np-anatomy-pair')).toBeVisible();
+  expect(await seriousFindings(tool), 'compare').toEqual([]);
+  await tool.getByRole('radio', { name: 'Flame graph' }).click();
+  expect(await seriousFindings(tool), 'flame graph of the difference').toEqual([]);
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  for (const title of ['Friday sailing', 'Friday sailing, mended']) {
+    await tool.getByRole('button', { name: `More about ${title}`, exact: true }).click();
+    await tool.getByRole('menuitem', { name: 'Tag' }).click();
+    await tool.getByLabel('Tags, with commas between them').fill('quay');
+    await tool.keyboard.press('Enter');
+  }
+  await tool.getByRole('group', { name: 'Tags' }).getByRole('button', { name: 'quay 2' }).click();
+  await expect(tool.locator('np-trend canvas')).toBeVisible();
+  await tool.waitForTimeout(500);
+  expect(await seriousFindings(tool), 'trend').toEqual([]);
+});
+
 test('stings, their functions and the range are reached by keyboard', async ({ stage }) => {
   const { tool } = stage;
   await tool.getByRole('button', { name: 'Demo recording' }).click();

@@ -101,6 +101,13 @@ test('a recording by a script is written, and what goes wrong has its exit code 
     .map((line) => JSON.parse(line) as { kind: string; type?: string });
   expect(rows.filter(({ kind, type }) => kind === 'input' && type === 'click')).toHaveLength(2);
 
+  expect(rows.filter(({ kind }) => kind === 'text').length).toBeGreaterThan(0);
+  const alone = join(folder, 'alone.nettle.jsonl');
+  expect(await run('record', app.url, '--steps', good, '--no-texts', '--out', alone)).toMatchObject({
+    code: 0,
+  });
+  expect(readFileSync(alone, 'utf8')).not.toContain('"kind":"text"');
+
   const bad = steps('{"steps":[{"do":"click","on":"#start"},{"do":"sail"}]}');
   expect(await run('record', app.url, '--steps', bad)).toMatchObject({
     code: 2,

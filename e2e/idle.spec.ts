@@ -60,8 +60,8 @@ test('own listeners and the render probe agree with Event Timing within a frame'
   const target = await client.target();
   expect(target.available).toContain('input-listeners');
   await client.start(target, 'own');
-  const originMs = await page.evaluate(() => performance.now());
-  for (const button of ['#start', '#restyle', '#restyle']) {
+  const buttons = ['#start', '#restyle'].flatMap((button) => Array<string>(5).fill(button));
+  for (const button of buttons) {
     await page.click(button);
     await page.waitForTimeout(1300);
   }
@@ -73,17 +73,18 @@ test('own listeners and the render probe agree with Event Timing within a frame'
     .filter(([key]) => key.startsWith('click '))
     .sort((a, b) => Number(a[0].slice(6)) - Number(b[0].slice(6)))
     .map(([, durationMs]) => durationMs);
-  expect(standard).toHaveLength(3);
-  expect(originMs).toBeGreaterThan(0);
-  // Event Timing rounds to 8 ms. Where all rows of the page are drawn anew, a display without graphics hardware takes
-  // one frame more to show them, of which no script is told.
+  expect(standard).toHaveLength(buttons.length);
+  expect(clicks).toHaveLength(buttons.length);
   const FRAME_MS = 1000 / 60;
-  clicks.forEach(({ durationMs }, index) => {
-    const difference = standard[index]! - durationMs;
-    const later = index === 0 ? FRAME_MS : 2 * FRAME_MS;
-    expect(difference, `${durationMs} ms here, ${standard[index]} ms there`).toBeGreaterThan(-FRAME_MS - 8);
-    expect(difference, `${durationMs} ms here, ${standard[index]} ms there`).toBeLessThan(later + 8);
-  });
+  const ROUNDED_TO_MS = 8;
+  const differences = clicks.map(({ durationMs }, index) => standard[index]! - durationMs);
+  for (const [page, ofPage] of [
+    ['a light page', differences.slice(0, 5)],
+    ['a page of thousands of rows', differences.slice(5)],
+  ] as const) {
+    const median = [...ofPage].sort((a, b) => a - b)[2]!;
+    expect(Math.abs(median), `${page}: ${ofPage.join(', ')} ms`).toBeLessThan(FRAME_MS + ROUNDED_TO_MS);
+  }
   client.close();
   running.close();
   app.close();

@@ -72,7 +72,7 @@ test('a file can be dropped anywhere', async ({ stage }) => {
     return transfer;
   }, base64);
   await tool.dispatchEvent('np-root', 'dragover', { dataTransfer: data });
-  await expect(tool.getByText('Drop the recording to open it')).toBeVisible();
+  await expect(tool.getByText('Drop recordings to open them')).toBeVisible();
   await tool.dispatchEvent('np-root', 'drop', { dataTransfer: data });
   await expect(stingList(tool).first()).toBeVisible();
 });
@@ -89,7 +89,7 @@ test('a cut-off file opens up to the cut, and says so', async ({ stage }) => {
 test('what is no recording, and what is of a newer version, are refused in words', async ({ stage }) => {
   const { tool } = stage;
   await chooseFile(tool, 'letter.jsonl', Buffer.from('Dear harbour master,\n'));
-  await expect(tool.getByText('This file is no recording')).toBeVisible();
+  await expect(tool.getByText('This file cannot be used')).toBeVisible();
   const newer = gunzipSync(readFileSync(DEMO)).toString('utf8').replace('"version":"1.0"', '"version":"2.0"');
   await chooseFile(tool, 'newer.jsonl', Buffer.from(newer));
   await expect(tool.getByText('This recording cannot be read: it has format version 2.0')).toBeVisible();
@@ -151,4 +151,80 @@ test('reading a large file can be cancelled: nothing of it is kept, and the next
     .click();
   await tool.getByRole('button', { name: 'Demo recording' }).click();
   await expect(tool.getByTestId('because')).toBeVisible();
+});
+
+test('recordings are found, put in order, tagged, and tags make a trend that opens them', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  const names = ['friday-sailing', 'friday-sailing-mended'];
+  const demo = (name: string) => `packages/app/public/demo/${name}.nettle.jsonl.gz`;
+  await tool.getByLabel('Recording file').setInputFiles(names.map(demo));
+  await expect(tool.locator('.card')).toHaveCount(2);
+  for (const title of ['Friday sailing', 'Friday sailing, mended']) {
+    await tool.getByRole('link', { name: title, exact: true }).click();
+    await expect(tool.getByRole('button', { name: 'Save file' })).toBeVisible();
+    await tool.getByRole('link', { name: 'Shelf' }).click();
+    await tool.getByRole('button', { name: `More about ${title}`, exact: true }).click();
+    await tool.getByRole('menuitem', { name: 'Tag' }).click();
+    await tool.getByLabel('Tags, with commas between them').fill('quay, quay, release 4');
+    await tool.keyboard.press('Enter');
+    await expect(card(tool, title).locator('.tag').filter({ hasText: 'quay' }).first()).toBeVisible();
+  }
+  await tool.getByLabel('Order').selectOption('Oldest first');
+  await expect(tool.locator('.card h2').first()).toHaveText('Friday sailing');
+  await tool.getByLabel('Find recordings').fill('mended release');
+  await expect(tool.locator('.card')).toHaveCount(1);
+  await tool.getByLabel('Find recordings').fill('');
+  await expect(tool.getByText(/ of .* used/)).toBeVisible();
+
+  await tool.getByRole('group', { name: 'Tags' }).getByRole('button', { name: 'quay 2' }).click();
+  const chart = tool.getByRole('img', {
+    name: 'Slowest response of the recordings tagged “quay”, in order of time',
+  });
+  await expect(chart).toBeVisible();
+  const told = tool.locator('np-trend td');
+  await expect(told).toHaveText([/^\d+ ms$/, /^\d+ ms$/]);
+  const [was, is] = (await told.allTextContents()).map(parseFloat);
+  expect(was).toBeGreaterThan(5 * is!);
+  await tool.getByRole('radio', { name: 'Stings' }).click();
+  await expect(told).toHaveText(['12', '0']);
+  await tool.waitForTimeout(400);
+  const box = (await tool.locator('np-trend canvas').boundingBox())!;
+  await tool.mouse.click(box.x + box.width - 60, box.y + box.height / 2);
+  await tool.waitForURL(/\/stings\/friday-sailing-mended/);
+});
+
+test('of several files dropped at once those that are recordings are kept, and the other is named', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await tool.getByLabel('Recording file').setInputFiles([
+    { name: 'timetable.gz', mimeType: 'application/gzip', buffer: Buffer.from('no recording at all') },
+    { name: 'friday.gz', mimeType: 'application/gzip', buffer: readFileSync(DEMO) },
+  ]);
+  await expect(tool.getByText('timetable.gz: This file cannot be used')).toBeVisible();
+  await expect(tool.locator('.card')).toHaveCount(1);
+});
+
+test('folded stacks of a server are shown in Calls alone, and the tool says why', async ({ stage }) => {
+  const { tool } = stage;
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await tool.getByLabel('Recording file').setInputFiles({
+    name: 'timetable-server.folded',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(
+      'main;loadTimetable (src/timetable.ts:12);parse (src/parse.ts:3) 70\nmain;answer 30\n',
+    ),
+  });
+  await tool.waitForURL(/\/calls\/imported-/);
+  await expect(tool.locator('np-call-table tr').filter({ hasText: 'main' }).first()).toBeVisible();
+  await expect(tool.getByText('Folded stacks have no times')).toBeVisible();
+  const views = tool.getByRole('navigation', { name: 'Views' });
+  await expect(views.getByRole('link', { name: 'Calls' })).toBeVisible();
+  await expect(views.getByRole('link', { name: 'Stings' })).toHaveCount(0);
+  await tool.getByRole('radio', { name: 'Flat' }).click();
+  await expect(tool.locator('[role=grid] tr[data-at]').filter({ hasText: 'parse' })).toContainText('70');
 });

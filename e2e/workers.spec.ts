@@ -69,3 +69,73 @@ for (const engine of ENGINES) {
     app.closeAllConnections();
   });
 }
+
+const OTHERS_PAGE = `<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>
+const answers = new Set();
+const answered = ({ data }) => { answers.add(data.join()); out.textContent = [...answers].join(' '); if (answers.size === 3) out.className = 'done'; };
+const address = URL.createObjectURL(new Blob([\`${TIDES.replaceAll('Tide', 'Blob').replaceAll("'tide'", "'blob'")}\`], { type: 'text/javascript' }));
+const blob = new Worker(address, { name: 'from a blob' });
+URL.revokeObjectURL(address);
+const shared = new SharedWorker('/shared.js', 'quay clock');
+blob.onmessage = shared.port.onmessage = navigator.serviceWorker.onmessage = answered;
+const ready = navigator.serviceWorker.register('/service.js').then(() => navigator.serviceWorker.ready);
+go.addEventListener('click', () => {
+  blob.postMessage(110);
+  setTimeout(() => shared.port.postMessage(120), 300);
+  setTimeout(() => ready.then(({ active }) => active.postMessage(130)), 600);
+});
+</script>`;
+const OTHERS: Record<string, string> = {
+  '/shared.js': `'use strict';
+    function clockOfQuay(ms) { const until = performance.now() + ms; while (performance.now() < until) Math.sin(until); }
+    self.onconnect = ({ ports: [port] }) => { port.onmessage = ({ data }) => { clockOfQuay(data); port.postMessage(['shared', typeof this]); }; };`,
+  '/service.js': `'use strict';
+    function keepTimetable(ms) { const until = performance.now() + ms; while (performance.now() < until) Math.sin(until); }
+    self.addEventListener('install', () => self.skipWaiting());
+    self.addEventListener('message', ({ data, source }) => { keepTimetable(data); source.postMessage(['service', typeof this]); });`,
+};
+
+for (const engine of ENGINES) {
+  test(`${engine}: workers from blobs, shared workers and service workers are recorded too`, async () => {
+    needs(engine);
+    const app = createServer((request, response) => {
+      const script = OTHERS[request.url!];
+      response
+        .writeHead(200, { 'content-type': script === undefined ? 'text/html' : 'text/javascript' })
+        .end(script ?? OTHERS_PAGE);
+    });
+    await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
+    const url = `http://localhost:${(app.address() as AddressInfo).port}/`;
+    const steps = [
+      { do: 'wait', ms: 1000 },
+      { do: 'click', on: '#go' },
+      { do: 'wait-for', on: '#out.done' },
+      { do: 'wait', ms: 300 },
+    ];
+    for (const mode of ['everyday', 'exact'] as const) {
+      const recording = await recordIn(engine, url, mode, steps);
+      const longestOf = (kind: string) => {
+        const thread = [...recording.threads.values()].find(({ name }) => name.startsWith(kind))?.id;
+        const tasks = [...recording.events.task.rows()].filter((row) => row.thread === thread);
+        return Math.max(0, ...tasks.map(({ durationMs }) => durationMs));
+      };
+      const longest = ['worker: from a blob', 'shared worker: quay clock', 'service worker: service.js'].map(
+        longestOf,
+      );
+      for (const [at, askedMs] of [110, 120, 130].entries()) {
+        expect(longest[at], `${mode}: ${longest.join(', ')}`).toBeGreaterThan(askedMs - 4);
+        expect(longest[at]).toBeLessThan(askedMs + 150);
+      }
+      if (mode === 'everyday') continue;
+      const called = [...recording.calls.values()].flatMap((calls) =>
+        Array.from(
+          calls.stacks,
+          (stack) => recording.functions.get(recording.stacks.functionOf(stack)!)!.name,
+        ),
+      );
+      expect(called).toEqual(expect.arrayContaining(['interpolateBlob', 'clockOfQuay', 'keepTimetable']));
+    }
+    app.close();
+    app.closeAllConnections();
+  });
+}

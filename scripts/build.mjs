@@ -48,6 +48,13 @@ const parts = {
       outdir: path('packages/demo/dist'),
       logLevel: 'warning',
     });
+    await build({
+      ...forNode,
+      ...bundleOwn,
+      entryPoints: [path('packages/demo/src/phone/main.ts')],
+      outfile: path('packages/demo/dist/phone.js'),
+      logLevel: 'warning',
+    });
     const bundles = [
       { from: 'main.ts', to: 'desk.js', format: 'esm' },
       { from: 'fares/main.ts', to: 'fares.js', format: 'iife' },

@@ -1,6 +1,7 @@
 /**
- * Records the demo recording that ships with the project: starts the boarding desk and the server, uses the
- * desk with real input in a real browser, and writes what the recorder saw.
+ * Records the demo recordings that ship with the project, before and after its faults are mended: starts the boarding
+ * desk and the server, uses the desk with real input in a real browser, and writes what the recorder saw.
+ * With names as arguments ("friday-sailing", "friday-sailing-mended"), only those.
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
@@ -11,9 +12,16 @@ import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { RecordingClient, serve, withChecks } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
 
-const file = fileURLToPath(
-  new URL('../packages/app/public/demo/friday-sailing.nettle.jsonl.gz', import.meta.url),
-);
+const DEMOS = {
+  'friday-sailing': { title: 'Friday sailing', query: '' },
+  'friday-sailing-mended': {
+    title: 'Friday sailing, mended',
+    query: '?mended=all',
+  },
+};
+const wanted = process.argv.slice(2);
+const fileOf = (name) =>
+  fileURLToPath(new URL(`../packages/app/public/demo/${name}.nettle.jsonl.gz`, import.meta.url));
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 async function useDesk(page) {
@@ -45,19 +53,24 @@ const running = await serve({ target: `http://localhost:${desk.address().port}`,
 const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
 try {
   const client = await RecordingClient.connect(running);
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(running.proxyOrigin);
-  await page.waitForSelector('[data-ready]');
-  await pause(1000);
-  const target = await client.target();
-  await client.start(target, 'friday-sailing');
-  await pause(600);
-  await useDesk(page);
-  const lines = await client.stop(target, 'friday-sailing');
-  lines[0] = JSON.stringify({ ...JSON.parse(lines[0]), title: 'Friday sailing' });
-  mkdirSync(dirname(file), { recursive: true });
-  writeFileSync(file, gzipSync([...withChecks(lines)].map((line) => `${line}\n`).join(''), { level: 9 }));
-  console.log(`${lines.length} lines written to ${file}`);
+  for (const [name, { title, query }] of Object.entries(DEMOS)) {
+    if (wanted.length > 0 && !wanted.includes(name)) continue;
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${running.proxyOrigin}/${query}`);
+    await page.waitForSelector('[data-ready]');
+    await pause(1000);
+    const target = await client.target();
+    await client.start(target, name);
+    await pause(600);
+    await useDesk(page);
+    const lines = await client.stop(target, name);
+    await page.close();
+    lines[0] = JSON.stringify({ ...JSON.parse(lines[0]), title });
+    const file = fileOf(name);
+    mkdirSync(dirname(file), { recursive: true });
+    writeFileSync(file, gzipSync([...withChecks(lines)].map((line) => `${line}\n`).join(''), { level: 9 }));
+    console.log(`${lines.length} lines written to ${file}`);
+  }
   client.close();
 } finally {
   await browser.close();

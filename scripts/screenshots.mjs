@@ -107,9 +107,46 @@ try {
   await pause(900);
   await tool.screenshot({ path: file('stings-dark') });
   await tool.emulateMedia({ colorScheme: 'light' });
-  await view('Shelf');
-  await pause(600);
+  await view('Compare');
+  await tool.getByRole('button', { name: 'See the demo: before and after' }).click();
+  await tool.locator('np-anatomy-pair').waitFor();
+  await tool.locator('.series th button').filter({ hasText: 'Search manifest' }).first().click();
+  await tool.getByRole('radio', { name: 'Flame graph' }).click();
+  await tool.mouse.move(640, 790);
+  await pause(900);
+  await tool.screenshot({ path: file('compare') });
+  for (const title of ['Friday sailing', 'Friday sailing, mended']) {
+    await view('Shelf');
+    await tool.getByRole('link', { name: title, exact: true }).click();
+    await tool.getByRole('button', { name: 'Save file' }).waitFor();
+    await view('Shelf');
+    await tool.getByRole('button', { name: `More about ${title}`, exact: true }).click();
+    await tool.getByRole('menuitem', { name: 'Tag' }).click();
+    await tool.getByLabel('Tags, with commas between them').fill('release 4');
+    await tool.keyboard.press('Enter');
+    await pause(300);
+  }
+  await tool.getByRole('group', { name: 'Tags' }).getByRole('button').first().click();
+  await tool.mouse.move(640, 790);
+  await pause(900);
   await tool.screenshot({ path: file('shelf') });
+  await view('Record');
+  await tool.getByRole('button', { name: 'Start the deckhand’s phone' }).click();
+  const phone = tool.getByRole('radio', { name: /Deckhand/ });
+  await phone.waitFor();
+  await phone.click();
+  await pause(500);
+  await tool.screenshot({ path: file('record-phone') });
+  await tool.getByRole('button', { name: 'Record', exact: true }).click();
+  await pause(13_500);
+  await tool.getByRole('button', { name: 'Stop' }).click();
+  await tool.waitForURL(/\/stings\//);
+  await pause(800);
+  await view('Timeline');
+  await tool.locator('[data-lane="sync"]').waitFor();
+  await tool.mouse.move(640, 790);
+  await pause(900);
+  await tool.screenshot({ path: file('timeline-phone') });
 } finally {
   await browser.close();
   running.close();

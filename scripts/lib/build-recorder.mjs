@@ -20,6 +20,7 @@ export async function buildRecorder() {
     target: 'es2022',
     write: false,
     logLevel: 'warning',
+    tsconfigRaw: { compilerOptions: { useDefineForClassFields: false } },
     alias: { '@nettle-patch/core': path('packages/core/src/index.ts') },
   });
   return Promise.all(

@@ -1,0 +1,35 @@
+import { expect, startRecording, stingList, test } from './stage';
+
+test('the deckhand’s phone is started, recorded and looked into in every view, in its own terms', async ({
+  stage,
+}) => {
+  test.setTimeout(120_000);
+  const { tool } = stage;
+  await tool.getByRole('button', { name: 'Start the deckhand’s phone' }).click();
+  await expect(tool.getByRole('radio', { name: /Deckhand · Skerry Line/ })).toBeVisible();
+  await expect(tool.getByText('Deckhand 3 · phone, 60 Hz')).toBeVisible();
+  await startRecording(tool, tool);
+  await tool.waitForTimeout(13_500);
+  await tool.getByRole('button', { name: 'Stop' }).click();
+  await tool.waitForURL(/\/stings\//);
+
+  await stingList(tool).filter({ hasText: 'Tap button “Scan ticket”' }).first().click();
+  await expect(tool.locator('np-because')).toContainText('Ticket.scan');
+  await stingList(tool).filter({ hasText: 'Tap button “Sync manifest”' }).first().click();
+  await expect(tool.locator('np-because')).toContainText('Manifest.sync');
+
+  const views = tool.getByRole('navigation', { name: 'Views' });
+  await views.getByRole('link', { name: 'Timeline' }).click();
+  for (const lane of ['sync', 'activity', 'thread 0', 'thread 2']) {
+    await expect(tool.locator(`[data-lane="${lane}"]`)).toBeVisible();
+  }
+  await views.getByRole('link', { name: 'Calls' }).click();
+  await tool.getByRole('radio', { name: 'Flat' }).click();
+  await expect(tool.locator('[role=grid] tr[data-at]').filter({ hasText: 'Ticket.scan' })).toBeVisible();
+  await views.getByRole('link', { name: 'Source' }).click();
+  await expect(tool.locator('np-source nav li').filter({ hasText: 'ticket.hand' })).toBeVisible();
+
+  await views.getByRole('link', { name: 'Record' }).click();
+  await tool.getByRole('button', { name: 'Put the phone away' }).click();
+  await expect(tool.getByRole('button', { name: 'Start the deckhand’s phone' })).toBeVisible();
+});
