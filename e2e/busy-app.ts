@@ -1,16 +1,19 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { json } from 'node:stream/consumers';
 
 /** Functions that keep the thread for set times, in each way script can be entered. */
 export const BUSY_MS = { inHandler: 90, inTimer: 60, inFrame: 45, inPromise: 70, inMicrotask: 35 } as const;
 
 const SCRIPT = `
+const took = {};
 function spin(ms) {
-  const until = performance.now() + ms;
-  while (performance.now() < until) Math.sqrt(until);
+  const from = performance.now();
+  while (performance.now() < from + ms) Math.sqrt(from);
+  return performance.now() - from;
 }
 ${Object.entries(BUSY_MS)
-  .map(([name, ms]) => `function ${name}() { spin(${ms}); }`)
+  .map(([name, ms]) => `function ${name}() { took.${name} = spin(${ms}); }`)
   .join('\n')}
 function startAll() {
   inHandler();
@@ -18,6 +21,7 @@ function startAll() {
   setTimeout(() => requestAnimationFrame(inFrame), 400);
   setTimeout(() => fetch('/answer').then((answer) => answer.text()).then(inPromise), 600);
   setTimeout(() => queueMicrotask(inMicrotask), 900);
+  setTimeout(() => fetch('/took', { method: 'POST', body: JSON.stringify(took) }), 1200);
 }
 function loopForever() {
   for (let ever = true; ever; ) spin(10);
@@ -44,15 +48,21 @@ const PAGE = `<!doctype html><html><head><title>Quay clock</title><link rel="ico
 
 export interface BusyApp {
   readonly url: string;
+  /** What each of the functions says that it took the last time: the set time, and what else the machine did. */
+  readonly took: Readonly<Record<string, number>>;
   close(): void;
 }
 
 /** A page made to be measured, with its server. */
 export async function startBusyApp(): Promise<BusyApp> {
+  const took: Record<string, number> = {};
   const server: Server = createServer((request, response) => {
     if (request.url === '/busy.js')
       response.writeHead(200, { 'content-type': 'text/javascript' }).end(SCRIPT);
-    else if (request.url?.startsWith('/answer')) response.end('ahoy');
+    else if (request.url === '/took') {
+      void json(request).then((told) => Object.assign(took, told));
+      response.end();
+    } else if (request.url?.startsWith('/answer')) response.end('ahoy');
     else {
       response.writeHead(200, { 'content-type': 'text/html', 'set-cookie': 'sid=server-secret' }).end(PAGE);
     }
@@ -60,6 +70,7 @@ export async function startBusyApp(): Promise<BusyApp> {
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   return {
     url: `http://localhost:${(server.address() as AddressInfo).port}/`,
+    took,
     close() {
       server.close();
       server.closeAllConnections();

@@ -12,6 +12,7 @@ export async function buildRecorder() {
       path('packages/recorder/src/recorder.ts'),
       path('packages/recorder/src/sender.ts'),
       path('packages/recorder/src/worker.ts'),
+      path('packages/recorder/src/steps.ts'),
     ],
     outdir: 'dist',
     bundle: true,

@@ -4,7 +4,6 @@ export { fetchScript } from './sources/fetch-script';
 export { RecordingClient } from './client/recording-client';
 export { recordScript } from './drive/record';
 export { BROWSER_NAMES, missingFor, openLocalBrowser } from './drive/local-browsers';
-export { readSteps } from './drive/steps';
 export { takeSteps } from './drive/perform';
 export { parseScript, rewriteScript } from '@nettle-patch/instrument';
 export * from '@nettle-patch/core';

@@ -1,9 +1,10 @@
 import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
-import { INTERFACE_SOCKET_PATH, settingsSchema, type ProxySettings } from '@nettle-patch/core';
+import { BadStepsError, INTERFACE_SOCKET_PATH, settingsSchema, type ProxySettings } from '@nettle-patch/core';
 import express from 'express';
 import { ValidationError } from 'yup';
 import { builtPath } from './assets';
+import { Again, againSchema, browsersHere } from './drive/again';
 import type { ScriptRewriter } from './exact/script-rewriter';
 import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
 import { phoneSchema, type Phones } from './phone/phones';
@@ -43,13 +44,26 @@ const SECURITY_HEADERS = {
   'Cross-Origin-Resource-Policy': 'same-origin',
 };
 
+/** Answers a body that does not fit with what is wrong in it. */
+const refuse: express.ErrorRequestHandler = (error, _request, response, next) => {
+  const isWrong = error instanceof ValidationError || error instanceof BadStepsError;
+  if (isWrong)
+    response
+      .status(400)
+      .type('text')
+      .send((error as Error).message);
+  else next(error);
+};
+
 /** The origin of the tool itself: its interface, and the connection on which it follows targets. */
 export class InterfaceServer {
   readonly http: Server;
   readonly #sockets: GuardedSockets;
+  readonly #again: Again;
 
   constructor(private readonly options: InterfaceServerOptions) {
     this.#sockets = new GuardedSockets(options.secret, (socket) => options.relay.addInterface(socket));
+    this.#again = new Again(options.targetOrigin);
     this.http = createServer(this.#app());
     this.http.on('upgrade', (request, socket, head) => {
       if (request.url === INTERFACE_SOCKET_PATH) this.#sockets.upgrade(request, socket, head, options.port());
@@ -58,6 +72,7 @@ export class InterfaceServer {
   }
 
   close(): void {
+    this.#again.stop();
     this.#sockets.close();
     this.http.close();
     this.http.closeAllConnections();
@@ -92,27 +107,24 @@ export class InterfaceServer {
     );
     app.get('/api/settings', (_request, response) => void response.json(this.options.proxy.settings));
     app.put('/api/settings', express.json({ limit: '20kb' }), (request, response) => {
-      try {
-        this.options.proxy.settings = settingsSchema.validateSync(request.body, { strict: true });
-        response.json(this.options.proxy.settings);
-      } catch (error) {
-        if (!(error instanceof ValidationError)) throw error;
-        response.status(400).type('text').send(error.message);
-      }
+      this.options.proxy.settings = settingsSchema.validateSync(request.body, { strict: true });
+      response.json(this.options.proxy.settings);
     });
     app.post('/api/phone', express.json({ limit: '20kb' }), (request, response) => {
-      try {
-        this.options.phones.start(phoneSchema.validateSync(request.body, { strict: true }));
-        response.status(204).end();
-      } catch (error) {
-        if (!(error instanceof ValidationError)) throw error;
-        response.status(400).type('text').send(error.message);
-      }
+      this.options.phones.start(phoneSchema.validateSync(request.body, { strict: true }));
+      response.status(204).end();
+    });
+    app.get('/api/again', (_request, response) => void response.json(browsersHere()));
+    app.post('/api/again', express.json({ limit: '2mb' }), async (request, response) => {
+      const wish = againSchema.validateSync(request.body, { strict: true });
+      if (this.#again.isRunning) response.status(409).type('text').send('Something is done again already.');
+      else await this.#again.run(wish, response);
     });
     app.delete('/api/phone', (_request, response) => {
       this.options.phones.stop();
       response.status(204).end();
     });
+    app.use('/api', refuse);
     app.use(express.static(pages, { index: false, maxAge: 0 }));
     app.get(/^\/[a-z]*(\/.*)?$/, (request, response, next) => {
       if (request.path.includes('.') || request.path.startsWith('/api')) next();

@@ -6,6 +6,7 @@ import {
   RECORDER_PATH,
   RESERVED_PATH,
   SENDER_PATH,
+  STEPS_PATH,
   WORKER_SCRIPT_PATH,
   TARGET_SOCKET_PATH,
   type ProxySettings,
@@ -15,6 +16,13 @@ import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
 import { RecordingProxy } from './proxy/proxy';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
+
+/** Files that pages of any origin may load. */
+const SCRIPTS = new Map<string, Parameters<typeof builtPath>[0]>([
+  [RECORDER_PATH, 'recorder'],
+  [SENDER_PATH, 'sender'],
+  [STEPS_PATH, 'steps'],
+]);
 
 const LARGEST_BODY = 8 * 1024 * 1024;
 
@@ -61,8 +69,9 @@ export class ProxyServer {
 
   async #reserved(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const path = pathOf(request);
-    if (path === RECORDER_PATH || path === SENDER_PATH) {
-      const text = await readFile(builtPath(path === RECORDER_PATH ? 'recorder' : 'sender'));
+    const script = SCRIPTS.get(path);
+    if (script !== undefined) {
+      const text = await readFile(builtPath(script));
       const { coding, bytes } = compressed(text, String(request.headers['accept-encoding'] ?? ''));
       const headers = { 'content-type': 'text/javascript; charset=utf-8', 'cache-control': 'no-store' };
       const shared = {

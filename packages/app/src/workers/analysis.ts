@@ -1,4 +1,5 @@
 import {
+  BadStepsError,
   RecordingBuilder,
   RecordingDecoder,
   anatomyOf,
@@ -6,6 +7,7 @@ import {
   causeInRange,
   findStings,
   interactionsOf,
+  keptSteps,
   seriesOf,
   skylineOf,
   suggestionsFor,
@@ -14,6 +16,7 @@ import {
   type Anatomy,
   type BecausePart,
   type CauseLink,
+  type KeptSteps,
   type ReadNotice,
   type Recording,
   type Sting,
@@ -180,6 +183,7 @@ export class Analysis {
       })),
       unmapped: unmappedSources(recording),
       costShare: costShare(recording),
+      ...stepsIn(recording),
     };
   }
 }
@@ -200,6 +204,17 @@ function withThresholds(recording: Recording, thresholds: object): Recording {
   if (Object.values(thresholds).every((value) => value === undefined)) return recording;
   const { header } = recording;
   return { ...recording, header: { ...header, thresholds: { ...header.thresholds, ...thresholds } } };
+}
+
+/** What can be done again; steps that are none are passed over. */
+function stepsIn(recording: Recording): { again?: KeptSteps } {
+  try {
+    const again = keptSteps(recording);
+    return again === undefined ? {} : { again };
+  } catch (error) {
+    if (error instanceof BadStepsError) return {};
+    throw error;
+  }
 }
 
 /** How the longest entry into script during a sting came to run, where it was asked for before. */

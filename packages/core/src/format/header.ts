@@ -1,4 +1,5 @@
 import { array, number, object, string, boolean, ValidationError, type InferType } from 'yup';
+import { MOST_ROUNDS, MOST_STEPS } from '../steps/limits';
 import { partialThresholds } from '../stings/thresholds';
 import { RefusedRecordingError } from './errors';
 import { FORMAT_MAJOR, FORMAT_NAME } from './version';
@@ -24,6 +25,13 @@ const headerSchema = object({
   thresholds: partialThresholds.optional(),
   /** Whether its times say nothing, because it comes from a format that has none. */
   timeless: boolean().optional(),
+  /** The steps it was made by and how often they were taken, where no person used the page. */
+  again: object({
+    steps: array(object()).min(1).max(MOST_STEPS).required(),
+    times: number().integer().min(1).max(MOST_ROUNDS).required(),
+  })
+    .default(undefined)
+    .optional(),
   target: object({
     title: string().defined(),
     url: string().defined(),

@@ -47,6 +47,14 @@ const HEADER: Schema = {
     refreshMs: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
     speed: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
     thresholds: { type: 'object', additionalProperties: { type: 'number' } },
+    again: {
+      type: 'object',
+      properties: {
+        steps: { type: 'array', items: { type: 'object' }, minItems: 1 },
+        times: { type: 'integer', minimum: 1 },
+      },
+      required: ['steps', 'times'],
+    },
     target: {
       type: 'object',
       properties: { title: text, url: text, engine: { type: 'string', minLength: 1 }, device: text },

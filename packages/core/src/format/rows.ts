@@ -231,6 +231,11 @@ export const ROW_SHAPES = {
     state: required('text', '"running", "waiting" or "blocked".'),
     on: optional('text', 'What it waited for, such as the name of a lock.'),
   },
+  step: {
+    startMs,
+    durationMs,
+    step: required('text', 'What a person did, as docs/steps.md has it, in JSON.'),
+  },
   pause: { startMs, durationMs },
   drop: {
     startMs,

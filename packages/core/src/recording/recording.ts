@@ -25,6 +25,7 @@ export const EVENT_KINDS = [
   'state',
   'sync',
   'activity',
+  'step',
   'pause',
   'drop',
   'cost',

@@ -5,6 +5,8 @@ export const settingsSchema = object({
   mode: string<'everyday' | 'exact'>().oneOf(['everyday', 'exact']).default('everyday'),
   /** Whether pages are isolated (HTML, cross-origin isolation), so that a hang can be looked into. */
   isolate: boolean().default(false),
+  /** What of a person's input is kept as steps, so that it can be done again: "places" keeps no typed text. */
+  steps: string<'off' | 'places' | 'texts'>().oneOf(['off', 'places', 'texts']).default('places'),
   /** Scripts whose address holds one of these texts are never rewritten. */
   leaveOut: array(string().min(1).max(200).required()).max(50).default([]),
 }).noUnknown();

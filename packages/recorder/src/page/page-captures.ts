@@ -18,6 +18,7 @@ import { ProbeSteps } from './layout/probe-steps';
 import { Redraws } from './layout/redraws';
 import { RenderProbe } from './layout/render-probe';
 import { NextTask } from './next-task';
+import { OFFERED } from './offered';
 import { Entries } from './wrap/entries';
 import { wrapHandlerProperties, wrapListeners, type EventCause } from './wrap/events';
 import { PendingFrames, SentMessages, SentRequests, wrapCallbacks, wrapObservers } from './wrap/scheduling';
@@ -85,6 +86,7 @@ export function pageCaptures(sink: CallSink, traces: TraceSink, isExact: boolean
     life,
     ...paints,
     shifts,
+    ...((globalThis as { [OFFERED]?: Capture[] })[OFFERED] ?? []),
   ];
 
   const causeOf: EventCause = (target, event) =>

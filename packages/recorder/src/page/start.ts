@@ -13,8 +13,7 @@ import { wrapWorkers } from './wrap/page-workers';
 const INSTALLED = Symbol.for('nettle-patch recorder');
 
 function randomId(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(12));
-  return Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('');
+  return crypto.getRandomValues(new Uint32Array(4)).join('-');
 }
 
 /** Sends the last rows of a page that is going; the browser sees to it that they leave. */

@@ -1,6 +1,13 @@
 import { writeFile } from 'node:fs/promises';
 import { gzipSync } from 'node:zlib';
-import { TABLES, thresholdsOf, type Recording, type TableName, type Thresholds } from '@nettle-patch/core';
+import {
+  TABLES,
+  thresholdsOf,
+  writeSteps,
+  type Recording,
+  type TableName,
+  type Thresholds,
+} from '@nettle-patch/core';
 import { Option, type Command } from 'commander';
 import { writeCalls, type CallsFlags } from './calls';
 import { readBudget, writeCheck } from './check';
@@ -8,6 +15,7 @@ import { writeComparison } from './compare';
 import { FORMATS, LEFT_OUT, convertedLines, type Format } from './convert';
 import { writeExplanation } from './explain';
 import { Output } from './output';
+import { stepsOf } from '../drive/steps-file';
 import { readJson } from './read-json';
 import { FileError, noticeText, readRecordingFile } from './read-recording';
 
@@ -116,6 +124,15 @@ function addCompare(program: Command): void {
     );
 }
 
+/** @throws FileError */
+async function writeOut(out: string, text: string): Promise<void> {
+  try {
+    await writeFile(out, out.endsWith('.gz') ? gzipSync(text) : text);
+  } catch (error) {
+    throw new FileError(`${out} could not be written: ${(error as Error).message}`);
+  }
+}
+
 interface ConvertFlags {
   readonly to: Format;
   readonly out?: string;
@@ -141,11 +158,7 @@ function addConvert(program: Command): void {
           return;
         }
         const text = [...lines].map((line) => `${line}\n`).join('');
-        try {
-          await writeFile(out, out.endsWith('.gz') ? gzipSync(text) : text);
-        } catch (error) {
-          throw new FileError(`${out} could not be written: ${(error as Error).message}`);
-        }
+        await writeOut(out, text);
       }),
     );
 }
@@ -170,6 +183,22 @@ Exit codes: ${EXIT.done} the budget is kept; ${EXIT.exceeded} it is exceeded; ${
     );
 }
 
+function addSteps(program: Command): void {
+  program
+    .command('steps')
+    .description('write what was done in a recording as steps, so that it can be done again')
+    .argument('<file>', 'recording')
+    .option('--out <file>', 'file to write (default: standard output)')
+    .addHelpText('after', EXIT_HELP)
+    .action(
+      guarded(async (output, file: string, { out }: { out?: string }) => {
+        const text = writeSteps(stepsOf(await open(file), file));
+        if (out === undefined) output.line(text.trimEnd());
+        else await writeOut(out, text);
+      }),
+    );
+}
+
 /** Adds the commands that read recordings. */
 export function addReadingCommands(program: Command): void {
   addExplain(program);
@@ -177,4 +206,5 @@ export function addReadingCommands(program: Command): void {
   addCompare(program);
   addConvert(program);
   addCheck(program);
+  addSteps(program);
 }

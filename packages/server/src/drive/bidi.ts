@@ -1,6 +1,6 @@
 import { once } from 'node:events';
 import { WebSocket } from 'ws';
-import { BrowserError, type Browser, type ElementReference, type InputSource } from './browser';
+import { BrowserError, CHOOSE, type Browser, type ElementReference, type InputSource } from './browser';
 
 interface Answer {
   readonly id?: number;
@@ -69,6 +69,15 @@ export class BidiBrowser implements Browser {
     await this.#send('script.callFunction', {
       functionDeclaration: '(element) => element.scrollIntoView({ block: "center", inline: "center" })',
       arguments: [{ sharedId }],
+      target: { context: this.#context },
+      awaitPromise: false,
+    });
+  }
+
+  async choose({ sharedId }: ElementReference, index: number): Promise<void> {
+    await this.#send('script.callFunction', {
+      functionDeclaration: CHOOSE,
+      arguments: [{ sharedId }, { type: 'number', value: index }],
       target: { context: this.#context },
       awaitPromise: false,
     });

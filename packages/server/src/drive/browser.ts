@@ -20,8 +20,16 @@ export interface Browser {
   originOf(element: ElementReference): unknown;
   perform(sources: readonly InputSource[]): Promise<void>;
   scrollIntoView(element: ElementReference): Promise<void>;
+  /** Chooses an option of a list by script, as lists open outside of the page. @param index of the option, from 0 */
+  choose(element: ElementReference, index: number): Promise<void>;
   close(): Promise<void>;
 }
+
+/** What `choose` runs in the page. */
+export const CHOOSE = `(element, index) => {
+  element.selectedIndex = index;
+  for (const type of ['input', 'change']) element.dispatchEvent(new Event(type, { bubbles: true }));
+}`;
 
 /** Thrown when a browser or its driver cannot be started or reached. */
 export class BrowserError extends Error {

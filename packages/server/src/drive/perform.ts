@@ -1,11 +1,12 @@
 import type { Browser, ElementReference, InputSource } from './browser';
-import { KEYS, type Step } from './steps';
+import { KEYS, type Distance, type DragStep, type Step, type TypeStep } from '@nettle-patch/core';
 
 const FIND_LIMIT_MS = 10_000;
 const POLL_MS = 50;
 /** How long a button is held down by a quick finger. */
 const PRESS_MS = 40;
 const BETWEEN_KEYS_MS = 120;
+const STAND_IN = 'estrin';
 const DRAG_MOVES = 12;
 const BETWEEN_MOVES_MS = 30;
 
@@ -24,12 +25,12 @@ const mouse = (...actions: Action[]): InputSource => ({
 });
 const keyboard = (...actions: Action[]): InputSource => ({ type: 'key', id: 'keyboard', actions });
 const pause = (duration: number): Action => ({ type: 'pause', duration });
-const moveTo = (origin: unknown, x = 0, y = 0, duration = 0): Action => ({
+const moveTo = (origin: unknown, { x, y }: Distance = { x: 0, y: 0 }): Action => ({
   type: 'pointerMove',
   origin,
   x,
   y,
-  duration,
+  duration: 0,
 });
 const down: Action = { type: 'pointerDown', button: 0 };
 const up: Action = { type: 'pointerUp', button: 0 };
@@ -64,20 +65,32 @@ async function at(
   }
 }
 
-async function type(browser: Browser, text: string, everyMs: number): Promise<void> {
-  for (const value of text) {
-    await browser.perform([keyboard({ type: 'keyDown', value }, { type: 'keyUp', value })]);
+/** Letters for a text that was not kept: common ones, in turn. */
+function standInFor(length: number): string {
+  return STAND_IN.repeat(Math.ceil(length / STAND_IN.length)).slice(0, length);
+}
+
+async function type(browser: Browser, step: TypeStep): Promise<void> {
+  const { on, text = standInFor(step.length ?? 0), everyMs = BETWEEN_KEYS_MS } = step;
+  if (on !== undefined) {
+    await at(browser, on, (origin) => [mouse(moveTo(origin), ...click)]);
     await sleep(everyMs);
+  }
+  for (const [index, value] of [...text].entries()) {
+    if (index > 0) await sleep(everyMs);
+    await browser.perform([keyboard({ type: 'keyDown', value }, { type: 'keyUp', value })]);
   }
 }
 
-async function drag(browser: Browser, step: Extract<Step, { do: 'drag' }>): Promise<void> {
+async function drag(browser: Browser, step: DragStep): Promise<void> {
   const { by, moves = DRAG_MOVES, everyMs = BETWEEN_MOVES_MS } = step;
-  await at(browser, step.on, (origin) => [mouse(moveTo(origin), down, pause(PRESS_MS))]);
+  await at(browser, step.on, (origin) => [mouse(moveTo(origin, step.at), down, pause(PRESS_MS))]);
   let before = { x: 0, y: 0 };
   for (let move = 1; move <= moves; move++) {
     const to = { x: Math.round((by.x * move) / moves), y: Math.round((by.y * move) / moves) };
-    await browser.perform([mouse(moveTo('pointer', to.x - before.x, to.y - before.y), pause(everyMs))]);
+    await browser.perform([
+      mouse(moveTo('pointer', { x: to.x - before.x, y: to.y - before.y }), pause(everyMs)),
+    ]);
     before = to;
   }
   await browser.perform([mouse(up)]);
@@ -86,21 +99,25 @@ async function drag(browser: Browser, step: Extract<Step, { do: 'drag' }>): Prom
 async function perform(browser: Browser, step: Step, openUrl: (url: string) => string): Promise<void> {
   switch (step.do) {
     case 'click':
-      return at(browser, step.on, (origin) => [mouse(moveTo(origin), ...click)]);
+      return at(browser, step.on, (origin) => [mouse(moveTo(origin, step.at), ...click)]);
     case 'double-click':
-      return at(browser, step.on, (origin) => [mouse(moveTo(origin), ...click, pause(PRESS_MS), ...click)]);
+      return at(browser, step.on, (origin) => [
+        mouse(moveTo(origin, step.at), ...click, pause(PRESS_MS), ...click),
+      ]);
     case 'hover':
       return at(browser, step.on, (origin) => [mouse(moveTo(origin))]);
     case 'wait-for':
       return void (await find(browser, step.on));
     case 'type':
-      if (step.on !== undefined) await at(browser, step.on, (origin) => [mouse(moveTo(origin), ...click)]);
-      await sleep(step.everyMs ?? BETWEEN_KEYS_MS);
-      return type(browser, step.text, step.everyMs ?? BETWEEN_KEYS_MS);
+      return type(browser, step);
     case 'key': {
-      const value = KEYS[step.key] ?? step.key;
-      return browser.perform([keyboard({ type: 'keyDown', value }, { type: 'keyUp', value })]);
+      const keys = [...(step.with ?? []), step.key].map((key) => KEYS[key] ?? key);
+      const downs = keys.map((value) => ({ type: 'keyDown', value }));
+      const ups = keys.toReversed().map((value) => ({ type: 'keyUp', value }));
+      return browser.perform([keyboard(...downs, ...ups)]);
     }
+    case 'choose':
+      return browser.choose(await find(browser, step.on), step.index);
     case 'drag':
       return drag(browser, step);
     case 'scroll': {

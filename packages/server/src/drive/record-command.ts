@@ -1,11 +1,12 @@
-import { readFile, writeFile } from 'node:fs/promises';
+import { writeFile } from 'node:fs/promises';
 import { gzipSync } from 'node:zlib';
-import { isTextLine, withChecks, type ProxySettings } from '@nettle-patch/core';
+import { BadStepsError, isTextLine, withChecks, type ProxySettings } from '@nettle-patch/core';
+import { FileError } from '../commands/read-recording';
 import { Option, type Command } from 'commander';
 import { BrowserError } from './browser';
 import { BROWSER_NAMES, type BrowserName } from './local-browsers';
 import { recordScript } from './record';
-import { BadStepsError, readSteps } from './steps';
+import { readStepsFile } from './steps-file';
 
 /** How the command ends, for scripts that call it. */
 export const EXIT = { written: 0, badArguments: 2, noBrowser: 3, stepFailed: 4, notRecorded: 5 } as const;
@@ -38,20 +39,11 @@ function urlFrom(text: string, what: string): URL {
   return new URL(text);
 }
 
-async function stepsFrom(file: string): Promise<ReturnType<typeof readSteps>> {
-  try {
-    return readSteps(await readFile(file, 'utf8'));
-  } catch (error) {
-    if (error instanceof BadStepsError) throw new BadStepsError(`${file}: ${error.message}`);
-    throw new BadArgumentError(`${file} could not be read: ${(error as Error).message}`);
-  }
-}
-
 async function runRecord(address: string, flags: RecordFlags): Promise<void> {
   const { mode, isolate, leaveOut, repeat, out, title, startUp } = flags;
   const { lines, browser, failure } = await recordScript({
     url: urlFrom(address, 'the address'),
-    steps: await stepsFrom(flags.steps),
+    steps: await readStepsFile(flags.steps),
     settings: { mode, isolate: isolate ?? false, leaveOut: leaveOut ?? [] },
     browser: flags.driver === undefined ? flags.browser : urlFrom(flags.driver, 'the driver'),
     repeat,
@@ -68,7 +60,8 @@ async function runRecord(address: string, flags: RecordFlags): Promise<void> {
 }
 
 function exitCodeOf(error: unknown): number {
-  if (error instanceof BadStepsError || error instanceof BadArgumentError) return EXIT.badArguments;
+  const isBad = [BadStepsError, BadArgumentError, FileError].some((bad) => error instanceof bad);
+  if (isBad) return EXIT.badArguments;
   return error instanceof BrowserError ? EXIT.noBrowser : EXIT.notRecorded;
 }
 
@@ -86,7 +79,10 @@ export function addRecordCommand(program: Command): void {
     .command('record')
     .description('record a page while a browser takes steps in it')
     .argument('<url>', 'address of the page, such as http://localhost:3000/')
-    .requiredOption('--steps <file>', 'file of steps, as docs/steps.md describes')
+    .requiredOption(
+      '--steps <file>',
+      'file of steps, as docs/steps.md describes, or a recording to be made again',
+    )
     .addOption(
       new Option('--mode <mode>', 'how closely to look').choices(['everyday', 'exact']).default('everyday'),
     )

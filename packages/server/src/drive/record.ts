@@ -1,11 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { RecordingClient } from '../client/recording-client';
 import { serve } from '../serve';
-import type { ProxySettings } from '@nettle-patch/core';
+import type { Header, ProxySettings, Step } from '@nettle-patch/core';
 import type { Browser } from './browser';
 import { openLocalBrowser, type BrowserName } from './local-browsers';
 import { takeSteps } from './perform';
-import type { Step } from './steps';
 import { WebDriverBrowser } from './webdriver';
 
 export interface ScriptedRecording {
@@ -20,6 +19,10 @@ export interface ScriptedRecording {
   readonly title?: string;
   /** Record from the first script of the page on, by a second load of it. */
   readonly startUp?: boolean;
+  /** Called before the steps are taken each time, with how often they have been. */
+  readonly onRound?: (done: number) => void;
+  /** Ends it early; nothing is recorded then. */
+  readonly signal?: AbortSignal;
 }
 
 /** What came of it: the lines of the recording, and what went wrong while the steps were taken. */
@@ -31,19 +34,30 @@ export interface RecordedScript {
 
 /** What comes late, such as the delay of the last input, is waited for. */
 const SETTLE_MS = 700;
+/** Thrown when it was ended before it was done. */
+export class EndedEarlyError extends Error {
+  override readonly name = 'EndedEarlyError';
+}
+
 /** What the page is told reaches it within this. */
 const ARM_MS = 300;
 
+/** The header of a recording that was made by steps, which it then tells. */
+function headerOf(line: string, { title, steps, repeat }: ScriptedRecording): Header {
+  const header = JSON.parse(line) as Header;
+  return { ...header, title: title ?? header.title, again: { steps: [...steps], times: repeat } };
+}
+
 /**
  * Records a page while steps are taken in it by a browser.
- * @throws BrowserError when there is no browser to be had; Error when the page does not join
+ * @throws BrowserError when there is no browser to be had; EndedEarlyError; Error when the page does not join
  */
 export async function recordScript(wanted: ScriptedRecording): Promise<RecordedScript> {
   const running = await serve({
     target: wanted.url.origin,
     port: 0,
     proxyPort: 0,
-    settings: wanted.settings,
+    settings: { steps: 'off', ...wanted.settings },
   });
   let browser: Browser | undefined;
   let client: RecordingClient | undefined;
@@ -52,6 +66,7 @@ export async function recordScript(wanted: ScriptedRecording): Promise<RecordedS
     browser = await (wanted.browser instanceof URL
       ? WebDriverBrowser.open(wanted.browser.href, {})
       : openLocalBrowser(wanted.browser));
+    wanted.signal?.addEventListener('abort', () => void browser?.close());
     const openUrl = (address: string) => {
       const url = new URL(address, wanted.url);
       return url.origin === wanted.url.origin
@@ -71,15 +86,17 @@ export async function recordScript(wanted: ScriptedRecording): Promise<RecordedS
     const target = wanted.startUp ? await client.recorded(recordingId) : joined;
     let failure: Error | undefined;
     try {
-      for (let round = 0; round < wanted.repeat; round++) await takeSteps(browser, wanted.steps, openUrl);
+      for (let round = 0; round < wanted.repeat; round++) {
+        wanted.onRound?.(round);
+        await takeSteps(browser, wanted.steps, openUrl);
+      }
     } catch (error) {
       failure = error as Error;
     }
+    if (wanted.signal?.aborted) throw new EndedEarlyError('ended before it was done');
     await new Promise((resolve) => setTimeout(resolve, SETTLE_MS));
     const lines = await client.stop(target, recordingId);
-    if (wanted.title !== undefined) {
-      lines[0] = JSON.stringify({ ...(JSON.parse(lines[0]!) as object), title: wanted.title });
-    }
+    lines[0] = JSON.stringify(headerOf(lines[0]!, wanted));
     return { lines, browser: browser.name, ...(failure === undefined ? {} : { failure }) };
   } finally {
     await browser?.close();

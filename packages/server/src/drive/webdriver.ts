@@ -1,4 +1,4 @@
-import { BrowserError, type Browser, type ElementReference, type InputSource } from './browser';
+import { BrowserError, CHOOSE, type Browser, type ElementReference, type InputSource } from './browser';
 
 const ELEMENT = 'element-6066-11e4-a52e-4f735466cecf';
 const VIEWPORT = { width: 1280, height: 800 };
@@ -69,6 +69,11 @@ export class WebDriverBrowser implements Browser {
   async scrollIntoView(element: ElementReference): Promise<void> {
     const script = 'arguments[0].scrollIntoView({ block: "center", inline: "center" })';
     await this.#send('POST', '/execute/sync', { script, args: [element] });
+  }
+
+  async choose(element: ElementReference, index: number): Promise<void> {
+    const script = `(${CHOOSE})(...arguments)`;
+    await this.#send('POST', '/execute/sync', { script, args: [element, index] });
   }
 
   async close(): Promise<void> {

@@ -2,12 +2,15 @@ import { describe, expect, it } from 'vitest';
 import { adaptPolicy } from './content-security-policy';
 
 const permit = {
-  recorderUrl: 'http://localhost:4781/__nettle-patch/recorder.js',
+  scriptUrls: ['http://localhost:4781/__nettle-patch/recorder.js'],
   senderUrl: 'http://localhost:4781/__nettle-patch/sender.js',
   nonce: 'quay',
 };
 const adapt = (policy: string) => adaptPolicy(policy, permit);
-const { recorderUrl: URL_, senderUrl: WORKER } = permit;
+const {
+  scriptUrls: [URL_],
+  senderUrl: WORKER,
+} = permit;
 
 describe('a content security policy', () => {
   it('gets the recorder as one more script and one more worker, and keeps the rest', () => {

@@ -3,8 +3,8 @@ type Policy = Map<string, string[]>;
 
 /** How the recorder's element may show that the policy allows it. */
 export interface RecorderPermit {
-  /** Absolute address of the recorder's file. */
-  readonly recorderUrl: string;
+  /** Absolute addresses of the recorder's files, the recorder itself last. */
+  readonly scriptUrls: readonly string[];
   /** Absolute address of the file that runs as its worker. */
   readonly senderUrl: string;
   /** Nonce that the recorder's element carries. */
@@ -32,14 +32,14 @@ function governing(policy: Policy, names: readonly string[]): string | undefined
   return names.find((name) => policy.has(name));
 }
 
-function withSource(values: readonly string[], source: string): string[] {
-  return [...values.filter((value) => value.toLowerCase() !== NONE), source];
+function withSources(values: readonly string[], sources: readonly string[]): string[] {
+  return [...values.filter((value) => value.toLowerCase() !== NONE), ...sources];
 }
 
-/** Adds one source for what `own` governs; a directive it falls back on stays as it is for everything else. */
-function allow(policy: Policy, own: string, fallbacks: readonly string[], source: string): void {
+/** Adds sources for what `own` governs; a directive it falls back on stays as it is for everything else. */
+function allow(policy: Policy, own: string, fallbacks: readonly string[], sources: readonly string[]): void {
   const from = governing(policy, [own, ...fallbacks]);
-  if (from !== undefined) policy.set(own, withSource(policy.get(from)!, source));
+  if (from !== undefined) policy.set(own, withSources(policy.get(from)!, sources));
 }
 
 function isStrict(values: readonly string[]): boolean {
@@ -50,17 +50,17 @@ function adaptOne(text: string, permit: RecorderPermit): string {
   const policy = parsePolicy(text);
   const script = governing(policy, ['script-src-elem', 'script-src', 'default-src']);
   if (script !== undefined) {
-    const source = isStrict(policy.get(script)!) ? `'nonce-${permit.nonce}'` : permit.recorderUrl;
+    const sources = isStrict(policy.get(script)!) ? [`'nonce-${permit.nonce}'`] : permit.scriptUrls;
     const own = script === 'default-src' ? 'script-src' : script;
     const workersBefore = governing(policy, ['worker-src', 'child-src', 'script-src', 'default-src']);
     const workerValues = workersBefore === undefined ? undefined : policy.get(workersBefore)!;
-    allow(policy, own, ['default-src'], source);
-    if (workerValues !== undefined) policy.set('worker-src', withSource(workerValues, permit.senderUrl));
+    allow(policy, own, ['default-src'], sources);
+    if (workerValues !== undefined) policy.set('worker-src', withSources(workerValues, [permit.senderUrl]));
   } else {
-    allow(policy, 'worker-src', ['child-src'], permit.senderUrl);
+    allow(policy, 'worker-src', ['child-src'], [permit.senderUrl]);
   }
   const trusted = policy.get('trusted-types');
-  if (trusted !== undefined) policy.set('trusted-types', withSource(trusted, TRUSTED_TYPES_POLICY));
+  if (trusted !== undefined) policy.set('trusted-types', withSources(trusted, [TRUSTED_TYPES_POLICY]));
   return writePolicy(policy);
 }
 

@@ -2,16 +2,19 @@ import { Readable } from 'node:stream';
 import { text } from 'node:stream/consumers';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { injectRecorder, recorderElement, type InjectionOptions } from './html-injection';
+import { injectRecorder, recorderElements, type InjectionOptions } from './html-injection';
 
 const options: InjectionOptions = {
-  recorderUrl: 'http://localhost:4781/__nettle-patch/recorder.js',
+  scriptUrls: [
+    'http://localhost:4781/__nettle-patch/steps.js',
+    'http://localhost:4781/__nettle-patch/recorder.js',
+  ],
   senderUrl: 'http://localhost:4781/__nettle-patch/sender.js',
   nonce: 'quay',
-  secret: 'a"b',
+  data: { 'data-secret': 'a"b', 'data-mode': 'everyday', 'data-steps': 'places' },
   document: true,
 };
-const ELEMENT = recorderElement(options);
+const ELEMENT = recorderElements(options);
 
 async function inject(
   html: string,
@@ -52,7 +55,7 @@ describe('the recorder in an HTML text', () => {
     const html = await inject(
       `<head><meta http-equiv="Content-Security-Policy" content="script-src 'self'"></head>`,
     );
-    expect(html).toContain(`script-src 'self' ${options.recorderUrl}`);
+    expect(html).toContain(`script-src 'self' ${options.scriptUrls.join(' ')}`);
   });
 
   it('changes no other byte, in whatever pieces the text comes', async () => {

@@ -4,14 +4,22 @@ import { adaptPolicy, type RecorderPermit } from './content-security-policy';
 import { InlineScripts } from './inline-scripts';
 
 export interface InjectionOptions extends RecorderPermit {
-  /** Secret the recorder shows when it connects. */
-  readonly secret: string;
+  /** What the recorder is told, as attributes of its elements. */
+  readonly data: RecorderData;
   /** Whether the browser asked for a document; else only what is a whole document gets the recorder. */
   readonly document: boolean;
-  /** Whether the page's scripts are rewritten, so that the recorder knows before the first of them runs. */
-  readonly exact?: boolean;
   /** Rewrites the scripts that stand in the text, where they are to be rewritten. */
   readonly rewriteInline?: InlineRewriter | undefined;
+}
+
+/** Attributes of the recorder's elements. */
+export interface RecorderData {
+  /** Secret the recorder shows when it connects. */
+  readonly 'data-secret': string;
+  /** Whether the page's scripts are rewritten, so that the recorder knows before the first of them runs. */
+  readonly 'data-mode': 'everyday' | 'exact';
+  /** What is kept as steps. */
+  readonly 'data-steps': 'places' | 'texts' | 'off';
 }
 
 /** Gives the rewritten text of a script that stands in a page. @param place what is added to the page's address */
@@ -24,16 +32,14 @@ function escapeAttribute(text: string): string {
   return text.replaceAll('&', '&amp;').replaceAll('"', '&quot;');
 }
 
-/** The element that loads the recorder, blocking, before anything that comes after it. */
-export function recorderElement(options: InjectionOptions): string {
-  const attributes = [
-    ['src', options.recorderUrl],
-    ['nonce', options.nonce],
-    ['data-secret', options.secret],
-    ['data-mode', options.exact ? 'exact' : 'everyday'],
-  ] as const;
-  const written = attributes.map(([name, value]) => `${name}="${escapeAttribute(value)}"`).join(' ');
-  return `<script ${written}></script>`;
+/** The elements that load the recorder, blocking, before anything that comes after them. */
+export function recorderElements({ scriptUrls, nonce, data }: InjectionOptions): string {
+  const element = (src: string) => {
+    const attributes = Object.entries({ src, nonce, ...data });
+    const written = attributes.map(([name, value]) => `${name}="${escapeAttribute(value)}"`).join(' ');
+    return `<script ${written}></script>`;
+  };
+  return scriptUrls.map(element).join('');
 }
 
 /**
@@ -50,7 +56,7 @@ export function injectRecorder(options: InjectionOptions): Transform {
   const inject = () => {
     if (injected) return;
     injected = true;
-    if (wholeDocument) stream.emitRaw(recorderElement(options));
+    if (wholeDocument) stream.emitRaw(recorderElements(options));
   };
 
   stream.on('doctype', (_token, raw) => {

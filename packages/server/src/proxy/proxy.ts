@@ -4,7 +4,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { pipeline, type Transform } from 'node:stream';
 import { text } from 'node:stream/consumers';
-import { RECORDER_PATH, SENDER_PATH, type ProxySettings } from '@nettle-patch/core';
+import { RECORDER_PATH, SENDER_PATH, STEPS_PATH, type ProxySettings } from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
 import { asksForScript, asksForWorker, isScript } from '../exact/script-answer';
@@ -108,21 +108,29 @@ export class RecordingProxy {
   ): void {
     const { proxyOrigin } = this.#origins();
     const permit = {
-      recorderUrl: proxyOrigin + RECORDER_PATH,
+      scriptUrls: this.#scriptPaths().map((path) => proxyOrigin + path),
       senderUrl: proxyOrigin + SENDER_PATH,
       nonce: randomBytes(12).toString('base64url'),
     };
     this.#head(answer, response, { ...this.#context(request), permit });
     const injection = injectRecorder({
       ...permit,
-      secret: this.options.secret,
+      data: {
+        'data-secret': this.options.secret,
+        'data-mode': this.settings.mode,
+        'data-steps': this.settings.steps,
+      },
       document: destinationOf(request) === 'document',
-      exact: this.settings.mode === 'exact',
       ...(this.settings.mode === 'exact' ? { rewriteInline: this.#inlineRewriter(answer, request) } : {}),
     });
     readable.setEncoding('latin1');
     injection.setEncoding('utf8');
     pipeline(answer, readable, injection, toBytes, response, ignore);
+  }
+
+  /** The recorder itself comes last, and takes what those before it offer. */
+  #scriptPaths(): string[] {
+    return this.settings.steps === 'off' ? [RECORDER_PATH] : [STEPS_PATH, RECORDER_PATH];
   }
 
   #isToBeRewritten(answer: IncomingMessage, request: IncomingMessage): boolean {

@@ -1,13 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { BadStepsError, readSteps } from '@nettle-patch/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatRadioModule } from '@angular/material/radio';
 import { Router } from '@angular/router';
 import { LiveService } from '../services/live.service';
 import { RecordingService } from '../services/recording.service';
 import { SettingsService } from '../services/settings.service';
+import { ShellKeys } from '../shell/shell-keys';
 import { IconComponent } from '../shared/icon.component';
 import { ClosenessComponent, isLoadedFor } from './closeness.component';
 import { LiveStageComponent } from './live-stage.component';
+import { KeptInputsComponent } from './kept-inputs.component';
 import { PhoneComponent } from './phone.component';
 import { TargetCardComponent } from './target-card.component';
 
@@ -22,6 +25,7 @@ import { TargetCardComponent } from './target-card.component';
     TargetCardComponent,
     LiveStageComponent,
     ClosenessComponent,
+    KeptInputsComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './record.component.html',
@@ -32,6 +36,8 @@ export class RecordComponent {
   readonly #router = inject(Router);
   readonly #settings = inject(SettingsService);
   protected readonly recordings = inject(RecordingService);
+  readonly #sheets = inject(ShellKeys);
+  protected readonly stepsProblem = signal('');
   protected readonly state = this.#live.state;
   protected readonly withNextLoad = signal(false);
   readonly #chosenId = signal<string | undefined>(undefined);
@@ -74,6 +80,20 @@ export class RecordComponent {
     this.#live.dismiss();
     this.recordings.close();
     void this.#router.navigate(['/stings', id]);
+  }
+
+  /** Has the steps of a file done. */
+  protected async openSteps(input: HTMLInputElement): Promise<void> {
+    const text = await input.files?.[0]?.text();
+    input.value = '';
+    if (text === undefined) return;
+    try {
+      this.#sheets.again({ steps: readSteps(text) });
+      this.stepsProblem.set('');
+    } catch (error) {
+      if (!(error instanceof BadStepsError)) throw error;
+      this.stepsProblem.set(`That is no file of steps. ${error.message}.`);
+    }
   }
 
   protected openFile(input: HTMLInputElement): void {

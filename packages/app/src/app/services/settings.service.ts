@@ -2,7 +2,7 @@ import { Injectable, inject, signal } from '@angular/core';
 import type { ProxySettings } from '@nettle-patch/core';
 import { SecretService } from './secret.service';
 
-const USUAL: ProxySettings = { mode: 'everyday', isolate: false, leaveOut: [] };
+const USUAL: ProxySettings = { mode: 'everyday', isolate: false, steps: 'places', leaveOut: [] };
 
 /** How the proxy treats the pages it passes on: how closely they can be looked at. */
 @Injectable({ providedIn: 'root' })

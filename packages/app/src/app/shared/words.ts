@@ -93,6 +93,7 @@ const SOURCES: Record<string, string> = {
   paint: 'first pictures',
   'largest-contentful-paint': 'largest picture',
   'layout-shift': 'layout shifts',
+  steps: 'steps, to do them again',
   stacks: 'call stacks every millisecond',
   'display-sync': 'the sync of the display',
   'thread-states': 'what threads do',

@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
+import type { AgainData } from '../again/again-dialog.component';
 import { isTaken } from '../shared/keys';
 import { RecordingService } from '../services/recording.service';
 
@@ -25,6 +26,19 @@ export class ShellKeys {
         position: { top: '60px' },
         ariaLabel: 'Search',
         autoFocus: 'first-tabbable',
+      }),
+    );
+  }
+
+  /** Has what was done in the open recording, or the steps of a file, done again. */
+  again(data: AgainData): void {
+    void import('../again/again-dialog.component').then(({ AgainDialogComponent }) =>
+      this.#dialog.open(AgainDialogComponent, {
+        width: '1000px',
+        maxWidth: '94vw',
+        ariaLabel: 'Do it again',
+        disableClose: true,
+        data,
       }),
     );
   }

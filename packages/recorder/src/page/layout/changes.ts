@@ -1,5 +1,5 @@
 /** Records of one frame that are looked at; those beyond are counted only, so that a large redraw stays cheap. */
-const MOST_RECORDS = 1000;
+const MOST_RECORDS = 400;
 
 /** Attributes that are often written without need: their values are compared. */
 export const COMPARED =

@@ -1,54 +1,72 @@
 import { array, number, object, string, ValidationError, type ObjectSchema } from 'yup';
+import { KEYS, MODIFIERS, type Modifier } from './keys';
+import { MOST_STEPS } from './limits';
 
-/** Steps that can be taken, each with what it needs. Times are milliseconds, distances CSS pixels. */
+export interface Distance {
+  readonly x: number;
+  readonly y: number;
+}
+
+/**
+ * Steps that can be taken, each with what it needs. Times are milliseconds, distances CSS pixels; `at` is a place in
+ * the element, from its middle.
+ */
 export type Step =
-  | { readonly do: 'click' | 'double-click' | 'hover' | 'wait-for'; readonly on: string }
-  | { readonly do: 'type'; readonly on?: string; readonly text: string; readonly everyMs?: number }
-  | { readonly do: 'key'; readonly key: string }
-  | {
-      readonly do: 'drag';
-      readonly on: string;
-      readonly by: { readonly x: number; readonly y: number };
-      readonly moves?: number;
-      readonly everyMs?: number;
-    }
-  | { readonly do: 'scroll'; readonly on?: string; readonly by: { readonly x: number; readonly y: number } }
+  | { readonly do: 'click' | 'double-click'; readonly on: string; readonly at?: Distance }
+  | { readonly do: 'hover' | 'wait-for'; readonly on: string }
+  | TypeStep
+  | { readonly do: 'key'; readonly key: string; readonly with?: readonly Modifier[] }
+  | { readonly do: 'choose'; readonly on: string; readonly index: number }
+  | DragStep
+  | { readonly do: 'scroll'; readonly on?: string; readonly by: Distance }
   | { readonly do: 'wait'; readonly ms: number }
   | { readonly do: 'navigate'; readonly url: string };
 
-/** Names of keys that are not a character (WebDriver, section 17.4.2), as UI Events calls them. */
-export const KEYS: Readonly<Record<string, string>> = {
-  Backspace: '\uE003',
-  Tab: '\uE004',
-  Enter: '\uE007',
-  Shift: '\uE008',
-  Control: '\uE009',
-  Alt: '\uE00A',
-  Escape: '\uE00C',
-  Space: ' ',
-  PageUp: '\uE00E',
-  PageDown: '\uE00F',
-  End: '\uE010',
-  Home: '\uE011',
-  ArrowLeft: '\uE012',
-  ArrowUp: '\uE013',
-  ArrowRight: '\uE014',
-  ArrowDown: '\uE015',
-  Delete: '\uE017',
-};
+export interface TypeStep {
+  readonly do: 'type';
+  /** What is clicked first. */
+  readonly on?: string;
+  readonly text?: string;
+  /** Letters that stand in for a text that is not known. */
+  readonly length?: number;
+  readonly everyMs?: number;
+}
 
+export interface DragStep {
+  readonly do: 'drag';
+  readonly on: string;
+  readonly at?: Distance;
+  readonly by: Distance;
+  readonly moves?: number;
+  readonly everyMs?: number;
+}
+
+const LONGEST_TEXT = 10_000;
 const selector = () => string().min(1).max(1000);
 const pause = () => number().min(0).max(60_000);
 const distance = () =>
   object({ x: number().integer().required(), y: number().integer().required() }).noUnknown().required();
 const on = { on: selector().required() };
+const place = () =>
+  object({ x: number().integer().required(), y: number().integer().required() })
+    .noUnknown()
+    .default(undefined);
 
 const SHAPES: Readonly<Record<Step['do'], ObjectSchema<object>>> = {
-  click: object(on),
-  'double-click': object(on),
+  click: object({ ...on, at: place() }),
+  'double-click': object({ ...on, at: place() }),
   hover: object(on),
   'wait-for': object(on),
-  type: object({ on: selector(), text: string().min(1).max(10_000).required(), everyMs: pause() }),
+  type: object({
+    on: selector(),
+    text: string().min(1).max(LONGEST_TEXT),
+    length: number().integer().min(1).max(LONGEST_TEXT),
+    everyMs: pause(),
+  }).test(
+    'what',
+    'it needs either "text" or "length"',
+    ({ text, length }) => (text === undefined) !== (length === undefined),
+  ),
   key: object({
     key: string()
       .required()
@@ -58,14 +76,22 @@ const SHAPES: Readonly<Record<Step['do'], ObjectSchema<object>>> = {
           `"key" must be one character or one of ${Object.keys(KEYS).join(', ')}, got "${String(value)}"`,
         (key) => key in KEYS || [...key].length === 1,
       ),
+    with: array(string<Modifier>().oneOf(MODIFIERS).required()).max(MODIFIERS.length).default(undefined),
   }),
-  drag: object({ ...on, by: distance(), moves: number().integer().min(1).max(1000), everyMs: pause() }),
+  choose: object({ ...on, index: number().integer().min(0).max(100_000).required() }),
+  drag: object({
+    ...on,
+    at: place(),
+    by: distance(),
+    moves: number().integer().min(1).max(1000),
+    everyMs: pause(),
+  }),
   scroll: object({ on: selector(), by: distance() }),
   wait: object({ ms: pause().required() }),
   navigate: object({ url: string().min(1).max(2000).required() }),
 };
 
-const fileSchema = object({ steps: array(object()).min(1).max(10_000).required() }).noUnknown();
+const fileSchema = object({ steps: array(object()).min(1).max(MOST_STEPS).required() }).noUnknown();
 
 /** Thrown when a file of steps cannot be used. The message names the step by its number, from 1. */
 export class BadStepsError extends Error {
@@ -82,6 +108,7 @@ function checked<T>(what: string, check: () => T): T {
   }
 }
 
+/** @throws BadStepsError */
 function readStep(value: object, number: number): Step {
   const { do: deed, ...rest } = value as { do?: unknown };
   const known = Object.keys(SHAPES);

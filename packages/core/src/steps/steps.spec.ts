@@ -23,6 +23,10 @@ describe('a file of steps', () => {
     [{ do: 'wait', ms: 'long' }, /^step 2 \(wait\): ms must be a `number` type/],
     [{ do: 'key', key: 'Ahoy' }, /^step 2 \(key\): "key" must be one character or one of .*got "Ahoy"$/],
     [{ do: 'drag', on: '.vehicle', by: { x: 1.5, y: 0 } }, /^step 2 \(drag\): by\.x must be an integer$/],
+    [{ do: 'type' }, /^step 2 \(type\): it needs either "text" or "length"$/],
+    [{ do: 'type', text: 'ahoy', length: 4 }, /^step 2 \(type\): it needs either "text" or "length"$/],
+    [{ do: 'key', key: 'a', with: ['Hyper'] }, /^step 2 \(key\): with\[0\] must be one of/],
+    [{ do: 'choose', on: 'select', index: -1 }, /^step 2 \(choose\): index must be greater/],
     [7, /steps\[1\]/],
   ])('names a wrong step with its number: %j', (step, words) => {
     expect(() => read({ do: 'wait', ms: 1 }, step)).toThrow(BadStepsError);

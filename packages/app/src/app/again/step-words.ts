@@ -1,0 +1,36 @@
+import type { Step } from '@nettle-patch/core';
+import { formatDuration } from '../shared/format';
+
+/** What a step does, and what with. */
+export interface StepWords {
+  readonly deed: string;
+  readonly what: string;
+}
+
+const points = ({ x, y }: { x: number; y: number }) => `${x}, ${y} px`;
+
+/** A step in words. */
+export function stepWords(step: Step): StepWords {
+  switch (step.do) {
+    case 'click':
+    case 'double-click':
+    case 'hover':
+      return { deed: step.do.replace('-', ' '), what: step.on };
+    case 'wait-for':
+      return { deed: 'wait for', what: step.on };
+    case 'type':
+      return { deed: 'type', what: step.text ?? `${step.length} letters that stand in` };
+    case 'key':
+      return { deed: 'press', what: [...(step.with ?? []), step.key].join(' + ') };
+    case 'choose':
+      return { deed: 'choose', what: `option ${step.index + 1} of ${step.on}` };
+    case 'drag':
+      return { deed: 'drag', what: `${step.on} by ${points(step.by)}` };
+    case 'scroll':
+      return { deed: 'scroll', what: `${step.on ?? 'the page'} by ${points(step.by)}` };
+    case 'wait':
+      return { deed: 'wait', what: formatDuration(step.ms) };
+    case 'navigate':
+      return { deed: 'open', what: step.url };
+  }
+}

@@ -1,0 +1,6 @@
+import { offerCapture } from './steps/offer';
+import { StepCapture } from './steps/step-capture';
+
+const element = document.currentScript as HTMLScriptElement | null;
+element?.remove();
+offerCapture(new StepCapture(element?.dataset['steps'] === 'texts'));

@@ -1,0 +1,69 @@
+import type { Capture } from '../page/capture/capture';
+import type { RecordingSession } from '../page/session';
+import { StepKeeper, type KeptStep } from './step-keeper';
+
+const TYPES = [
+  'pointerdown',
+  'pointermove',
+  'pointerup',
+  'pointercancel',
+  'dragstart',
+  'dragend',
+  'drop',
+  'dblclick',
+  'wheel',
+  'scroll',
+  'keydown',
+  'input',
+  'change',
+];
+
+/** The page's own way to listen, before the recorder puts another in its place. */
+const { addEventListener, removeEventListener } = EventTarget.prototype;
+
+/** Keeps what a person does as steps, so that it can be done again. */
+export class StepCapture implements Capture {
+  readonly name = 'steps';
+  readonly available = true;
+  #session: RecordingSession | undefined;
+  #keeper: StepKeeper;
+
+  /** @param keepsTexts whether what is typed is kept, and not its length only */
+  constructor(private readonly keepsTexts: boolean) {
+    this.#keeper = new StepKeeper(keepsTexts);
+  }
+
+  start(session: RecordingSession): void {
+    this.#session = session;
+    this.#keeper = new StepKeeper(this.keepsTexts);
+    for (const type of TYPES) {
+      addEventListener.call(window, type, this.#listener, { capture: true, passive: true });
+    }
+  }
+
+  collect(): void {
+    this.#emit(this.#keeper.take(performance.now()));
+  }
+
+  stop(): void {
+    for (const type of TYPES) removeEventListener.call(window, type, this.#listener, { capture: true });
+    this.#emit(this.#keeper.takeAll());
+    this.#session = undefined;
+  }
+
+  readonly #listener = (event: Event): void => {
+    this.#session?.charged('steps', () => this.#keeper.handle(event));
+  };
+
+  #emit(steps: readonly KeptStep[]): void {
+    const session = this.#session;
+    for (const { startMs, endMs, step } of steps) {
+      session?.emit({
+        kind: 'step',
+        startMs: session.time(startMs),
+        durationMs: session.length(endMs - startMs),
+        step: JSON.stringify(step),
+      });
+    }
+  }
+}
