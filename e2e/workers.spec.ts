@@ -5,8 +5,8 @@ import { DEFAULT_THRESHOLDS, findStings } from '../packages/server/dist/index.js
 import { ENGINES, needs, recordIn, where } from './scripted';
 
 const TIDES = `'use strict';
-function interpolateTide(ms) { const from = performance.now(); while (performance.now() < from + ms) Math.sin(from); fetch('/took?tide=' + (performance.now() - from)); }
-self.onmessage = (event) => { interpolateTide(event.data); self.postMessage(['tide', typeof this, event.ports.length]); };
+function interpolateTide(ms) { const from = performance.now(); while (performance.now() < from + ms) Math.sin(from); return performance.now() - from; }
+self.onmessage = (event) => { const took = interpolateTide(event.data); fetch(origin + '/took?tide=' + took); self.postMessage(['tide', typeof this, event.ports.length]); };
 `;
 /** What a busy function says that it took, by its name. Whatever else the machine does meanwhile is part of it. */
 class Took {
@@ -111,12 +111,12 @@ go.addEventListener('click', () => {
 </script>`;
 const OTHERS: Record<string, string> = {
   '/shared.js': `'use strict';
-    function clockOfQuay(ms) { const from = performance.now(); while (performance.now() < from + ms) Math.sin(from); fetch('/took?clock=' + (performance.now() - from)); }
-    self.onconnect = ({ ports: [port] }) => { port.onmessage = ({ data }) => { clockOfQuay(data); port.postMessage(['shared', typeof this]); }; };`,
+    function clockOfQuay(ms) { const from = performance.now(); while (performance.now() < from + ms) Math.sin(from); return performance.now() - from; }
+    self.onconnect = ({ ports: [port] }) => { port.onmessage = ({ data }) => { const took = clockOfQuay(data); fetch(origin + '/took?clock=' + took); port.postMessage(['shared', typeof this]); }; };`,
   '/service.js': `'use strict';
-    function keepTimetable(ms) { const from = performance.now(); while (performance.now() < from + ms) Math.sin(from); fetch('/took?timetable=' + (performance.now() - from)); }
+    function keepTimetable(ms) { const from = performance.now(); while (performance.now() < from + ms) Math.sin(from); return performance.now() - from; }
     self.addEventListener('install', () => self.skipWaiting());
-    self.addEventListener('message', ({ data, source }) => { keepTimetable(data); source.postMessage(['service', typeof this]); });`,
+    self.addEventListener('message', ({ data, source }) => { const took = keepTimetable(data); fetch(origin + '/took?timetable=' + took); source.postMessage(['service', typeof this]); });`,
 };
 
 for (const engine of ENGINES) {

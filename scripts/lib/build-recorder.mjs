@@ -13,6 +13,7 @@ export async function buildRecorder() {
       path('packages/recorder/src/sender.ts'),
       path('packages/recorder/src/worker.ts'),
       path('packages/recorder/src/steps.ts'),
+      path('packages/recorder/src/sign.ts'),
     ],
     outdir: 'dist',
     bundle: true,

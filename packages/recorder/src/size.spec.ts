@@ -11,7 +11,13 @@ describe('what is put into a page', () => {
     'is one file of at most 14 kB as it is sent (brotli) that needs no other, with a worker no larger',
     async () => {
       const files = await buildRecorder();
-      expect(files.map(({ name }) => name)).toEqual(['recorder.js', 'sender.js', 'worker.js', 'steps.js']);
+      expect(files.map(({ name }) => name)).toEqual([
+        'recorder.js',
+        'sender.js',
+        'worker.js',
+        'steps.js',
+        'sign.js',
+      ]);
       for (const { text } of files) {
         expect(brotliCompressSync(text ?? '').length).toBeLessThanOrEqual(MOST_BYTES);
         expect(text).not.toMatch(/\b(require|import)\(/);

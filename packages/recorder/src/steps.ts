@@ -1,4 +1,4 @@
-import { offerCapture } from './steps/offer';
+import { offerCapture } from './offer';
 import { StepCapture } from './steps/step-capture';
 
 const element = document.currentScript as HTMLScriptElement | null;

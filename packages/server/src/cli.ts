@@ -2,6 +2,7 @@ import { Command, InvalidArgumentError } from 'commander';
 import { addReadingCommands } from './commands/add-commands';
 import { addRecordCommand } from './drive/record-command';
 import { addPhoneCommand } from './phone/phone-command';
+import { NoLanError } from './lan/lan';
 import { BadAddressError, serve } from './serve';
 import type { ProxySettings } from '@nettle-patch/core';
 
@@ -22,6 +23,7 @@ interface ServeFlags {
   exact?: boolean;
   isolate?: boolean;
   leaveOut?: string[];
+  lan?: string | true;
 }
 
 function settingsFrom({ exact, isolate, leaveOut }: ServeFlags): Partial<ProxySettings> {
@@ -34,6 +36,7 @@ async function runServe(flags: ServeFlags): Promise<void> {
     port: flags.port,
     proxyPort: flags.proxyPort ?? (flags.port === 0 ? 0 : flags.port + 1),
     settings: settingsFrom(flags),
+    ...(flags.lan === undefined ? {} : { lan: flags.lan }),
   });
   for (const { what, from, to } of running.moved) {
     console.log(
@@ -43,6 +46,13 @@ async function runServe(flags: ServeFlags): Promise<void> {
   console.log(`\nNettle Patch stands in front of ${flags.target}\n`);
   console.log(`  Open this:        ${running.address}`);
   console.log(`  The app, recorded: ${running.proxyOrigin}/\n`);
+  const lan = running.lan.state;
+  if (lan.open) {
+    console.log(`  A phone in the room: ${lan.joinUrl}`);
+    console.log(
+      '  Its code holds for one device and five minutes; the Record view shows new ones, to be scanned.\n',
+    );
+  }
   console.log('Stop with Ctrl+C.');
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.once(signal, () => {
@@ -62,6 +72,10 @@ program
   .requiredOption('--target <address>', 'address of the app, such as http://localhost:3000')
   .option('--port <number>', 'port of the tool', parsePort, DEFAULT_PORT)
   .option('--proxy-port <number>', 'port the app is opened at (default: the one after --port)', parsePort)
+  .option(
+    '--lan [address]',
+    'let devices of the room join by a code, at an address of this computer (default: the likeliest)',
+  )
   .option('--exact', 'rewrite scripts on their way, so that every call is recorded')
   .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
   .option(
@@ -77,7 +91,7 @@ addPhoneCommand(program);
 try {
   await program.parseAsync();
 } catch (error) {
-  if (!(error instanceof BadAddressError)) throw error;
+  if (!(error instanceof BadAddressError || error instanceof NoLanError)) throw error;
   console.error(error.message);
   process.exitCode = 2;
 }

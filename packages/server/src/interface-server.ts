@@ -1,31 +1,28 @@
 import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
-import { BadStepsError, INTERFACE_SOCKET_PATH, settingsSchema, type ProxySettings } from '@nettle-patch/core';
+import { BadStepsError, INTERFACE_SOCKET_PATH, settingsSchema } from '@nettle-patch/core';
 import express from 'express';
-import { ValidationError } from 'yup';
+import { ValidationError, object, string } from 'yup';
 import { builtPath } from './assets';
 import { Again, againSchema, browsersHere } from './drive/again';
-import type { ScriptRewriter } from './exact/script-rewriter';
-import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
+import type { LoopbackGate } from './gate/gate';
+import { hasOwnHost, hasOwnOrigin } from './gate/guard';
+import { NoLanError, type Lan } from './lan/lan';
 import { phoneSchema, type Phones } from './phone/phones';
+import type { ProxyControl } from './proxy/proxy';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
 import { fetchScript } from './sources/fetch-script';
 
 export interface InterfaceServerOptions {
-  readonly secret: string;
+  readonly gate: LoopbackGate;
   readonly relay: Relay;
-  readonly port: () => number;
-  readonly proxyOrigin: () => string;
+  /** Origins under which the app is opened to be recorded. */
+  readonly origins: () => readonly string[];
   readonly targetOrigin: string;
-  readonly proxy: ProxyControl;
+  readonly control: ProxyControl;
   readonly phones: Phones;
-}
-
-/** What the interface may ask of the proxy and set on it. */
-export interface ProxyControl {
-  readonly rewriter: ScriptRewriter;
-  settings: ProxySettings;
+  readonly lan: Lan;
 }
 
 const SECURITY_HEADERS = {
@@ -44,9 +41,11 @@ const SECURITY_HEADERS = {
   'Cross-Origin-Resource-Policy': 'same-origin',
 };
 
+const lanSchema = object({ address: string().max(60) }).noUnknown();
+
 /** Answers a body that does not fit with what is wrong in it. */
 const refuse: express.ErrorRequestHandler = (error, _request, response, next) => {
-  const isWrong = error instanceof ValidationError || error instanceof BadStepsError;
+  const isWrong = [ValidationError, BadStepsError, NoLanError].some((wrong) => error instanceof wrong);
   if (isWrong)
     response
       .status(400)
@@ -62,11 +61,11 @@ export class InterfaceServer {
   readonly #again: Again;
 
   constructor(private readonly options: InterfaceServerOptions) {
-    this.#sockets = new GuardedSockets(options.secret, (socket) => options.relay.addInterface(socket));
+    this.#sockets = new GuardedSockets(options.gate, (socket) => options.relay.addInterface(socket));
     this.#again = new Again(options.targetOrigin);
     this.http = createServer(this.#app());
     this.http.on('upgrade', (request, socket, head) => {
-      if (request.url === INTERFACE_SOCKET_PATH) this.#sockets.upgrade(request, socket, head, options.port());
+      if (request.url === INTERFACE_SOCKET_PATH) this.#sockets.upgrade(request, socket, head);
       else socket.destroy();
     });
   }
@@ -80,10 +79,11 @@ export class InterfaceServer {
 
   #app(): express.Express {
     const app = express();
+    const { gate, control, lan } = this.options;
     const pages = builtPath('interface');
     app.disable('x-powered-by');
     app.use((request, response, next) => {
-      if (!hasOwnHost(request, this.options.port())) {
+      if (!hasOwnHost(request, gate.hosts)) {
         response.status(421).type('text').send('This server does not answer to that name.');
         return;
       }
@@ -92,27 +92,39 @@ export class InterfaceServer {
     });
     app.use('/api', (request, response, next) => {
       const given = request.get('authorization')?.replace(/^Bearer /, '');
-      if (hasOwnOrigin(request, this.options.port()) && sameSecret(given, this.options.secret)) next();
+      if (hasOwnOrigin(request, gate.hosts) && gate.visitorWith(given) !== undefined) next();
       else response.status(401).type('text').send('The secret is not that of this run.');
     });
     app.get('/api/script', async (request, response) => {
       const url = typeof request.query['url'] === 'string' ? request.query['url'] : '';
-      const { proxyOrigin, targetOrigin, proxy } = this.options;
-      const rewritten = proxy.rewriter.textAt(url);
-      response.json(rewritten ?? (await fetchScript(url, { proxyOrigin: proxyOrigin(), targetOrigin })));
+      const { origins, targetOrigin } = this.options;
+      const rewritten = control.rewriter.textAt(url);
+      const from = origins().find((origin) => url.startsWith(`${origin}/`)) ?? '';
+      response.json(rewritten ?? (await fetchScript(url, { proxyOrigin: from, targetOrigin })));
     });
-    app.get(
-      '/api/left-alone',
-      (_request, response) => void response.json(this.options.proxy.rewriter.leftAlone),
-    );
-    app.get('/api/settings', (_request, response) => void response.json(this.options.proxy.settings));
+    app.get('/api/left-alone', (_request, response) => void response.json(control.rewriter.leftAlone));
+    app.get('/api/settings', (_request, response) => void response.json(control.settings));
     app.put('/api/settings', express.json({ limit: '20kb' }), (request, response) => {
-      this.options.proxy.settings = settingsSchema.validateSync(request.body, { strict: true });
-      response.json(this.options.proxy.settings);
+      control.settings = settingsSchema.validateSync(request.body, { strict: true });
+      response.json(control.settings);
     });
     app.post('/api/phone', express.json({ limit: '20kb' }), (request, response) => {
       this.options.phones.start(phoneSchema.validateSync(request.body, { strict: true }));
       response.status(204).end();
+    });
+    app.get('/api/lan', (_request, response) => void response.json(lan.state));
+    app.post('/api/lan', express.json({ limit: '2kb' }), async (request, response) => {
+      const { address } = lanSchema.validateSync(request.body, { strict: true });
+      await lan.open(address);
+      response.json(lan.state);
+    });
+    app.delete('/api/lan', (_request, response) => {
+      lan.close();
+      response.json(lan.state);
+    });
+    app.delete('/api/lan/devices/:id', (request, response) => {
+      lan.devices.turnAway(request.params.id);
+      response.json(lan.state);
     });
     app.get('/api/again', (_request, response) => void response.json(browsersHere()));
     app.post('/api/again', express.json({ limit: '2mb' }), async (request, response) => {

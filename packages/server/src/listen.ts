@@ -10,10 +10,10 @@ export interface Listening {
   readonly takenPort?: number;
 }
 
-function listenOnce(server: Server, port: number): Promise<number> {
+function listenOnce(server: Server, port: number, address: string): Promise<number> {
   return new Promise((resolve, reject) => {
     server.once('error', reject);
-    server.listen(port, LOOPBACK, () => {
+    server.listen(port, address, () => {
       server.off('error', reject);
       resolve((server.address() as AddressInfo).port);
     });
@@ -21,13 +21,13 @@ function listenOnce(server: Server, port: number): Promise<number> {
 }
 
 /**
- * Listens on the loopback address, at a port or the next free one after it. Port 0 takes any free one.
+ * Listens at a port of an address, the loopback one if no other is given, or the next free one after it. Port 0 takes any free one.
  * @throws the error of the last try when none of the next 20 is free.
  */
-export async function listenNear(server: Server, wantedPort: number): Promise<Listening> {
+export async function listenNear(server: Server, wantedPort: number, address = LOOPBACK): Promise<Listening> {
   for (let tried = 0; ; tried++) {
     try {
-      const port = await listenOnce(server, wantedPort + tried);
+      const port = await listenOnce(server, wantedPort + tried, address);
       return tried === 0 ? { port } : { port, takenPort: wantedPort };
     } catch (error) {
       if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE' || tried >= TRIES) throw error;

@@ -6,14 +6,16 @@ import {
   RECORDER_PATH,
   RESERVED_PATH,
   SENDER_PATH,
+  SIGN_PATH,
   STEPS_PATH,
   WORKER_SCRIPT_PATH,
   TARGET_SOCKET_PATH,
-  type ProxySettings,
 } from '@nettle-patch/core';
 import { builtPath } from './assets';
-import { hasOwnHost, hasOwnOrigin, sameSecret } from './guard';
-import { RecordingProxy } from './proxy/proxy';
+import type { Gate } from './gate/gate';
+import { hasOwnHost, hasOwnOrigin } from './gate/guard';
+import { refusedPage } from './lan/pages';
+import { RecordingProxy, type ProxyOptions } from './proxy/proxy';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
 
@@ -22,36 +24,40 @@ const SCRIPTS = new Map<string, Parameters<typeof builtPath>[0]>([
   [RECORDER_PATH, 'recorder'],
   [SENDER_PATH, 'sender'],
   [STEPS_PATH, 'steps'],
+  [SIGN_PATH, 'sign'],
 ]);
 
 const LARGEST_BODY = 8 * 1024 * 1024;
 
-export interface ProxyServerOptions {
-  readonly targetOrigin: string;
-  readonly secret: string;
+export interface ProxyServerOptions extends ProxyOptions {
+  readonly gate: Gate;
   readonly relay: Relay;
-  readonly port: () => number;
-  readonly settings: ProxySettings;
+  /** Answers what is asked before anybody has been let in. @returns whether it was that */
+  readonly atTheDoor?: (request: IncomingMessage, response: ServerResponse) => boolean;
 }
 
 /** The origin the recorded app is opened at: the app behind it, and the recorder on a reserved path. */
 export class ProxyServer {
   readonly http: Server;
-  readonly proxy: RecordingProxy;
+  readonly #proxy: RecordingProxy;
   readonly #sockets: GuardedSockets;
 
   constructor(private readonly options: ProxyServerOptions) {
-    const { targetOrigin, secret, relay, settings } = options;
-    const proxyOrigin = () => `http://localhost:${options.port()}`;
-    this.proxy = new RecordingProxy({ targetOrigin, secret, proxyOrigin, settings });
-    this.#sockets = new GuardedSockets(secret, (socket) => relay.addTarget(socket));
+    const { gate, relay } = options;
+    this.#proxy = new RecordingProxy(options);
+    this.#sockets = new GuardedSockets(gate, (socket, visitor) => relay.addTarget(socket, visitor));
     this.http = createServer((request, response) => this.#handle(request, response));
     this.http.on('upgrade', (request, socket, head) => {
-      const port = options.port();
-      if (pathOf(request) === TARGET_SOCKET_PATH) this.#sockets.upgrade(request, socket, head, port);
-      else if (hasOwnHost(request, port)) this.proxy.upgrade(request, socket, head);
-      else socket.destroy();
+      if (pathOf(request) === TARGET_SOCKET_PATH) this.#sockets.upgrade(request, socket, head);
+      else if (hasOwnHost(request, gate.hosts) && gate.secretFor(request) !== undefined) {
+        this.#proxy.upgrade(request, socket, head);
+      } else socket.destroy();
     });
+  }
+
+  /** Ends the connections of a device that was turned away. */
+  turnAway(device: string): void {
+    this.#sockets.turnAway(device);
   }
 
   close(): void {
@@ -61,10 +67,12 @@ export class ProxyServer {
   }
 
   #handle(request: IncomingMessage, response: ServerResponse): void {
-    if (!hasOwnHost(request, this.options.port()))
-      reply(response, 421, 'This server does not answer to that name.');
+    const { gate, atTheDoor } = this.options;
+    if (!hasOwnHost(request, gate.hosts)) reply(response, 421, 'This server does not answer to that name.');
+    else if (atTheDoor?.(request, response)) return;
     else if (pathOf(request).startsWith(RESERVED_PATH)) void this.#reserved(request, response);
-    else this.proxy.handle(request, response);
+    else if (gate.secretFor(request) === undefined) refuse(response);
+    else this.#proxy.handle(request, response);
   }
 
   async #reserved(request: IncomingMessage, response: ServerResponse): Promise<void> {
@@ -80,10 +88,11 @@ export class ProxyServer {
         ...(coding === undefined ? {} : { 'content-encoding': coding }),
       };
       response.writeHead(200, { ...headers, ...shared }).end(bytes);
-    } else if (!hasOwnOrigin(request, this.options.port()) || isCrossSite(request)) {
+    } else if (!hasOwnOrigin(request, this.options.gate.hosts) || isCrossSite(request)) {
       reply(response, 403, 'Only pages of this origin may ask for this.');
     } else if (path === `${RESERVED_PATH}join` && request.method === 'GET') {
-      reply(response, 200, this.options.secret);
+      const secret = this.options.gate.secretFor(request);
+      reply(response, secret === undefined ? 403 : 200, secret ?? 'It was not let in.');
     } else if (path === `${RESERVED_PATH}rows` && request.method === 'POST') {
       await this.#takeRows(request, response);
     } else if (path === WORKER_SCRIPT_PATH && request.method === 'POST') {
@@ -110,12 +119,12 @@ export class ProxyServer {
     if (body === undefined) return;
     const asked = queryOf(request);
     const isModule = asked.get('type') === 'module';
-    reply(response, 200, await this.proxy.workerScript(asked.get('name') ?? '', body, isModule));
+    reply(response, 200, await this.#proxy.workerScript(asked.get('name') ?? '', body, isModule));
   }
 
   /** The body of a request that shows the secret; else the request is answered. */
   async #body(request: IncomingMessage, response: ServerResponse): Promise<string | undefined> {
-    if (!sameSecret(queryOf(request).get('secret') ?? undefined, this.options.secret)) {
+    if (this.options.gate.visitorWith(queryOf(request).get('secret') ?? undefined) === undefined) {
       reply(response, 401, 'The secret is not that of this run.');
       return undefined;
     }
@@ -151,6 +160,12 @@ function isCrossSite(request: IncomingMessage): boolean {
 
 function pathOf(request: IncomingMessage): string {
   return (request.url ?? '/').split('?', 1)[0]!;
+}
+
+function refuse(response: ServerResponse): void {
+  response
+    .writeHead(403, { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' })
+    .end(refusedPage('This address is open to devices that were let in.'));
 }
 
 function reply(response: ServerResponse, status: number, text: string): void {

@@ -1,8 +1,11 @@
 import { InterfaceServer } from './interface-server';
+import { LoopbackGate } from './gate/gate';
+import { newSecret } from './gate/guard';
+import { Lan } from './lan/lan';
 import { LOOPBACK, listenNear } from './listen';
-import { newSecret } from './guard';
 import { Phones } from './phone/phones';
 import { ProxyServer } from './proxy-server';
+import { ProxyControl } from './proxy/proxy';
 import { Relay } from './relay/relay';
 import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
 
@@ -11,6 +14,8 @@ export interface ServeOptions {
   readonly target: string;
   readonly port: number;
   readonly proxyPort: number;
+  /** Lets devices of the room join, at an address of this computer or, if true, at the likeliest. */
+  readonly lan?: string | true;
   /** How the proxy treats pages at first; what is not given is as usual. */
   readonly settings?: Partial<ProxySettings>;
 }
@@ -22,6 +27,8 @@ export interface Running {
   readonly interfaceOrigin: string;
   readonly proxyOrigin: string;
   readonly secret: string;
+  /** Where devices of the room join. */
+  readonly lan: Lan;
   /** Ports that were taken and those used in their place. */
   readonly moved: readonly { readonly what: string; readonly from: number; readonly to: number }[];
   close(): void;
@@ -50,27 +57,27 @@ export function targetOriginOf(address: string): string {
 /** Starts the interface and the proxy, each on an origin of its own. */
 export async function serve(options: ServeOptions): Promise<Running> {
   const targetOrigin = targetOriginOf(options.target);
-  const [pageSecret, secret] = [newSecret(), newSecret()];
+  const secret = newSecret();
   const ports = { interface: 0, proxy: 0 };
-  const proxyOrigin = () => `http://localhost:${ports.proxy}`;
-  const relay = new Relay(() => `${proxyOrigin()}/`);
-  const settings = { ...DEFAULT_SETTINGS, ...options.settings };
-  const proxy = new ProxyServer({
+  const gate = new LoopbackGate(() => ports.proxy);
+  const relay = new Relay(() => `${gate.origin}/`);
+  const control = new ProxyControl({ ...DEFAULT_SETTINGS, ...options.settings });
+  const proxy = new ProxyServer({ targetOrigin, relay, control, gate });
+  const lan = new Lan({
     targetOrigin,
-    secret: pageSecret,
     relay,
-    port: () => ports.proxy,
-    settings,
+    control,
+    port: () => (options.proxyPort === 0 ? 0 : ports.proxy + 1),
   });
-  const phones = new Phones(proxyOrigin);
+  const phones = new Phones(() => gate.origin);
   const tool = new InterfaceServer({
-    secret,
+    gate: new LoopbackGate(() => ports.interface, secret),
     relay,
-    port: () => ports.interface,
-    proxyOrigin,
+    origins: () => [gate.origin, lan.origin].filter((origin) => origin !== undefined),
     targetOrigin,
-    proxy: proxy.proxy,
+    control,
     phones,
+    lan,
   });
 
   const moved: { what: string; from: number; to: number }[] = [];
@@ -82,15 +89,19 @@ export async function serve(options: ServeOptions): Promise<Running> {
   await listen('the tool', 'interface', tool.http, options.port);
   await listen('the proxy', 'proxy', proxy.http, options.proxyPort);
 
+  if (options.lan !== undefined) await lan.open(options.lan === true ? undefined : options.lan);
+
   const interfaceOrigin = `http://${LOOPBACK}:${ports.interface}`;
   return {
     address: `${interfaceOrigin}/#secret=${secret}`,
     interfaceOrigin,
-    proxyOrigin: proxyOrigin(),
+    proxyOrigin: gate.origin,
+    lan,
     secret,
     moved,
     close() {
       phones.stop();
+      lan.close();
       tool.close();
       proxy.close();
     },

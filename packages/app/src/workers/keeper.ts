@@ -6,6 +6,7 @@ import {
   resolveFunctions,
   sourcesToFetch,
   type Batch,
+  type Header,
   type LeftAlone,
   type Row,
   type RowOfKind,
@@ -48,12 +49,16 @@ export class Keeper {
   #failed = false;
   #missingTimer: ReturnType<typeof setTimeout> | undefined;
 
-  /** @param kept the shelf's entry, when this goes on with a recording that is there already */
+  /**
+   * @param kept the shelf's entry, when this goes on with a recording that is there already
+   * @param speed how much slower the device is than this computer, where that was measured
+   */
   constructor(
     readonly recordingId: string,
     private readonly store: RecordingStore,
     private readonly events: KeeperEvents,
     kept?: KeptRecording,
+    private readonly speed?: number,
   ) {
     this.#created = kept !== undefined;
     this.summary = new LiveSummary(kept?.lengthMs);
@@ -104,17 +109,25 @@ export class Keeper {
     });
   }
 
-  async #append(lines: readonly string[], nextBatch?: number): Promise<void> {
+  async #append(told: readonly string[], nextBatch?: number): Promise<void> {
+    let lines = told;
     for (const line of lines) this.#summarise(line);
     if (!this.#created && lines.length > 0) {
-      await this.store.create(keptFrom(readHeader(JSON.parse(lines[0]!)), 'recording'));
+      const header = this.#withSpeed(readHeader(JSON.parse(lines[0]!)));
+      await this.store.create(keptFrom(header, 'recording'));
       this.#created = true;
+      lines = [JSON.stringify(header), ...lines.slice(1)];
     }
     const bytes = encoder.encode(lines.map((line) => `${line}\n`).join(''));
     const lengthMs = this.summary.lastMs;
     if (bytes.length > 0) await this.store.append(this.recordingId, [bytes], { lengthMs, nextBatch });
     this.bytes += bytes.length;
     this.events.onChange();
+  }
+
+  /** What only this computer knows of the device. */
+  #withSpeed(header: Header): Header {
+    return this.speed === undefined ? header : { ...header, speed: this.speed };
   }
 
   /** A line that cannot be understood is kept all the same; opening the recording tells of it. */

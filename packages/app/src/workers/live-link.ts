@@ -1,8 +1,22 @@
-import { isBatch, readBatch, type Command, type ServerMessage, type Target } from '@nettle-patch/core';
+import {
+  isBatch,
+  measureCalculation,
+  readBatch,
+  slowerBy,
+  type Command,
+  type ListedTarget,
+  type ServerMessage,
+} from '@nettle-patch/core';
 import type { KeptRecording } from '../store/database';
 import { StoreFullError, type RecordingStore } from '../store/recording-store';
 import { Keeper, type KeeperEvents } from './keeper';
-import { INITIAL_LIVE_STATE, type LiveProblem, type LiveRecordingState, type LiveState } from './live-state';
+import {
+  INITIAL_LIVE_STATE,
+  type LiveProblem,
+  type LiveRecordingState,
+  type LiveState,
+  type LiveTarget,
+} from './live-state';
 import { RelaySocket } from './relay-socket';
 import { fetchLeftAlone, fetchScript } from './fetch-script';
 
@@ -32,6 +46,8 @@ export class LiveLink {
   #answerTimer: ReturnType<typeof setTimeout> | undefined;
   #told = false;
   #roomBytes: number | undefined;
+  /** How long the set calculation takes on this computer, once it was of use. */
+  #calculationMs: number | undefined;
 
   constructor(
     private readonly store: RecordingStore,
@@ -125,7 +141,7 @@ export class LiveLink {
     };
   }
 
-  #follow(target: Target, recordingId: string, state: LiveRecordingState, kept?: KeptRecording): void {
+  #follow(target: LiveTarget, recordingId: string, state: LiveRecordingState, kept?: KeptRecording): void {
     const keeper = new Keeper(
       recordingId,
       this.store,
@@ -143,6 +159,7 @@ export class LiveLink {
         ...this.#server(),
       },
       kept,
+      target.speed,
     );
     const current: Current = {
       keeper,
@@ -173,7 +190,8 @@ export class LiveLink {
     else void this.#targets(message.targets, message.proxyUrl);
   }
 
-  async #targets(targets: readonly Target[], proxyUrl: string): Promise<void> {
+  async #targets(listed: readonly ListedTarget[], proxyUrl: string): Promise<void> {
+    const targets = listed.map((target) => this.#withSpeed(target));
     const first = this.#state.proxyUrl === '';
     this.#change({ targets, proxyUrl });
     const current = this.#current;
@@ -194,8 +212,14 @@ export class LiveLink {
     if (first) await this.#takeUpUnfinished(targets);
   }
 
+  #withSpeed(target: ListedTarget): LiveTarget {
+    if (target.calculationMs === undefined) return target;
+    this.#calculationMs ??= measureCalculation(() => performance.now());
+    return { ...target, speed: slowerBy(target.calculationMs, this.#calculationMs) };
+  }
+
   /** After a reload of the tool: goes on with what still runs, and ends what does not. */
-  async #takeUpUnfinished(targets: readonly Target[]): Promise<void> {
+  async #takeUpUnfinished(targets: readonly LiveTarget[]): Promise<void> {
     for (const kept of await this.store.unfinished()) {
       const target = targets.find(({ recording }) => recording?.id === kept.id);
       if (target !== undefined && this.#current === undefined) {

@@ -1,4 +1,4 @@
-import type { Target } from '@nettle-patch/core';
+import type { ListedTarget } from '@nettle-patch/core';
 
 export type ConnectionState = 'connecting' | 'open' | 'lost' | 'wrong-secret' | 'no-secret';
 
@@ -45,9 +45,14 @@ export interface LiveRecording {
 
 export type LiveProblem = 'target-left' | 'store-full' | 'no-answer' | 'bad-rows' | 'connection-lost';
 
+/** A target, and how much slower its device is than this computer; undefined where that was not measured. */
+export interface LiveTarget extends ListedTarget {
+  readonly speed?: number;
+}
+
 export interface LiveState {
   readonly connection: ConnectionState;
-  readonly targets: readonly Target[];
+  readonly targets: readonly LiveTarget[];
   readonly proxyUrl: string;
   readonly recording: LiveRecording | null;
 }

@@ -7,6 +7,10 @@ export const STEPS_PATH = `${RESERVED_PATH}steps.js`;
 export const SENDER_PATH = `${RESERVED_PATH}sender.js`;
 /** Where the text of a worker that a page has made itself gets the recorder. */
 export const WORKER_SCRIPT_PATH = `${RESERVED_PATH}worker-script`;
+/** Under it a device of the room is let in; a code follows. */
+export const PAIR_PATH = `${RESERVED_PATH}pair/`;
+/** The part of the recorder that shows on a device that it is being recorded. */
+export const SIGN_PATH = `${RESERVED_PATH}sign.js`;
 export const TARGET_SOCKET_PATH = `${RESERVED_PATH}target`;
 /** Path of the interface's connection on the tool's own origin. */
 export const INTERFACE_SOCKET_PATH = '/relay';
@@ -14,3 +18,4 @@ export const INTERFACE_SOCKET_PATH = '/relay';
 /** Codes with which the server closes a connection (RFC 6455, section 7.4.2: private use). */
 export const CLOSE_WRONG_SECRET = 4401;
 export const CLOSE_BAD_MESSAGE = 4400;
+export const CLOSE_TURNED_AWAY = 4403;

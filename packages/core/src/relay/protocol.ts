@@ -11,6 +11,10 @@ export const targetSchema = object({
   available: array(string().max(60).required()).max(60).required(),
   missing: array(string().max(60).required()).max(60).required(),
   visible: boolean().required(),
+  /** Refresh interval of its display, where it is known. */
+  refreshMs: number().moreThan(0).max(1000).optional(),
+  /** How long the calculation of `measureCalculation` took there, where it was measured. */
+  calculationMs: number().moreThan(0).max(60_000).optional(),
   recording: object({
     id: id(),
     state: string().oneOf(['recording', 'paused']).required(),
@@ -61,9 +65,15 @@ const batchSchema = object({
 });
 export type Batch = InferType<typeof batchSchema>;
 
+/** A target as the interface is told of it. */
+export interface ListedTarget extends Target {
+  /** The device of the room it runs on; null on the computer of the server. */
+  readonly visitor: string | null;
+}
+
 /** From the server to the interface. */
 export type ServerMessage =
-  | { readonly type: 'targets'; readonly targets: readonly Target[]; readonly proxyUrl: string }
+  | { readonly type: 'targets'; readonly targets: readonly ListedTarget[]; readonly proxyUrl: string }
   | { readonly type: 'target-left'; readonly targetId: string; readonly recordingId: string | null };
 
 /** Thrown when a message does not have the shape the protocol gives it. */

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { encodeRecording } from '../format/encoder';
 import { readRecording } from '../recording/read';
 import type { Recording } from '../recording/recording';
-import { keptSteps, lacksTexts, writeSteps } from './kept-steps';
+import { keptSteps, lacksTexts, withoutWords, writeSteps } from './kept-steps';
 import { BadStepsError, readSteps, type Step } from './steps';
 
 const HEADER = {
@@ -72,6 +72,13 @@ describe('the steps of a recording', () => {
     const bad = { ...row(1, 1, click), step: '{"do":"sail"}' };
     expect(() => keptSteps(recordingOf({}, bad))).toThrow(BadStepsError);
     expect(() => keptSteps(recordingOf({}, { ...bad, step: '],"x":[' }))).toThrow(BadStepsError);
+  });
+
+  it('tell no words where they are not to', () => {
+    const words: Step = { do: 'type', on: '#name', text: 'Åse', everyMs: 40 };
+    const told = withoutWords([click, words]);
+    expect(told).toEqual([click, { do: 'type', on: '#name', length: 3, everyMs: 40 }]);
+    expect(lacksTexts(told)).toBe(true);
   });
 
   it('outlast being written, as a file of steps and in a recording', () => {

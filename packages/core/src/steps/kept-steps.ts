@@ -48,6 +48,15 @@ export function writeSteps(steps: readonly Step[]): string {
   return `{\n  "steps": [\n${steps.map((step) => `    ${JSON.stringify(step)}`).join(',\n')}\n  ]\n}\n`;
 }
 
+/** Steps that tell of what is typed only how long it is. */
+export function withoutWords(steps: readonly Step[]): Step[] {
+  return steps.map((step) => {
+    if (step.do !== 'type' || step.text === undefined) return step;
+    const { text, ...rest } = step;
+    return { ...rest, length: [...text].length };
+  });
+}
+
 /** Whether letters stand in for what was typed, as texts were not kept. */
 export function lacksTexts(steps: readonly Step[]): boolean {
   return steps.some((step) => step.do === 'type' && step.text === undefined);

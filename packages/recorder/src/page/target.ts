@@ -33,6 +33,7 @@ export function describeTarget(
     device: deviceName(),
     ...capabilities,
     visible: document.visibilityState === 'visible',
+    refreshMs: refreshInterval(),
     recording,
   };
 }

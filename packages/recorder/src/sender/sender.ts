@@ -1,5 +1,7 @@
 import {
+  CLOSE_TURNED_AWAY,
   CLOSE_WRONG_SECRET,
+  measureCalculation,
   writeBatch,
   type Batch,
   type Command,
@@ -15,6 +17,8 @@ import { Watchdog } from './watchdog';
 import { Workers } from './workers';
 
 const RETRY_MS = 1000;
+/** By then the page has come up. */
+const CALCULATE_AFTER_MS = 3000;
 const SUBPROTOCOL = 'nettle-patch';
 
 /** Owns the connection to the server, so that it lives while the page's main thread hangs. */
@@ -24,6 +28,7 @@ export class Sender {
   #secret = '';
   #target: Target | undefined;
   #socket: WebSocket | undefined;
+  #calculationMs: number | undefined;
 
   readonly #calls = new CallPacker();
   readonly #traces = new TraceRows();
@@ -102,12 +107,14 @@ export class Sender {
     socket.addEventListener('open', () => {
       this.#sayHello();
       this.#sendAll();
+      if (this.#isElsewhere) setTimeout(() => this.#calculate(), CALCULATE_AFTER_MS);
     });
     socket.addEventListener('message', (event: MessageEvent<string>) => this.#command(event.data));
     socket.addEventListener('close', (event) => void this.#reconnect(event.code));
   }
 
   async #reconnect(code: number): Promise<void> {
+    if (code === CLOSE_TURNED_AWAY) return;
     await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     if (code === CLOSE_WRONG_SECRET) await this.#joinAnew();
     this.#connect();
@@ -151,9 +158,22 @@ export class Sender {
     this.#send(writeBatch(batch, lines));
   }
 
+  /** Whether the page runs on another computer than the tool, so that it matters how quick it is. */
+  get #isElsewhere(): boolean {
+    return new URL(this.#connection!.socketUrl).hostname !== 'localhost';
+  }
+
+  /** Measures how quick the device is, once. */
+  #calculate(): void {
+    if (this.#calculationMs !== undefined) return;
+    this.#calculationMs = measureCalculation(() => performance.now());
+    this.#sayHello();
+  }
+
   #sayHello(): void {
     if (this.#target === undefined) return;
-    const hello: Hello = { type: 'hello', target: this.#target };
+    const target = { ...this.#target, calculationMs: this.#calculationMs };
+    const hello: Hello = { type: 'hello', target };
     this.#send(JSON.stringify(hello));
   }
 

@@ -63,6 +63,7 @@ export class Again {
         settings: { mode: wish.mode },
         browser: wish.browser,
         repeat: wish.times,
+        keepsWords: true,
         startUp: wish.startUp,
         ...(wish.title === undefined ? {} : { title: wish.title }),
         onRound: (done) => tell({ type: 'round', done, of: wish.times }),

@@ -23,6 +23,7 @@ interface RecordFlags {
   startUp?: boolean;
   leaveOut?: string[];
   texts: boolean;
+  keepWords?: boolean;
 }
 
 /** Thrown for arguments that cannot be used. */
@@ -47,6 +48,7 @@ async function runRecord(address: string, flags: RecordFlags): Promise<void> {
     settings: { mode, isolate: isolate ?? false, leaveOut: leaveOut ?? [] },
     browser: flags.driver === undefined ? flags.browser : urlFrom(flags.driver, 'the driver'),
     repeat,
+    keepsWords: flags.keepWords ?? false,
     startUp: startUp ?? false,
     ...(title === undefined ? {} : { title }),
   });
@@ -94,6 +96,7 @@ export function addRecordCommand(program: Command): void {
     .option('--out <file>', 'file to write; ".gz" at its end compresses it', 'recording.nettle.jsonl.gz')
     .option('--title <text>', 'title of the recording')
     .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
+    .option('--keep-words', 'keep what the steps type in the recording, and not its length only')
     .option('--no-texts', 'leave the texts of sources out of the file')
     .option('--start-up', 'record from the first script of the page on')
     .option('--isolate', 'isolate the page, so that a hang can be looked into')

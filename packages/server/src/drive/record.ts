@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { RecordingClient } from '../client/recording-client';
 import { serve } from '../serve';
-import type { Header, ProxySettings, Step } from '@nettle-patch/core';
+import { withoutWords, type Header, type ProxySettings, type Step } from '@nettle-patch/core';
 import type { Browser } from './browser';
 import { openLocalBrowser, type BrowserName } from './local-browsers';
 import { takeSteps } from './perform';
@@ -19,6 +19,8 @@ export interface ScriptedRecording {
   readonly title?: string;
   /** Record from the first script of the page on, by a second load of it. */
   readonly startUp?: boolean;
+  /** Whether the words that are typed are told with the steps; else only how long they are. */
+  readonly keepsWords?: boolean;
   /** Called before the steps are taken each time, with how often they have been. */
   readonly onRound?: (done: number) => void;
   /** Ends it early; nothing is recorded then. */
@@ -43,9 +45,10 @@ export class EndedEarlyError extends Error {
 const ARM_MS = 300;
 
 /** The header of a recording that was made by steps, which it then tells. */
-function headerOf(line: string, { title, steps, repeat }: ScriptedRecording): Header {
+function headerOf(line: string, { title, steps, repeat, keepsWords }: ScriptedRecording): Header {
   const header = JSON.parse(line) as Header;
-  return { ...header, title: title ?? header.title, again: { steps: [...steps], times: repeat } };
+  const told = keepsWords ? [...steps] : withoutWords(steps);
+  return { ...header, title: title ?? header.title, again: { steps: told, times: repeat } };
 }
 
 /**

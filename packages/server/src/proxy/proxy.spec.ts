@@ -14,7 +14,8 @@ import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { WebSocket, WebSocketServer } from 'ws';
 import { DEFAULT_SETTINGS } from '@nettle-patch/core';
-import { RecordingProxy } from './proxy';
+import { DEVICE_COOKIE } from '../lan/lan-gate';
+import { ProxyControl, RecordingProxy } from './proxy';
 
 /** Stands for the recorder of workers, which need not be built here. */
 const PRELUDE = 'globalThis.recorder=1';
@@ -29,6 +30,7 @@ let app: Server;
 let front: Server;
 let handler: Handler;
 let proxy: RecordingProxy;
+let control: ProxyControl;
 const ports = { app: 0, front: 0 };
 
 async function listen(server: Server): Promise<number> {
@@ -39,11 +41,16 @@ async function listen(server: Server): Promise<number> {
 beforeEach(async () => {
   app = createServer((request, response) => handler(request, response));
   ports.app = await listen(app);
+  control = new ProxyControl({ ...DEFAULT_SETTINGS });
   proxy = new RecordingProxy({
     targetOrigin: `http://localhost:${ports.app}`,
-    proxyOrigin: () => `http://localhost:${ports.front}`,
-    secret: 'secret',
-    settings: { ...DEFAULT_SETTINGS },
+    gate: {
+      get origin() {
+        return `http://localhost:${ports.front}`;
+      },
+      secretFor: () => 'secret',
+    },
+    control,
   });
   front = createServer((request, response) => proxy.handle(request, response));
   front.on('upgrade', (request, socket, head) => proxy.upgrade(request, socket, head));
@@ -74,6 +81,18 @@ function get(path: string, headers: Record<string, string> = {}, method = 'GET')
 const bodyOf = async (answer: IncomingMessage) => (await buffer(answer)).toString('utf8');
 
 describe('the proxy', () => {
+  it('keeps what lets a device in from the app, and passes its other cookies on', async () => {
+    const seen: (string | undefined)[] = [];
+    handler = (request, response) => {
+      seen.push(request.headers.cookie);
+      response.end();
+    };
+    await get('/', { cookie: `${DEVICE_COOKIE}=abc; sailing=friday; ${DEVICE_COOKIE}x=1` });
+    await get('/', { cookie: `sailing=friday; ${DEVICE_COOKIE}=abc` });
+    await get('/', { cookie: `${DEVICE_COOKIE}=abc` });
+    expect(seen).toEqual([`sailing=friday; ${DEVICE_COOKIE}x=1`, 'sailing=friday', undefined]);
+  });
+
   it('puts the recorder into documents, compressed ones too, and lets them take samples', async () => {
     const codings = { identity: (text: string) => Buffer.from(text), gzip: gzipSync, br: brotliCompressSync };
     for (const [coding, pack] of Object.entries(codings)) {
@@ -220,7 +239,7 @@ describe('the proxy', () => {
     const sri = 'sha256-oYSHV9bWSWyaW5gMlqgzrULGqQXtUsJqC5OTPSaYMPI=';
     const scripts = (path: string) => get(path, { 'sec-fetch-dest': 'script', 'if-none-match': '"1"' });
     beforeEach(() => {
-      proxy.settings = { ...DEFAULT_SETTINGS, mode: 'exact', leaveOut: ['/vendor/'] };
+      control.settings = { ...DEFAULT_SETTINGS, mode: 'exact', leaveOut: ['/vendor/'] };
     });
 
     it('rewrites scripts, which are then never kept, and leaves others as they are', async () => {
@@ -246,7 +265,9 @@ describe('the proxy', () => {
         expect(script.startsWith(PRELUDE) && script.includes('const fold'), destination).toBe(true);
       }
       expect(await buffer(await get('/desk.js', { 'sec-fetch-dest': 'empty' })).then(String)).toBe(SCRIPT);
-      expect(proxy.rewriter.leftAlone.map(({ url }) => new URL(url).pathname)).toEqual(['/vendor/tides.js']);
+      expect(control.rewriter.leftAlone.map(({ url }) => new URL(url).pathname)).toEqual([
+        '/vendor/tides.js',
+      ]);
     });
 
     it('rewrites the scripts that stand in a page, on their own lines, and no data', async () => {
@@ -274,11 +295,11 @@ describe('the proxy', () => {
       expect(free).toContain('__np_e(');
       const hashed = await page(`script-src 'self' '${sri}'`);
       expect(hashed).not.toContain('__np_e(');
-      expect(proxy.rewriter.leftAlone.at(-1)!.problem).toContain('exact text');
+      expect(control.rewriter.leftAlone.at(-1)!.problem).toContain('exact text');
     });
 
     it('isolates pages where it is wanted', async () => {
-      proxy.settings = { ...proxy.settings, isolate: true };
+      control.settings = { ...control.settings, isolate: true };
       handler = (_request, response) => response.writeHead(200, { 'content-type': 'text/html' }).end(PAGE);
       expect((await get('/')).headers).toMatchObject({
         'cross-origin-opener-policy': 'same-origin',

@@ -9,6 +9,8 @@ import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
 import { asksForScript, asksForWorker, isScript } from '../exact/script-answer';
 import { ScriptRewriter, type ScriptToRewrite } from '../exact/script-rewriter';
+import type { Gate } from '../gate/gate';
+import { DEVICE_COOKIE } from '../lan/lan-gate';
 import { fetchMap, type Origins } from '../sources/fetch-script';
 import { builtPath } from '../assets';
 import { answerHeaders, type AnswerContext } from './answer-headers';
@@ -20,11 +22,18 @@ import { explainFailure } from './failure-page';
 export interface ProxyOptions {
   /** Origin of the app's own server. */
   readonly targetOrigin: string;
-  /** Origin the browser talks to. Known once the proxy listens. */
-  readonly proxyOrigin: () => string;
-  /** Secret the recorder shows when it connects. */
-  readonly secret: string;
-  readonly settings: ProxySettings;
+  /** Whom it is open to, and at which origin. */
+  readonly gate: Pick<Gate, 'origin' | 'secretFor'>;
+  readonly control: ProxyControl;
+  /** Files that are put into pages before the recorder, besides those the settings ask for. */
+  readonly extraPaths?: readonly string[];
+}
+
+/** How pages are treated, at whichever address they are opened, and the scripts that were rewritten for them. */
+export class ProxyControl {
+  readonly rewriter = new ScriptRewriter();
+
+  constructor(public settings: ProxySettings) {}
 }
 
 /** An answer may come as late as it likes: event streams and long polls are no failures. */
@@ -34,12 +43,11 @@ const workerPrelude = () => readFile(builtPath('worker'), 'utf8');
 
 /** Passes requests and web sockets on to the app, and puts the recorder into its HTML. */
 export class RecordingProxy {
-  readonly rewriter = new ScriptRewriter();
-  settings: ProxySettings;
+  readonly #control: ProxyControl;
   readonly #proxy;
 
   constructor(private readonly options: ProxyOptions) {
-    this.settings = options.settings;
+    this.#control = options.control;
     this.#proxy = createProxyServer({
       target: options.targetOrigin,
       changeOrigin: true,
@@ -48,7 +56,10 @@ export class RecordingProxy {
       proxyTimeout: NO_TIME_LIMIT,
     });
     this.#proxy.on('proxyReq', (upstream, request) => this.#prepare(upstream, request));
-    this.#proxy.on('proxyReqWs', (upstream) => this.#restoreOrigin(upstream));
+    this.#proxy.on('proxyReqWs', (upstream) => {
+      this.#restoreOrigin(upstream);
+      withoutDeviceCookie(upstream);
+    });
     this.#proxy.on('proxyRes', (answer, request, response) => this.#answer(answer, request, response));
     this.#proxy.on('error', (error, _request, response) => this.#failed(error, response));
   }
@@ -65,7 +76,8 @@ export class RecordingProxy {
 
   #prepare(upstream: HeaderTarget, request: IncomingMessage): void {
     this.#restoreOrigin(upstream);
-    if (asksForWorker(request) || (this.settings.mode === 'exact' && asksForScript(request))) {
+    withoutDeviceCookie(upstream);
+    if (asksForWorker(request) || (this.#control.settings.mode === 'exact' && asksForScript(request))) {
       for (const name of ['if-none-match', 'if-modified-since', 'range']) upstream.removeHeader(name);
       upstream.setHeader('accept-encoding', READABLE_CODINGS);
     }
@@ -78,7 +90,7 @@ export class RecordingProxy {
 
   /** The app must see its own origin where the browser names the proxy's. */
   #restoreOrigin(upstream: HeaderTarget): void {
-    const proxyOrigin = this.options.proxyOrigin();
+    const proxyOrigin = this.options.gate.origin;
     for (const name of ['origin', 'referer']) {
       const value = upstream.getHeader(name);
       if (typeof value === 'string' && value.startsWith(proxyOrigin)) {
@@ -116,12 +128,14 @@ export class RecordingProxy {
     const injection = injectRecorder({
       ...permit,
       data: {
-        'data-secret': this.options.secret,
-        'data-mode': this.settings.mode,
-        'data-steps': this.settings.steps,
+        'data-secret': this.options.gate.secretFor(request) ?? '',
+        'data-mode': this.#control.settings.mode,
+        'data-steps': this.#control.settings.steps,
       },
       document: destinationOf(request) === 'document',
-      ...(this.settings.mode === 'exact' ? { rewriteInline: this.#inlineRewriter(answer, request) } : {}),
+      ...(this.#control.settings.mode === 'exact'
+        ? { rewriteInline: this.#inlineRewriter(answer, request) }
+        : {}),
     });
     readable.setEncoding('latin1');
     injection.setEncoding('utf8');
@@ -130,17 +144,18 @@ export class RecordingProxy {
 
   /** The recorder itself comes last, and takes what those before it offer. */
   #scriptPaths(): string[] {
-    return this.settings.steps === 'off' ? [RECORDER_PATH] : [STEPS_PATH, RECORDER_PATH];
+    const steps = this.#control.settings.steps === 'off' ? [] : [STEPS_PATH];
+    return [...steps, ...(this.options.extraPaths ?? []), RECORDER_PATH];
   }
 
   #isToBeRewritten(answer: IncomingMessage, request: IncomingMessage): boolean {
     if (!isScript(answer)) return false;
     if (asksForWorker(request)) return true;
-    if (this.settings.mode !== 'exact' || !asksForScript(request)) return false;
+    if (this.#control.settings.mode !== 'exact' || !asksForScript(request)) return false;
     const url = this.#urlOf(request).href;
-    const left = this.settings.leaveOut.find((text) => url.includes(text));
+    const left = this.#control.settings.leaveOut.find((text) => url.includes(text));
     if (left !== undefined) {
-      this.rewriter.leave(
+      this.#control.rewriter.leave(
         plain(url),
         `its calls are not recorded: its address holds "${left}", which is left out`,
       );
@@ -176,14 +191,14 @@ export class RecordingProxy {
    */
   async workerScript(name: string, text: string, isModule: boolean): Promise<string> {
     const content = createHash('sha256').update(text).digest('hex').slice(0, 8);
-    const url = `blob:${this.options.proxyOrigin()}/${encodeURIComponent(name)}-${content}`;
+    const url = `blob:${this.options.gate.origin}/${encodeURIComponent(name)}-${content}`;
     return this.#rewritten({ url, text, isModule, prelude: await workerPrelude() });
   }
 
   #rewritten(script: ScriptToRewrite): string {
-    return this.settings.mode === 'exact'
-      ? this.rewriter.rewrite(script)
-      : this.rewriter.precede(script.url, script.text, script.prelude ?? '');
+    return this.#control.settings.mode === 'exact'
+      ? this.#control.rewriter.rewrite(script)
+      : this.#control.rewriter.precede(script.url, script.text, script.prelude ?? '');
   }
 
   /** Rewrites scripts that stand in a page, unless its policy knows them by their very bytes. */
@@ -191,27 +206,27 @@ export class RecordingProxy {
     const policy = String(answer.headers['content-security-policy'] ?? '');
     const page = plain(this.#urlOf(request).href);
     if (/'sha(256|384|512)-/.test(policy)) {
-      this.rewriter.leave(
+      this.#control.rewriter.leave(
         page,
         'the calls of scripts in the page are not recorded: its policy allows only their exact text',
       );
       return undefined;
     }
-    return (script, place) => this.rewriter.rewrite({ url: `${page}${place}`, ...script });
+    return (script, place) => this.#control.rewriter.rewrite({ url: `${page}${place}`, ...script });
   }
 
   #context(request: IncomingMessage): AnswerContext {
-    return this.settings.isolate
+    return this.#control.settings.isolate
       ? { ...this.#origins(), embedderPolicy: embedderPolicyFor(request) }
       : this.#origins();
   }
 
   #origins(): Origins {
-    return { targetOrigin: this.options.targetOrigin, proxyOrigin: this.options.proxyOrigin() };
+    return { targetOrigin: this.options.targetOrigin, proxyOrigin: this.options.gate.origin };
   }
 
   #urlOf(request: IncomingMessage): URL {
-    return new URL(request.url ?? '/', this.options.proxyOrigin());
+    return new URL(request.url ?? '/', this.options.gate.origin);
   }
 
   #head(answer: IncomingMessage, response: ServerResponse, context: AnswerContext): void {
@@ -244,6 +259,15 @@ interface HeaderTarget {
   removeHeader(name: string): void;
   getHeader(name: string): unknown;
   setHeader(name: string, value: string): unknown;
+}
+
+/** The app must not see by what a device was let in. */
+function withoutDeviceCookie(upstream: HeaderTarget): void {
+  const cookies = String(upstream.getHeader('cookie') ?? '').split(/;\s*/);
+  const own = cookies.filter((pair) => !pair.startsWith(`${DEVICE_COOKIE}=`));
+  if (own.length === cookies.length) return;
+  if (own.length === 0) upstream.removeHeader('cookie');
+  else upstream.setHeader('cookie', own.join('; '));
 }
 
 /** Turns strings of byte-valued characters back into bytes. */

@@ -6,10 +6,11 @@ import {
   parseHello,
   readBatch,
   type Command,
+  type ListedTarget,
   type ServerMessage,
-  type Target,
 } from '@nettle-patch/core';
 import type { WebSocket } from 'ws';
+import type { Visitor } from '../gate/gate';
 
 /** Bytes that may wait for a slow interface before targets are made to hold their rows back. */
 const MAX_WAITING_BYTES = 64 * 1024 * 1024;
@@ -19,14 +20,16 @@ const MAX_WAITING_BYTES = 64 * 1024 * 1024;
  * takes are not acknowledged, so the target holds them.
  */
 export class Relay {
-  readonly #targets = new Map<WebSocket, Target>();
+  readonly #targets = new Map<WebSocket, ListedTarget>();
   readonly #interfaces = new Set<WebSocket>();
 
   /** @param proxyUrl address under which the recorded app is opened */
   constructor(private readonly proxyUrl: () => string) {}
 
-  addTarget(socket: WebSocket): void {
-    socket.on('message', (data) => this.#guarded(socket, () => this.#fromTarget(socket, String(data))));
+  addTarget(socket: WebSocket, visitor: Visitor): void {
+    socket.on('message', (data) =>
+      this.#guarded(socket, () => this.#fromTarget(socket, visitor, String(data))),
+    );
     socket.on('close', () => this.#targetLeft(socket));
     socket.on('error', () => socket.terminate());
   }
@@ -47,12 +50,12 @@ export class Relay {
     }
   }
 
-  #fromTarget(socket: WebSocket, text: string): void {
+  #fromTarget(socket: WebSocket, { device }: Visitor, text: string): void {
     if (isBatch(text)) {
       this.takeRows(text);
       return;
     }
-    this.#targets.set(socket, parseHello(text).target);
+    this.#targets.set(socket, { ...parseHello(text).target, visitor: device });
     this.#tellTargets();
   }
 

@@ -12,6 +12,7 @@ import { ClosenessComponent, isLoadedFor } from './closeness.component';
 import { LiveStageComponent } from './live-stage.component';
 import { KeptInputsComponent } from './kept-inputs.component';
 import { PhoneComponent } from './phone.component';
+import { RoomComponent } from './room.component';
 import { TargetCardComponent } from './target-card.component';
 
 /** Chooses what to record and how, and shows the recording while it runs. */
@@ -22,6 +23,7 @@ import { TargetCardComponent } from './target-card.component';
     MatRadioModule,
     IconComponent,
     PhoneComponent,
+    RoomComponent,
     TargetCardComponent,
     LiveStageComponent,
     ClosenessComponent,

@@ -1,17 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Target } from '@nettle-patch/core';
+import type { LiveTarget } from '../../workers/live-state';
 import { IconComponent } from '../shared/icon.component';
-import { sourceWords } from '../shared/words';
+import { sourceWords, speedWords } from '../shared/words';
 
 const SHOWN_SOURCES = 7;
 
 /** What the recorder's own measuring stands in for, where the engine lacks it. */
 const REPLACED_BY: Record<string, string> = { event: 'input-listeners', longtask: 'own-tasks' };
 
-/** Exact calls are chosen beside the card; the list of scripts is of no interest by itself. */
-function isTold(source: string): boolean {
-  return source !== 'exact-calls' && source !== 'scripts';
-}
+/** Exact calls and steps are chosen beside the card; scripts and the sign are of no interest by themselves. */
+const UNTOLD = ['exact-calls', 'scripts', 'steps', 'sign'];
+const isTold = (source: string) => !UNTOLD.includes(source);
 
 /** A page that can be recorded, and what its engine can give. */
 @Component({
@@ -27,6 +26,12 @@ function isTold(source: string): boolean {
       </span>
       <span class="what soft">
         {{ target().engine }} · {{ target().device }}
+        @if (rate(); as hz) {
+          · {{ hz }} Hz
+        }
+        @if (speed(); as words) {
+          · {{ words }}
+        }
         @if (!target().visible) {
           · in the background
         }
@@ -75,7 +80,7 @@ function isTold(source: string): boolean {
   `,
 })
 export class TargetCardComponent {
-  readonly target = input.required<Target>();
+  readonly target = input.required<LiveTarget>();
   readonly chosen = input(false);
   readonly choose = output();
   protected readonly available = computed(() => this.target().available.filter(isTold).map(sourceWords));
@@ -84,6 +89,12 @@ export class TargetCardComponent {
     const more = all.length - SHOWN_SOURCES;
     return all.slice(0, SHOWN_SOURCES).join(', ') + (more > 0 ? ` and ${more} more` : '');
   });
+  /** Pictures a second of the display of another device. */
+  protected readonly rate = computed(() => {
+    const { visitor, refreshMs } = this.target();
+    return visitor === null || refreshMs === undefined ? undefined : Math.round(1000 / refreshMs);
+  });
+  protected readonly speed = computed(() => speedWords(this.target().speed));
   protected readonly missing = computed(() => this.#lacking().map(sourceWords).join(', '));
   /** What is missing and not replaced by something else. */
   readonly #lacking = computed(() => {

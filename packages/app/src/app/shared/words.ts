@@ -99,6 +99,15 @@ const SOURCES: Record<string, string> = {
   'thread-states': 'what threads do',
 };
 
+/** How quick a device is beside this computer: "4.1 × slower than this computer". */
+export function speedWords(speed: number | undefined): string | undefined {
+  if (speed === undefined) return undefined;
+  if (speed > 1.15) return `${speed.toFixed(1)} × slower than this computer`;
+  return speed < 0.87
+    ? `${(1 / speed).toFixed(1)} × quicker than this computer`
+    : 'as quick as this computer';
+}
+
 export function sourceWords(source: string): string {
   return SOURCES[source] ?? source;
 }

@@ -1,9 +1,10 @@
 import { timingSafeEqual, randomBytes } from 'node:crypto';
 import type { IncomingMessage } from 'node:http';
 
-const LOOPBACK_HOSTS = ['localhost', '127.0.0.1', '[::1]'];
+const LOOPBACK_NAMES = ['localhost', '127.0.0.1', '[::1]'];
+const HTTP_PORT = 80;
 
-/** A secret for one run of the server. */
+/** A secret for one run of the server, or for one device. */
 export function newSecret(): string {
   return randomBytes(18).toString('base64url');
 }
@@ -14,19 +15,23 @@ export function sameSecret(given: string | undefined, expected: string): boolean
   return a.length === b.length && timingSafeEqual(a, b);
 }
 
+/** How a request may name a server that listens at a port under some names. */
+export function hostsAt(port: number, names: readonly string[] = LOOPBACK_NAMES): string[] {
+  return names.flatMap((name) => (port === HTTP_PORT ? [name, `${name}:${port}`] : [`${name}:${port}`]));
+}
+
 /**
  * Whether a request names this server as its host. A name that someone else's DNS points here does not, so a
  * foreign site cannot reach the server through a visitor's browser.
  */
-export function hasOwnHost(request: IncomingMessage, port: number): boolean {
-  const host = request.headers.host?.toLowerCase();
-  return LOOPBACK_HOSTS.some((name) => host === `${name}:${port}` || (port === 80 && host === name));
+export function hasOwnHost(request: IncomingMessage, hosts: readonly string[]): boolean {
+  return hosts.includes(request.headers.host?.toLowerCase() ?? '');
 }
 
 /** Whether a request comes from a page of this server, or from no page at all. */
-export function hasOwnOrigin(request: IncomingMessage, port: number): boolean {
+export function hasOwnOrigin(request: IncomingMessage, hosts: readonly string[]): boolean {
   const { origin } = request.headers;
-  return origin === undefined || LOOPBACK_HOSTS.some((name) => origin === `http://${name}:${port}`);
+  return origin === undefined || hosts.some((host) => origin === `http://${host}`);
 }
 
 /** The secret among the subprotocols a web socket offers (RFC 6455, section 1.9). */

@@ -1,0 +1,59 @@
+import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { ListedTarget } from '@nettle-patch/core';
+import { LanService } from '../services/lan.service';
+import { LiveService } from '../services/live.service';
+import { formatClock } from '../shared/format';
+import { IconComponent } from '../shared/icon.component';
+import { ScanCodeComponent } from './scan-code.component';
+
+const CODE_PART = 4;
+
+/** Lets phones and tablets of the room join by a code, shows which have, and turns them away. */
+@Component({
+  selector: 'np-room',
+  imports: [MatButtonModule, IconComponent, ScanCodeComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './room.component.html',
+  styleUrl: './room.component.scss',
+})
+export class RoomComponent {
+  protected readonly lan = inject(LanService);
+  readonly #live = inject(LiveService);
+  protected readonly address = signal<string | undefined>(undefined);
+  protected readonly nowMs = signal(Date.now());
+
+  protected readonly open = computed(() => {
+    const state = this.lan.state();
+    return state.open ? state : undefined;
+  });
+  protected readonly addresses = computed(() => {
+    const state = this.lan.state();
+    return state.open ? [] : state.addresses;
+  });
+  protected readonly code = computed(() => {
+    const code = this.open()?.code ?? '';
+    return `${code.slice(0, CODE_PART)}-${code.slice(CODE_PART)}`;
+  });
+  protected readonly left = computed(() =>
+    formatClock(Math.max(0, (this.open()?.untilMs ?? 0) - this.nowMs())).replace(/\.\d$/, ''),
+  );
+  protected readonly devices = computed(() => {
+    const targets = this.#live.state().targets;
+    return (this.open()?.devices ?? []).map(({ id, address }) => {
+      const pages = targets.filter(({ visitor }) => visitor === id);
+      return { id, address, words: wordsFor(pages.at(-1)), pages: pages.length };
+    });
+  });
+
+  constructor() {
+    const ends = [this.lan.watch()];
+    const clock = setInterval(() => this.nowMs.set(Date.now()), 1000);
+    ends.push(() => clearInterval(clock));
+    inject(DestroyRef).onDestroy(() => ends.forEach((end) => end()));
+  }
+}
+
+function wordsFor(page: ListedTarget | undefined): string {
+  return page === undefined ? 'let in, no page open' : `${page.device} · ${page.engine}`;
+}

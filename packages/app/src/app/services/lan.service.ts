@@ -1,0 +1,53 @@
+import { Injectable, inject, signal } from '@angular/core';
+import type { LanState } from '@nettle-patch/core';
+import { SecretService } from './secret.service';
+
+const LOOK_EVERY_MS = 2000;
+
+/** Whether devices of the room may join, and which have: what the server does about it. */
+@Injectable({ providedIn: 'root' })
+export class LanService {
+  readonly #secret = inject(SecretService).secret;
+  readonly #state = signal<LanState>({ open: false, addresses: [] });
+  readonly state = this.#state.asReadonly();
+  /** Why the latest wish was not granted; empty when it was. */
+  readonly problem = signal('');
+
+  async look(): Promise<void> {
+    await this.#ask('GET', '');
+  }
+
+  /** Looks again and again, as codes and devices change. @returns what ends it */
+  watch(): () => void {
+    void this.look();
+    const timer = setInterval(() => this.state().open && void this.look(), LOOK_EVERY_MS);
+    return () => clearInterval(timer);
+  }
+
+  /** @param address of this computer; the likeliest if none is given */
+  open(address?: string): Promise<void> {
+    return this.#ask('POST', '', address === undefined ? {} : { address });
+  }
+
+  close(): Promise<void> {
+    return this.#ask('DELETE', '');
+  }
+
+  turnAway(device: string): Promise<void> {
+    return this.#ask('DELETE', `/devices/${encodeURIComponent(device)}`);
+  }
+
+  async #ask(method: 'GET' | 'POST' | 'DELETE', path: string, body?: object): Promise<void> {
+    try {
+      const answer = await fetch(`/api/lan${path}`, {
+        method,
+        headers: { authorization: `Bearer ${this.#secret}`, 'content-type': 'application/json' },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      });
+      if (answer.ok) this.#state.set((await answer.json()) as LanState);
+      if (method !== 'GET') this.problem.set(answer.ok ? '' : await answer.text());
+    } catch {
+      if (method !== 'GET') this.problem.set('The server is not there. Start it again.');
+    }
+  }
+}

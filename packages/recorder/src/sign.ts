@@ -1,0 +1,5 @@
+import { offerCapture } from './offer';
+import { SignCapture } from './sign/sign-capture';
+
+(document.currentScript as HTMLScriptElement | null)?.remove();
+offerCapture(new SignCapture());

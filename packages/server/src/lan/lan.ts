@@ -1,0 +1,84 @@
+import { PAIR_PATH, SIGN_PATH, type LanState } from '@nettle-patch/core';
+import { listenNear } from '../listen';
+import { ProxyServer } from '../proxy-server';
+import type { ProxyControl } from '../proxy/proxy';
+import type { Relay } from '../relay/relay';
+import { lanAddresses } from './addresses';
+import { Devices } from './devices';
+import { LanGate } from './lan-gate';
+import { Pairing } from './pairing';
+
+export interface LanOptions {
+  readonly targetOrigin: string;
+  readonly relay: Relay;
+  readonly control: ProxyControl;
+  /** Port that is tried first. */
+  readonly port: () => number;
+}
+
+/** Thrown when nobody else in the room can be listened to. */
+export class NoLanError extends Error {
+  override readonly name = 'NoLanError';
+}
+
+interface Open {
+  readonly server: ProxyServer;
+  readonly gate: LanGate;
+}
+
+/** The address at which devices of the room open the app. Closed unless it is asked for. */
+export class Lan {
+  readonly devices = new Devices((id) => this.#open?.server.turnAway(id));
+  #open: Open | undefined;
+
+  constructor(private readonly options: LanOptions) {}
+
+  /** What the interface is told. */
+  get state(): LanState {
+    if (this.#open === undefined) return { open: false, addresses: lanAddresses() };
+    const { code, untilMs } = this.devices.code;
+    const { origin } = this.#open.gate;
+    const devices = this.devices.list.map(({ id, address, joinedAt }) => ({ id, address, joinedAt }));
+    return { open: true, origin, joinUrl: `${origin}${PAIR_PATH}${code}`, code, untilMs, devices };
+  }
+
+  /** Origin under which devices open the app; undefined while it is closed. */
+  get origin(): string | undefined {
+    return this.#open?.gate.origin;
+  }
+
+  /**
+   * Listens at an address of this computer, the likeliest if none is given.
+   * @throws NoLanError
+   */
+  async open(wanted?: string): Promise<void> {
+    this.close();
+    const address = wanted ?? lanAddresses()[0];
+    if (address === undefined)
+      throw new NoLanError('This computer is in no network that others could reach it by.');
+    let port = 0;
+    const { targetOrigin, relay, control } = this.options;
+    const gate = new LanGate(this.devices, address, () => port);
+    const pairing = new Pairing(this.devices, gate, () => control.settings.steps === 'texts');
+    const server = new ProxyServer({
+      targetOrigin,
+      relay,
+      control,
+      gate,
+      extraPaths: [SIGN_PATH],
+      atTheDoor: (request, response) => pairing.handle(request, response),
+    });
+    try {
+      ({ port } = await listenNear(server.http, this.options.port(), address));
+    } catch (error) {
+      throw new NoLanError(`${address} cannot be listened at: ${(error as Error).message}`);
+    }
+    this.#open = { server, gate };
+    this.devices.renewCode();
+  }
+
+  close(): void {
+    this.#open?.server.close();
+    this.#open = undefined;
+  }
+}

@@ -1,0 +1,48 @@
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { PAIR_PATH } from '@nettle-patch/core';
+import { hasOwnOrigin } from '../gate/guard';
+import type { Devices } from './devices';
+import { DEVICE_COOKIE, type LanGate } from './lan-gate';
+import { refusedPage, welcomePage } from './pages';
+
+const HTML = {
+  'content-type': 'text/html; charset=utf-8',
+  'cache-control': 'no-store',
+  'content-security-policy':
+    "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'",
+  'referrer-policy': 'same-origin',
+};
+
+/** Lets devices in: a page that says what happens, and the button on it. Programs ask for plain text. */
+export class Pairing {
+  constructor(
+    private readonly devices: Devices,
+    private readonly gate: LanGate,
+    /** Whether what is typed is kept. */
+    private readonly keepsWords: () => boolean,
+  ) {}
+
+  /** Answers what is asked on the way in. @returns whether it was that */
+  handle(request: IncomingMessage, response: ServerResponse): boolean {
+    const path = (request.url ?? '/').split('?', 1)[0]!;
+    if (!path.startsWith(PAIR_PATH)) return false;
+    const code = path.slice(PAIR_PATH.length);
+    if (request.method === 'GET') response.writeHead(200, HTML).end(welcomePage(path, this.keepsWords()));
+    else if (request.method === 'POST' && hasOwnOrigin(request, this.gate.hosts)) {
+      this.#pair(code, request, response);
+    } else response.writeHead(405, { allow: 'GET, POST' }).end();
+    return true;
+  }
+
+  #pair(code: string, request: IncomingMessage, response: ServerResponse): void {
+    const device = this.devices.pair(code, request.socket.remoteAddress ?? '');
+    const isProgram = (request.headers.accept ?? '').startsWith('text/plain');
+    if (device === undefined)
+      response.writeHead(403, HTML).end(refusedPage('This code does not hold any more.'));
+    else if (isProgram) response.writeHead(200, { 'content-type': 'text/plain' }).end(device.secret);
+    else {
+      const cookie = `${DEVICE_COOKIE}=${device.secret}; Path=/; HttpOnly; SameSite=Lax`;
+      response.writeHead(303, { location: '/', 'set-cookie': cookie, 'cache-control': 'no-store' }).end();
+    }
+  }
+}
