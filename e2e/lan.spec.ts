@@ -34,7 +34,7 @@ test('a phone of the room is let in by its code, recorded, signed, measured, and
   await expect(code).toBeVisible();
   const { origin, joinUrl } = running.lan.state as Open;
   await expect(code).toHaveAccessibleName(`Code to scan: ${joinUrl}`);
-  await expect(tool.getByText(origin)).toBeVisible();
+  await expect(tool.getByText(joinUrl)).toBeVisible();
 
   const phone = await newPhone();
   expect((await phone.goto(`${origin}/`))!.status()).toBe(403);

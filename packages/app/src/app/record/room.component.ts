@@ -7,8 +7,6 @@ import { formatClock } from '../shared/format';
 import { IconComponent } from '../shared/icon.component';
 import { ScanCodeComponent } from './scan-code.component';
 
-const CODE_PART = 4;
-
 /** Lets phones and tablets of the room join by a code, shows which have, and turns them away. */
 @Component({
   selector: 'np-room',
@@ -30,10 +28,6 @@ export class RoomComponent {
   protected readonly addresses = computed(() => {
     const state = this.lan.state();
     return state.open ? [] : state.addresses;
-  });
-  protected readonly code = computed(() => {
-    const code = this.open()?.code ?? '';
-    return `${code.slice(0, CODE_PART)}-${code.slice(CODE_PART)}`;
   });
   protected readonly left = computed(() =>
     formatClock(Math.max(0, (this.open()?.untilMs ?? 0) - this.nowMs())).replace(/\.\d$/, ''),
