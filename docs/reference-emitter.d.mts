@@ -22,7 +22,7 @@ export interface EmitterCommands {
 }
 
 export declare class Emitter {
-  constructor(base: string, target: EmitterTarget, on: EmitterCommands);
+  constructor(base: string, target: EmitterTarget, on: EmitterCommands, code?: string);
   connect(): Promise<void>;
   close(): void;
   get recordingId(): string | undefined;

@@ -10,6 +10,7 @@
 const RESERVED = '/__nettle-patch/';
 const RETRY_MS = 1000;
 const WRONG_SECRET = 4401;
+const TURNED_AWAY = 4403;
 /** Characters that may wait for an acknowledgement; beyond, the oldest are given up and counted. */
 const MOST_WAITING = 8 * 1024 * 1024;
 
@@ -17,6 +18,7 @@ export class Emitter {
   #base;
   #target;
   #on;
+  #code;
   #secret = '';
   #socket;
   #closed = false;
@@ -29,8 +31,10 @@ export class Emitter {
    * @param base address at which the app is recorded, as the tool shows it
    * @param target what can be recorded, as a hello presents it
    * @param on what to do on each command: start(recordingId) gives the header; stop() gives the row that ends
+   * @param code by which a device of the room is let in; undefined on the computer of the tool
    */
-  constructor(base, target, on) {
+  constructor(base, target, on, code) {
+    this.#code = code;
     this.#base = base.replace(/\/$/, '');
     this.#target = { recording: null, visible: true, ...target };
     this.#on = on;
@@ -51,6 +55,7 @@ export class Emitter {
     socket.addEventListener('error', () => undefined);
     socket.addEventListener('close', ({ code }) => {
       if (code === WRONG_SECRET) this.#secret = '';
+      if (code === TURNED_AWAY) this.#closed = true;
       if (!this.#closed) setTimeout(() => void this.connect(), RETRY_MS);
     });
   }
@@ -77,7 +82,13 @@ export class Emitter {
 
   async #join() {
     try {
-      const answer = await fetch(`${this.#base}${RESERVED}join`);
+      const answer =
+        this.#code === undefined
+          ? await fetch(`${this.#base}${RESERVED}join`)
+          : await fetch(`${this.#base}${RESERVED}pair/${this.#code}`, {
+              method: 'POST',
+              headers: { accept: 'text/plain' },
+            });
       if (answer.ok) this.#secret = await answer.text();
     } catch {
       this.#secret = '';

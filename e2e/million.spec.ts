@@ -50,7 +50,7 @@ async function goThrough(tool: Page, path: string, name: string): Promise<LongTa
   const views = tool.getByRole('navigation', { name: 'Views' });
 
   await watch.during('opening');
-  await tool.locator('input[type=file]').setInputFiles(path);
+  await tool.getByLabel('Recording file').setInputFiles(path);
   await expect(stingList(tool).first()).toBeVisible({ timeout: 90_000 });
   await expect(tool.getByRole('img', { name: /^Anatomy of/ })).toBeVisible({ timeout: 30_000 });
 

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, startRecording, stingList, test } from './stage';
 
 test('the deckhand’s phone is started, recorded and looked into in every view, in its own terms', async ({
@@ -32,4 +33,23 @@ test('the deckhand’s phone is started, recorded and looked into in every view,
   await views.getByRole('link', { name: 'Record' }).click();
   await tool.getByRole('button', { name: 'Put the phone away' }).click();
   await expect(tool.getByRole('button', { name: 'Start the deckhand’s phone' })).toBeVisible();
+});
+
+test('a program sends a whole recording, which is put on the shelf; what is none is told of', async ({
+  stage,
+}) => {
+  const { tool, running } = stage;
+  const reserved = `${running.proxyOrigin}/__nettle-patch/`;
+  const secret = await (await fetch(`${reserved}join`)).text();
+  const send = async (body: Uint8Array<ArrayBuffer>) =>
+    (await fetch(`${reserved}file?secret=${secret}`, { method: 'POST', body })).status;
+  const demo = new URL('../packages/app/public/demo/friday-sailing.nettle.jsonl.gz', import.meta.url);
+  await expect.poll(() => send(new Uint8Array(readFileSync(demo)))).toBe(202);
+  await expect(tool.getByText('A recording was sent here')).toBeVisible();
+  await tool.getByRole('button', { name: 'Open', exact: true }).click();
+  await expect(stingList(tool).filter({ hasText: 'Board all' }).first()).toBeVisible();
+  expect(await send(new TextEncoder().encode('ahoy there'))).toBe(202);
+  await expect(tool.getByText('A file that was sent here was not kept')).toBeVisible();
+  await tool.close();
+  await expect.poll(() => send(new TextEncoder().encode('ahoy'))).toBe(503);
 });

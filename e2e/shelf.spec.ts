@@ -138,7 +138,7 @@ test('reading a large file can be cancelled: nothing of it is kept, and the next
   const { tool } = stage;
   const path = info.outputPath('long-watch.nettle.jsonl.gz');
   writeFileSync(path, generatedFile(3_000_000));
-  await tool.locator('input[type=file]').setInputFiles(path);
+  await tool.getByLabel('Recording file').setInputFiles(path);
   const reading = tool.locator('np-reading');
   await expect(reading).toContainText('Reading the file');
   await reading.getByRole('button', { name: 'Cancel' }).click();

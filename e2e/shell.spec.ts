@@ -1,6 +1,6 @@
 import { gunzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
-import { expect, stingList, test } from './stage';
+import { expect, shownParts, stingList, test } from './stage';
 
 test('the search finds functions, stings, inputs and requests, and leads to each', async ({ stage }) => {
   const { tool } = stage;
@@ -59,6 +59,28 @@ test('the lens goes along from view to view, and back and forward work', async (
   await expect(tool).toHaveURL(/\/source\//);
   await tool.getByRole('button', { name: 'Clear lens' }).click();
   await expect(tool).not.toHaveURL(/from=/);
+});
+
+test('lengths are estimated for a slower device, and said to be', async ({ stage }) => {
+  const { tool } = stage;
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  const first = stingList(tool).first();
+  await expect(first).toContainText(/\d/);
+  const recorded = await shownParts(tool);
+  await tool.getByLabel('Lengths in Stings and Calls').selectOption('4');
+  await expect(tool).toHaveURL(/slower=4/);
+  await expect(first).toContainText('≈');
+  await expect(tool.getByRole('status').filter({ hasText: 'On a device 4 × slower' })).toBeVisible();
+  const slower = await shownParts(tool);
+  expect(slower.feltMs).toBeGreaterThan(recorded.feltMs * 2);
+  expect(slower.feltMs).toBeLessThanOrEqual(recorded.feltMs * 4 + 0.1);
+  expect(Math.abs(slower.sumMs - slower.feltMs)).toBeLessThanOrEqual(recorded.feltMs * 0.01);
+  const views = tool.getByRole('navigation', { name: 'Views' });
+  await views.getByRole('link', { name: 'Calls' }).click();
+  await expect(tool.getByRole('columnheader', { name: '≈ self ms' })).toBeVisible();
+  await tool.getByRole('button', { name: 'Take away: ≈ 4 × slower device' }).click();
+  await expect(tool.getByRole('columnheader', { name: 'self ms', exact: true })).toBeVisible();
+  await expect(tool).not.toHaveURL(/slower/);
 });
 
 test('stings are filtered by kind and by the lens, and a part of the drawing sets it', async ({ stage }) => {

@@ -63,6 +63,39 @@ test('a server that goes away is told of, with what to do, and what was kept sta
   await expect(tool.locator('np-notices')).not.toContainText('cut off');
 });
 
+test('a store that is full in the middle ends the recording, says so, and what came before can be used', async ({
+  stage,
+}) => {
+  const { tool, running, context } = stage;
+  const desk = await stage.openDesk();
+  await startRecording(tool, desk);
+  await desk.click('#board-all');
+  await desk.waitForTimeout(1500);
+  const browserOf = await context.newCDPSession(tool);
+  const { usage } = (await tool.evaluate(() => navigator.storage.estimate())) as { usage: number };
+  const limit = { origin: running.interfaceOrigin, quotaSize: usage + 20_000 };
+  await browserOf.send('Storage.overrideQuotaForOrigin', limit);
+  await desk.click('#search-manifest');
+  for (let letters = 0; letters < 30; letters++) {
+    await desk.keyboard.type('h');
+    await desk.waitForTimeout(300);
+    if (await tool.getByText('no more room').isVisible()) break;
+  }
+  await tool.bringToFront();
+  await expect(tool.getByRole('alert')).toContainText('no more room');
+  await tool.getByRole('button', { name: 'Show what was recorded' }).click();
+  await expect(stingList(tool).filter({ hasText: 'Board all' }).first()).toBeVisible();
+  await expect(desk.locator('#search-manifest')).toHaveValue(/^h+$/);
+
+  await browserOf.send('Storage.overrideQuotaForOrigin', { origin: running.interfaceOrigin });
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await tool.reload();
+  await expect(tool.locator('.card')).not.toContainText('still recording');
+  await tool.getByRole('link', { name: 'Boarding desk · Skerry Line' }).click();
+  await stingList(tool).filter({ hasText: 'Board all' }).first().click();
+  await expect(tool.locator('np-culprits tbody tr').first()).toContainText('bendingOfPair');
+});
+
 test('an address without its key, or with an old one, says so', async ({ stage }) => {
   const page = await (await stage.context.browser()!.newContext()).newPage();
   await page.goto(stage.running.interfaceOrigin);

@@ -45,6 +45,10 @@ try {
   await tool.getByRole('button', { name: 'Stop' }).click();
   await tool.waitForURL(/\/stings\//);
   await pause(800);
+  await tool.getByRole('button', { name: 'Do it again' }).click();
+  await pause(900);
+  await tool.screenshot({ path: file('again') });
+  await tool.getByRole('button', { name: 'Close' }).click();
 
   await tool.getByRole('link', { name: 'Record', exact: true }).click();
   await tool.getByRole('button', { name: 'Demo recording' }).click();
@@ -147,6 +151,21 @@ try {
   await tool.mouse.move(640, 790);
   await pause(900);
   await tool.screenshot({ path: file('timeline-phone') });
+
+  await running.lan.open('127.0.0.2');
+  const room = await browser.newPage({
+    viewport: { width: 390, height: 780 },
+    hasTouch: true,
+    isMobile: true,
+    userAgent: 'Mozilla/5.0 (Linux; Android 14; Skerry 3) Chrome/156.0.0.0 Mobile Safari/537.36',
+  });
+  await room.goto(running.lan.state.joinUrl);
+  await room.getByRole('button').tap();
+  await room.waitForSelector('[data-ready]');
+  await view('Record');
+  await tool.getByRole('radio', { name: /than this computer|as this computer/ }).click();
+  await pause(900);
+  await tool.screenshot({ path: file('record-room') });
 } finally {
   await browser.close();
   running.close();

@@ -1,4 +1,4 @@
-import { createServer, type Server } from 'node:http';
+import type { Server } from 'node:http';
 import { join } from 'node:path';
 import { BadStepsError, INTERFACE_SOCKET_PATH, settingsSchema } from '@nettle-patch/core';
 import express from 'express';
@@ -7,6 +7,9 @@ import { builtPath } from './assets';
 import { Again, againSchema, browsersHere } from './drive/again';
 import type { LoopbackGate } from './gate/gate';
 import { hasOwnHost, hasOwnOrigin } from './gate/guard';
+import { Allowances, type Rate } from './limits/allowance';
+import { patientServer } from './limits/patient-server';
+import { log } from './log';
 import { NoLanError, type Lan } from './lan/lan';
 import { phoneSchema, type Phones } from './phone/phones';
 import type { ProxyControl } from './proxy/proxy';
@@ -41,17 +44,22 @@ const SECURITY_HEADERS = {
   'Cross-Origin-Resource-Policy': 'same-origin',
 };
 
+/** Wrong secrets of one address. */
+const WRONG_SECRETS: Rate = { burst: 60, perSecond: 2 };
+
 const lanSchema = object({ address: string().max(60) }).noUnknown();
 
 /** Answers a body that does not fit with what is wrong in it. */
-const refuse: express.ErrorRequestHandler = (error, _request, response, next) => {
+const refuse: express.ErrorRequestHandler = (error, request, response, next) => {
   const isWrong = [ValidationError, BadStepsError, NoLanError].some((wrong) => error instanceof wrong);
-  if (isWrong)
-    response
-      .status(400)
-      .type('text')
-      .send((error as Error).message);
-  else next(error);
+  const { status = 500, message } = error as Error & { status?: number };
+  if (response.headersSent) next(error);
+  else if (isWrong) response.status(400).type('text').send(message);
+  else if (status < 500) response.status(status).type('text').send('This cannot be taken.');
+  else {
+    log(`${request.method} ${request.path}: ${message}`);
+    response.status(500).type('text').send('Something went wrong here.');
+  }
 };
 
 /** The origin of the tool itself: its interface, and the connection on which it follows targets. */
@@ -63,7 +71,8 @@ export class InterfaceServer {
   constructor(private readonly options: InterfaceServerOptions) {
     this.#sockets = new GuardedSockets(options.gate, (socket) => options.relay.addInterface(socket));
     this.#again = new Again(options.targetOrigin);
-    this.http = createServer(this.#app());
+    const app = this.#app();
+    this.http = patientServer((request, response) => app(request, response));
     this.http.on('upgrade', (request, socket, head) => {
       if (request.url === INTERFACE_SOCKET_PATH) this.#sockets.upgrade(request, socket, head);
       else socket.destroy();
@@ -79,6 +88,7 @@ export class InterfaceServer {
 
   #app(): express.Express {
     const app = express();
+    const wrong = new Allowances(WRONG_SECRETS);
     const { gate, control, lan } = this.options;
     const pages = builtPath('interface');
     app.disable('x-powered-by');
@@ -92,7 +102,9 @@ export class InterfaceServer {
     });
     app.use('/api', (request, response, next) => {
       const given = request.get('authorization')?.replace(/^Bearer /, '');
+      const address = request.socket.remoteAddress ?? '';
       if (hasOwnOrigin(request, gate.hosts) && gate.visitorWith(given) !== undefined) next();
+      else if (!wrong.take(address)) response.status(429).type('text').send('Too many wrong secrets.');
       else response.status(401).type('text').send('The secret is not that of this run.');
     });
     app.get('/api/script', async (request, response) => {
@@ -136,12 +148,12 @@ export class InterfaceServer {
       this.options.phones.stop();
       response.status(204).end();
     });
-    app.use('/api', refuse);
     app.use(express.static(pages, { index: false, maxAge: 0 }));
     app.get(/^\/[a-z]*(\/.*)?$/, (request, response, next) => {
       if (request.path.includes('.') || request.path.startsWith('/api')) next();
       else response.sendFile(join(pages, 'index.html'), { maxAge: 0 });
     });
+    app.use(refuse);
     return app;
   }
 }

@@ -1,7 +1,8 @@
-import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { IncomingMessage, Server, ServerResponse } from 'node:http';
 import { readFile } from 'node:fs/promises';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import {
+  FILE_PATH,
   ProtocolError,
   RECORDER_PATH,
   RESERVED_PATH,
@@ -12,8 +13,10 @@ import {
   TARGET_SOCKET_PATH,
 } from '@nettle-patch/core';
 import { builtPath } from './assets';
-import type { Gate } from './gate/gate';
+import type { Gate, Visitor } from './gate/gate';
 import { hasOwnHost, hasOwnOrigin } from './gate/guard';
+import { Allowances, type Rate } from './limits/allowance';
+import { patientServer } from './limits/patient-server';
 import { refusedPage } from './lan/pages';
 import { RecordingProxy, type ProxyOptions } from './proxy/proxy';
 import type { Relay } from './relay/relay';
@@ -28,6 +31,11 @@ const SCRIPTS = new Map<string, Parameters<typeof builtPath>[0]>([
 ]);
 
 const LARGEST_BODY = 8 * 1024 * 1024;
+const LARGEST_FILE = 64 * 1024 * 1024;
+/** A body that stands still so long is not waited for. Milliseconds. */
+const BODY_LIMIT_MS = 15_000;
+/** Wrong secrets of one address. */
+const WRONG_SECRETS: Rate = { burst: 60, perSecond: 2 };
 
 export interface ProxyServerOptions extends ProxyOptions {
   readonly gate: Gate;
@@ -41,12 +49,13 @@ export class ProxyServer {
   readonly http: Server;
   readonly #proxy: RecordingProxy;
   readonly #sockets: GuardedSockets;
+  readonly #wrong = new Allowances(WRONG_SECRETS);
 
   constructor(private readonly options: ProxyServerOptions) {
     const { gate, relay } = options;
     this.#proxy = new RecordingProxy(options);
     this.#sockets = new GuardedSockets(gate, (socket, visitor) => relay.addTarget(socket, visitor));
-    this.http = createServer((request, response) => this.#handle(request, response));
+    this.http = patientServer((request, response) => this.#handle(request, response));
     this.http.on('upgrade', (request, socket, head) => {
       if (pathOf(request) === TARGET_SOCKET_PATH) this.#sockets.upgrade(request, socket, head);
       else if (hasOwnHost(request, gate.hosts) && gate.secretFor(request) !== undefined) {
@@ -66,11 +75,11 @@ export class ProxyServer {
     this.http.closeAllConnections();
   }
 
-  #handle(request: IncomingMessage, response: ServerResponse): void {
+  async #handle(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const { gate, atTheDoor } = this.options;
     if (!hasOwnHost(request, gate.hosts)) reply(response, 421, 'This server does not answer to that name.');
     else if (atTheDoor?.(request, response)) return;
-    else if (pathOf(request).startsWith(RESERVED_PATH)) void this.#reserved(request, response);
+    else if (pathOf(request).startsWith(RESERVED_PATH)) await this.#reserved(request, response);
     else if (gate.secretFor(request) === undefined) refuse(response);
     else this.#proxy.handle(request, response);
   }
@@ -95,6 +104,8 @@ export class ProxyServer {
       reply(response, secret === undefined ? 403 : 200, secret ?? 'It was not let in.');
     } else if (path === `${RESERVED_PATH}rows` && request.method === 'POST') {
       await this.#takeRows(request, response);
+    } else if (path === FILE_PATH && request.method === 'POST') {
+      await this.#takeFile(request, response);
     } else if (path === WORKER_SCRIPT_PATH && request.method === 'POST') {
       await this.#workerScript(request, response);
     } else {
@@ -106,7 +117,7 @@ export class ProxyServer {
     const body = await this.#body(request, response);
     if (body === undefined) return;
     try {
-      this.options.relay.takeRows(body);
+      this.options.relay.takeLastRows(body.bytes.toString('utf8'), body.visitor);
       reply(response, 204, '');
     } catch (error) {
       if (!(error instanceof ProtocolError)) throw error;
@@ -114,31 +125,50 @@ export class ProxyServer {
     }
   }
 
+  async #takeFile(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const body = await this.#body(request, response, LARGEST_FILE);
+    if (body === undefined) return;
+    if (this.options.relay.takeFile(body.bytes)) reply(response, 202, '');
+    else
+      reply(response, 503, 'The tool is not open in any browser, and it is there that recordings are kept.');
+  }
+
   async #workerScript(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const body = await this.#body(request, response);
     if (body === undefined) return;
     const asked = queryOf(request);
     const isModule = asked.get('type') === 'module';
-    reply(response, 200, await this.#proxy.workerScript(asked.get('name') ?? '', body, isModule));
+    reply(
+      response,
+      200,
+      await this.#proxy.workerScript(asked.get('name') ?? '', body.bytes.toString('utf8'), isModule),
+    );
   }
 
   /** The body of a request that shows the secret; else the request is answered. */
-  async #body(request: IncomingMessage, response: ServerResponse): Promise<string | undefined> {
-    if (this.options.gate.visitorWith(queryOf(request).get('secret') ?? undefined) === undefined) {
-      reply(response, 401, 'The secret is not that of this run.');
+  async #body(
+    request: IncomingMessage,
+    response: ServerResponse,
+    most = LARGEST_BODY,
+  ): Promise<{ bytes: Buffer; visitor: Visitor } | undefined> {
+    const visitor = this.options.gate.visitorWith(queryOf(request).get('secret') ?? undefined);
+    if (visitor === undefined) {
+      const status = this.#wrong.take(request.socket.remoteAddress ?? '') ? 401 : 429;
+      reply(response, status, 'The secret is not that of this run.');
       return undefined;
     }
+    request.setTimeout(BODY_LIMIT_MS, () => request.destroy());
     const pieces: Buffer[] = [];
     let size = 0;
     for await (const piece of request as AsyncIterable<Buffer>) {
       size += piece.length;
-      if (size > LARGEST_BODY) {
-        reply(response, 413, `More than ${LARGEST_BODY / 2 ** 20} MB at once.`);
+      if (size > most) {
+        reply(response, 413, `More than ${most / 2 ** 20} MB at once.`);
         return undefined;
       }
       pieces.push(piece);
     }
-    return Buffer.concat(pieces).toString('utf8');
+    return { bytes: Buffer.concat(pieces), visitor };
   }
 }
 

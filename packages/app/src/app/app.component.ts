@@ -11,6 +11,7 @@ import { RouterOutlet } from '@angular/router';
 import { GroundStripComponent } from './ground-strip/ground-strip.component';
 import { LensBarComponent } from './lens/lens-bar.component';
 import { AddressService } from './services/address.service';
+import { ReceivedService } from './services/received.service';
 import { RecordingService } from './services/recording.service';
 import { inOwnTask } from './shared/own-task';
 import { ThemeService } from './services/theme.service';
@@ -127,6 +128,7 @@ export class AppComponent {
 
   constructor() {
     inject(ThemeService);
+    inject(ReceivedService);
     effect(() => {
       if (this.analysed() === undefined || untracked(this.built) > 0) return;
       inOwnTask(() => this.built.set(1));

@@ -105,8 +105,9 @@ export class RecordingStore {
     );
   }
 
+  /** @throws StoreFullError */
   async finish(id: string): Promise<void> {
-    await this.database.recordings.update(id, { state: 'ended' });
+    await this.#writing(() => this.database.recordings.update(id, { state: 'ended' }));
   }
 
   async rename(id: string, title: string): Promise<void> {
@@ -117,8 +118,13 @@ export class RecordingStore {
     await this.database.recordings.update(id, { tags: [...tags] });
   }
 
+  /** Notes what was found in a recording, for its card. Where there is no room it can be found again. */
   async setVerdict(id: string, verdict: Verdict, lengthMs: number): Promise<void> {
-    await this.database.recordings.update(id, { verdict, lengthMs });
+    try {
+      await this.#writing(() => this.database.recordings.update(id, { verdict, lengthMs }));
+    } catch (error) {
+      if (!(error instanceof StoreFullError)) throw error;
+    }
   }
 
   async markDamaged(id: string): Promise<void> {

@@ -4,6 +4,7 @@ import {
   RecordingDecoder,
   anatomyOf,
   becauseOf,
+  blameOfRange,
   causeInRange,
   findStings,
   interactionsOf,
@@ -22,8 +23,8 @@ import {
   type Sting,
 } from '@nettle-patch/core';
 import { USUAL_PREFERENCES, type Preferences } from '../store/preferences';
-import { keptFrom, type RecordingStore } from '../store/recording-store';
-import { readAnyFile } from './any-file';
+import type { RecordingStore } from '../store/recording-store';
+import { keepFile } from './keep-file';
 import { CallsDesk } from './calls-desk';
 import { CompareDesk, type ComparedRecordings } from './compare-desk';
 import { SearchDesk } from './search-desk';
@@ -121,13 +122,7 @@ export class Analysis {
    */
   async importFile(file: Blob, onProgress: OpenProgress): Promise<string> {
     const tell = sparingly(onProgress);
-    const { recording, notices, pieces } = await readAnyFile(file, (read) => tell(read, file.size));
-    const known = await this.store.get(recording.header.id);
-    if (known !== undefined) return known.id;
-    const kept = keptFrom(recording.header, 'ended');
-    const lengthMs = recording.range.endMs;
-    await this.store.createWhole({ ...kept, lengthMs, damaged: notices.length > 0 }, pieces);
-    return recording.header.id;
+    return keepFile(this.store, file, (read) => tell(read, file.size));
   }
 
   /** What is open. @throws Error when nothing is */
@@ -172,7 +167,7 @@ export class Analysis {
       range: recording.range,
       thresholds: held,
       notices: [...notices, ...dropNotices(recording)],
-      stings: stings.map(listed),
+      stings: stings.map((sting) => listed(recording, sting)),
       series,
       skyline,
       inputs: interactions.map((interaction) => interaction.startMs),
@@ -223,15 +218,17 @@ function causeOf(recording: Recording, sting: Sting): readonly CauseLink[] {
   return chain.some(({ type }) => type === 'schedule') ? chain : [];
 }
 
-function listed(sting: Sting): ListedSting {
+function listed(recording: Recording, sting: Sting): ListedSting {
   const { startMs, endMs, feltMs, interaction } = sting;
-  if (interaction === undefined) return { ...sting, waitingMs: 0, handlingMs: feltMs, drawingMs: 0 };
+  const { idleMs } = blameOfRange(recording, sting.thread, { startMs, endMs });
+  if (interaction === undefined) return { ...sting, waitingMs: 0, handlingMs: feltMs, drawingMs: 0, idleMs };
   const { processingStartMs, processingEndMs } = interaction;
   return {
     ...sting,
     waitingMs: processingStartMs - startMs,
     handlingMs: processingEndMs - processingStartMs,
     drawingMs: endMs - processingEndMs,
+    idleMs,
   };
 }
 

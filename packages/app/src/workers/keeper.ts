@@ -12,7 +12,7 @@ import {
   type RowOfKind,
   type ScriptText,
 } from '@nettle-patch/core';
-import { keptFrom, type RecordingStore } from '../store/recording-store';
+import { StoreFullError, keptFrom, type RecordingStore } from '../store/recording-store';
 import type { KeptRecording } from '../store/database';
 import { BatchOrder } from './batch-order';
 import { LiveSummary } from './live-summary';
@@ -28,7 +28,8 @@ export interface KeeperEvents {
   onChange(): void;
   /** The recording is whole on the disk. @param reason of its end row */
   onEnd(reason: string): void;
-  onError(error: Error): void;
+  /** Nothing more is written. @param kept whether what came before is whole on the disk, with an end */
+  onError(error: Error, kept: boolean): void;
   fetchScript(url: string): Promise<ScriptText>;
   /** Scripts that were not rewritten in exact mode. */
   leftAlone(): Promise<LeftAlone[]>;
@@ -150,6 +151,21 @@ export class Keeper {
     this.events.onEnd(reason);
   }
 
+  /** Ends a recording for which there is no more room: with its functions mapped if that fits, else without. */
+  async #endAsFull(): Promise<boolean> {
+    const end = JSON.stringify({ kind: 'end', startMs: this.summary.lastMs, reason: 'full' } satisfies Row);
+    for (const lines of [[...(await this.#resolvingLines()), end], [end]]) {
+      try {
+        await this.#append(lines);
+        await this.store.finish(this.recordingId);
+        return true;
+      } catch (error) {
+        if (!(error instanceof StoreFullError)) throw error;
+      }
+    }
+    return false;
+  }
+
   async #resolvingLines(): Promise<string[]> {
     const builder = new RecordingBuilder();
     const decoder = new RecordingDecoder(builder);
@@ -172,7 +188,8 @@ export class Keeper {
       } catch (error) {
         this.#closed = true;
         this.#failed = true;
-        this.events.onError(error as Error);
+        const kept = error instanceof StoreFullError && (await this.#endAsFull());
+        this.events.onError(error as Error, kept);
       }
     });
   }

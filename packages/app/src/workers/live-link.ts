@@ -9,6 +9,8 @@ import {
 } from '@nettle-patch/core';
 import type { KeptRecording } from '../store/database';
 import { StoreFullError, type RecordingStore } from '../store/recording-store';
+import { failureOf } from './failure';
+import { keepFile } from './keep-file';
 import { Keeper, type KeeperEvents } from './keeper';
 import {
   INITIAL_LIVE_STATE,
@@ -65,6 +67,7 @@ export class LiveLink {
       onState: (connection) =>
         this.#change(connection === 'open' ? { connection } : { connection, targets: [] }),
       onMessage: (text) => this.#message(text),
+      onFile: (file) => void this.#received(file),
     });
     this.#socket.connect();
     setInterval(() => this.#current && this.#changed(), TELL_EVERY_MS * 2);
@@ -155,7 +158,7 @@ export class LiveLink {
           }),
         onChange: () => this.#progress(current),
         onEnd: (reason) => void this.#ended(current, reason),
-        onError: (error) => this.#failed(current, error),
+        onError: (error, kept) => this.#failed(current, error, kept),
         ...this.#server(),
       },
       kept,
@@ -218,6 +221,16 @@ export class LiveLink {
     return { ...target, speed: slowerBy(target.calculationMs, this.#calculationMs) };
   }
 
+  /** Keeps a file that a program has sent. */
+  async #received(file: Blob): Promise<void> {
+    const number = (this.#state.received?.number ?? 0) + 1;
+    try {
+      this.#change({ received: { number, id: await keepFile(this.store, file, () => undefined) } });
+    } catch (error) {
+      this.#change({ received: { number, failure: failureOf(error) } });
+    }
+  }
+
   /** After a reload of the tool: goes on with what still runs, and ends what does not. */
   async #takeUpUnfinished(targets: readonly LiveTarget[]): Promise<void> {
     for (const kept of await this.store.unfinished()) {
@@ -277,9 +290,9 @@ export class LiveLink {
     }
   }
 
-  #failed(current: Current, error: Error): void {
+  #failed(current: Current, error: Error, kept: boolean): void {
     this.#send({ type: 'stop', targetId: current.targetId, recordingId: current.keeper.recordingId });
-    current.state = 'failed';
+    current.state = kept ? 'ended' : 'failed';
     current.problem = error instanceof StoreFullError ? 'store-full' : 'bad-rows';
     this.#changed();
   }

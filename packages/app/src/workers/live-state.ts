@@ -1,4 +1,5 @@
 import type { ListedTarget } from '@nettle-patch/core';
+import type { Failure } from './failure';
 
 export type ConnectionState = 'connecting' | 'open' | 'lost' | 'wrong-secret' | 'no-secret';
 
@@ -50,11 +51,18 @@ export interface LiveTarget extends ListedTarget {
   readonly speed?: number;
 }
 
+/** A file that a program has sent: the recording it was kept as, or why it was not. */
+export type Received = { readonly number: number } & (
+  { readonly id: string } | { readonly failure: Failure }
+);
+
 export interface LiveState {
   readonly connection: ConnectionState;
   readonly targets: readonly LiveTarget[];
   readonly proxyUrl: string;
   readonly recording: LiveRecording | null;
+  /** The file that came last for the shelf. */
+  readonly received?: Received;
 }
 
 export const INITIAL_LIVE_STATE: LiveState = {

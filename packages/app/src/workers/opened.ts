@@ -33,6 +33,8 @@ export interface ListedSting extends Sting {
   readonly waitingMs: number;
   readonly handlingMs: number;
   readonly drawingMs: number;
+  /** Of the delay, the part in which its thread did nothing. */
+  readonly idleMs: number;
 }
 
 /** A recording as the interface shows it. Nothing in it grows with the number of calls. */

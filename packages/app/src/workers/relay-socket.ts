@@ -7,6 +7,8 @@ const SUBPROTOCOL = 'nettle-patch';
 export interface RelaySocketEvents {
   onState(state: ConnectionState): void;
   onMessage(text: string): void;
+  /** A whole file was sent to the server, for the shelf. */
+  onFile(file: Blob): void;
 }
 
 /** The connection to the server. It is made anew whenever it is lost, except when the secret is wrong. */
@@ -26,7 +28,10 @@ export class RelaySocket {
     ]);
     this.#socket = socket;
     socket.addEventListener('open', () => this.events.onState('open'));
-    socket.addEventListener('message', (event: MessageEvent<string>) => this.events.onMessage(event.data));
+    socket.addEventListener('message', ({ data }: MessageEvent<string | Blob>) => {
+      if (typeof data === 'string') this.events.onMessage(data);
+      else this.events.onFile(data);
+    });
     socket.addEventListener('close', (event) => {
       if (event.code === CLOSE_WRONG_SECRET) {
         this.events.onState('wrong-secret');

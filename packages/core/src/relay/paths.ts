@@ -11,6 +11,8 @@ export const WORKER_SCRIPT_PATH = `${RESERVED_PATH}worker-script`;
 export const PAIR_PATH = `${RESERVED_PATH}pair/`;
 /** The part of the recorder that shows on a device that it is being recorded. */
 export const SIGN_PATH = `${RESERVED_PATH}sign.js`;
+/** Where a program sends a whole recording. */
+export const FILE_PATH = `${RESERVED_PATH}file`;
 export const TARGET_SOCKET_PATH = `${RESERVED_PATH}target`;
 /** Path of the interface's connection on the tool's own origin. */
 export const INTERFACE_SOCKET_PATH = '/relay';
@@ -19,3 +21,4 @@ export const INTERFACE_SOCKET_PATH = '/relay';
 export const CLOSE_WRONG_SECRET = 4401;
 export const CLOSE_BAD_MESSAGE = 4400;
 export const CLOSE_TURNED_AWAY = 4403;
+export const CLOSE_TOO_MUCH = 4429;

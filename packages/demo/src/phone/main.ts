@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { Emitter } from '../../../../docs/reference-emitter.mjs';
-import { PHONE_FAULT_NAMES, isPhoneFault, type PhoneFault } from './faults';
+import { Emitter, type EmitterCommands } from '../../../../docs/reference-emitter.mjs';
+import { PHONE_FAULT_NAMES, isPhoneFault, type PhoneFault } from '@nettle-patch/core';
 import { Phone } from './phone';
 
 const TELL_EVERY_MS = 250;
 
-/** `phone.js ADDRESS [--hz 60|120] [--seed N] [--mended fault,fault|all]` */
+/** `phone.js ADDRESS [--hz 60|120] [--seed N] [--mended fault,fault|all] [--code CODE]` */
 const [address = 'http://localhost:4781', ...options] = process.argv.slice(2);
 const valueOf = (name: string) => (options.includes(name) ? options[options.indexOf(name) + 1] : undefined);
 const hz = valueOf('--hz') === '120' ? 120 : 60;
@@ -29,7 +29,7 @@ let startedAt = 0;
 let pausedAt: number | undefined;
 const nowMs = () => (pausedAt ?? Date.now()) - startedAt;
 
-const emitter = new Emitter(address, target, {
+const on: EmitterCommands = {
   start: (id) => {
     phone = new Phone({ seed, hz, mended });
     startedAt = Date.now();
@@ -64,7 +64,8 @@ const emitter = new Emitter(address, target, {
     return [];
   },
   note: (text) => [{ kind: 'span', thread: 0, startMs: nowMs(), durationMs: 0, type: 'note', name: text }],
-});
+};
+const emitter = new Emitter(address, target, on, valueOf('--code'));
 
 setInterval(() => {
   if (phone !== undefined) emitter.add(phone.until(nowMs()));

@@ -5,12 +5,13 @@ import {
   displayName,
   findStings,
   lanesOf,
+  PHONE_FAULT_NAMES,
   readRecording,
+  type PhoneFault,
   type Recording,
 } from '@nettle-patch/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { PHONE_FAULT_NAMES, type PhoneFault } from './faults';
 import { Phone } from './phone';
 
 const HEADER = {

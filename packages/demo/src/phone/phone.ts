@@ -1,7 +1,7 @@
 import type { EmittedRow } from '../../../../docs/reference-emitter.mjs';
 import { between, seededRandom } from '../data/random';
 import { functionId, functionRows, type CodeName } from './code';
-import type { PhoneFault } from './faults';
+import type { PhoneFault } from '@nettle-patch/core';
 import { Tape, type Work } from './tape';
 
 export interface PhoneSettings {

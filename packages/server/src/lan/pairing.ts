@@ -1,6 +1,7 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { PAIR_PATH } from '@nettle-patch/core';
 import { hasOwnOrigin } from '../gate/guard';
+import { Allowances, type Rate } from '../limits/allowance';
 import type { Devices } from './devices';
 import { DEVICE_COOKIE, type LanGate } from './lan-gate';
 import { refusedPage, welcomePage } from './pages';
@@ -13,8 +14,13 @@ const HTML = {
   'referrer-policy': 'same-origin',
 };
 
+/** Codes that one address may try. */
+const TRIES: Rate = { burst: 5, perSecond: 1 / 12 };
+
 /** Lets devices in: a page that says what happens, and the button on it. Programs ask for plain text. */
 export class Pairing {
+  readonly #tries = new Allowances(TRIES);
+
   constructor(
     private readonly devices: Devices,
     private readonly gate: LanGate,
@@ -35,7 +41,12 @@ export class Pairing {
   }
 
   #pair(code: string, request: IncomingMessage, response: ServerResponse): void {
-    const device = this.devices.pair(code, request.socket.remoteAddress ?? '');
+    const address = request.socket.remoteAddress ?? '';
+    if (!this.#tries.take(address)) {
+      response.writeHead(429, HTML).end(refusedPage('Too many codes came from here. Wait a minute.'));
+      return;
+    }
+    const device = this.devices.pair(code, address);
     const isProgram = (request.headers.accept ?? '').startsWith('text/plain');
     if (device === undefined)
       response.writeHead(403, HTML).end(refusedPage('This code does not hold any more.'));

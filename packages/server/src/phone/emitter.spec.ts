@@ -112,6 +112,36 @@ describe('the reference emitter', () => {
     client.close();
   }, 20_000);
 
+  it('is let in from another device by a code, recorded, and hears no more once it is turned away', async () => {
+    emitter.close();
+    await running.lan.open('127.0.0.2');
+    const { devices, origin = '' } = running.lan;
+    const distant = new Emitter(
+      origin,
+      { ...TARGET, id: 'distant' },
+      { start: header, stop: () => ({ kind: 'end', startMs: 500, reason: 'stopped' }) },
+      devices.code.code,
+    );
+    await distant.connect();
+    const client = await RecordingClient.connect(running);
+    const target = await client.target();
+    expect(target.id).toBe('distant');
+    await client.start(target, 'friday');
+    distant.add([span(1), span(2)]);
+    cut();
+    distant.add([span(3)]);
+    await vi.waitUntil(() => distant.waiting === 0, 8000);
+    const lines = await client.stop(await client.target(), 'friday');
+    expect(lines.filter((line) => line.includes('"mark"'))).toHaveLength(3);
+    devices.turnAway(devices.list[0]!.id);
+    await pause(1500);
+    expect(devices.list).toEqual([]);
+    const late = await fetch(`${origin}/__nettle-patch/join`);
+    expect(late.status).toBe(403);
+    distant.close();
+    client.close();
+  }, 20_000);
+
   it('joins a server that was started anew, with its new secret', async () => {
     const port = Number(new URL(running.proxyOrigin).port);
     running.close();

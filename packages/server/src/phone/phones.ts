@@ -1,9 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { array, number, object, string, type InferType } from 'yup';
+import { PHONE_FAULT_NAMES, type PhoneFault } from '@nettle-patch/core';
 import { builtPath } from '../assets';
-
-/** What is wrong with the phone; each has a mended version. */
-export const PHONE_FAULTS = ['decode-on-main', 'shared-lock', 'deep-views', 'garbage-in-scroll'] as const;
 
 export const phoneSchema = object({
   /** Pictures a second that its display asks for. */
@@ -13,7 +11,9 @@ export const phoneSchema = object({
     .min(0)
     .max(2 ** 31)
     .default(7),
-  mended: array(string().oneOf(PHONE_FAULTS).required()).max(PHONE_FAULTS.length).default([]),
+  mended: array(string<PhoneFault>().oneOf(PHONE_FAULT_NAMES).required())
+    .max(PHONE_FAULT_NAMES.length)
+    .default([]),
 }).noUnknown();
 export type PhoneSettings = InferType<typeof phoneSchema>;
 
@@ -22,8 +22,10 @@ export function startPhone(
   address: string,
   { hz, seed, mended }: PhoneSettings,
   stdio: 'ignore' | 'inherit',
+  code?: string,
 ): ChildProcess {
   const flags = ['--hz', String(hz), '--seed', String(seed), '--mended', mended.join(',')];
+  if (code !== undefined) flags.push('--code', code);
   // Node 20 has the standard WebSocket only behind a flag.
   return spawn(
     process.execPath,

@@ -14,6 +14,8 @@ import type { Visitor } from '../gate/gate';
 
 /** Bytes that may wait for a slow interface before targets are made to hold their rows back. */
 const MAX_WAITING_BYTES = 64 * 1024 * 1024;
+/** Bytes of commands and lists that may wait for one that takes nothing; it is then given up. */
+const GIVEN_UP_BYTES = 2 * MAX_WAITING_BYTES;
 
 /**
  * Passes rows from targets to interfaces and commands the other way. Keeps nothing: rows that no interface
@@ -31,20 +33,35 @@ export class Relay {
       this.#guarded(socket, () => this.#fromTarget(socket, visitor, String(data))),
     );
     socket.on('close', () => this.#targetLeft(socket));
-    socket.on('error', () => socket.terminate());
   }
 
   addInterface(socket: WebSocket): void {
     this.#interfaces.add(socket);
     socket.on('message', (data) => this.#guarded(socket, () => this.#command(parseCommand(String(data)))));
     socket.on('close', () => this.#interfaces.delete(socket));
-    socket.on('error', () => socket.terminate());
     this.#send(socket, this.#targetsMessage());
   }
 
-  /** @throws ProtocolError when the frame holds no batch of rows. */
-  takeRows(frame: string): void {
-    readBatch(frame);
+  /**
+   * Takes rows that come without a connection, as the last of a page that leaves.
+   * @throws ProtocolError when the frame holds no batch of rows, or one of somebody else's target
+   */
+  takeLastRows(frame: string, { device }: Visitor): void {
+    const { targetId } = readBatch(frame).batch;
+    const owner = [...this.#targets.values()].find(({ id }) => id === targetId);
+    if (owner !== undefined && owner.visitor !== device)
+      throw new ProtocolError('these are rows of another target');
+    this.#passOn(frame);
+  }
+
+  /** Hands a whole file to an interface, for its shelf. @returns whether there is one */
+  takeFile(file: Buffer): boolean {
+    const [first] = this.#interfaces;
+    first?.send(file);
+    return first !== undefined;
+  }
+
+  #passOn(frame: string): void {
     for (const socket of this.#interfaces) {
       if (socket.bufferedAmount < MAX_WAITING_BYTES) socket.send(frame);
     }
@@ -52,11 +69,25 @@ export class Relay {
 
   #fromTarget(socket: WebSocket, { device }: Visitor, text: string): void {
     if (isBatch(text)) {
-      this.takeRows(text);
+      const { targetId } = readBatch(text).batch;
+      if (this.#targets.get(socket)?.id !== targetId)
+        throw new ProtocolError('these are rows of another target');
+      this.#passOn(text);
       return;
     }
-    this.#targets.set(socket, { ...parseHello(text).target, visitor: device });
+    const target = { ...parseHello(text).target, visitor: device };
+    this.#replace(target);
+    this.#targets.set(socket, target);
     this.#tellTargets();
+  }
+
+  /** A target that comes again has lost its connection; one of somebody else may not take its name. */
+  #replace(target: ListedTarget): void {
+    for (const [socket, known] of this.#targets) {
+      if (known.id !== target.id) continue;
+      if (known.visitor !== target.visitor) throw new ProtocolError('another target has this id');
+      this.#targets.delete(socket);
+    }
   }
 
   #targetLeft(socket: WebSocket): void {
@@ -69,7 +100,7 @@ export class Relay {
 
   #command(command: Command): void {
     for (const [socket, target] of this.#targets) {
-      if (target.id === command.targetId) socket.send(JSON.stringify(command));
+      if (target.id === command.targetId) this.#send(socket, command);
     }
   }
 
@@ -94,7 +125,8 @@ export class Relay {
     for (const socket of this.#interfaces) this.#send(socket, message);
   }
 
-  #send(socket: WebSocket, message: ServerMessage): void {
-    socket.send(JSON.stringify(message));
+  #send(socket: WebSocket, message: ServerMessage | Command): void {
+    if (socket.bufferedAmount > GIVEN_UP_BYTES) socket.terminate();
+    else socket.send(JSON.stringify(message));
   }
 }

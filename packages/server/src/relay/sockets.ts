@@ -1,21 +1,34 @@
 import type { IncomingMessage } from 'node:http';
 import type { Duplex } from 'node:stream';
-import { CLOSE_TURNED_AWAY, CLOSE_WRONG_SECRET } from '@nettle-patch/core';
+import { CLOSE_TOO_MUCH, CLOSE_TURNED_AWAY, CLOSE_WRONG_SECRET } from '@nettle-patch/core';
 import { WebSocketServer, type WebSocket } from 'ws';
 import type { Gate, Visitor } from '../gate/gate';
 import { hasOwnHost, hasOwnOrigin, offeredSecret } from '../gate/guard';
+import { Allowance, Allowances, type Rate } from '../limits/allowance';
+import { keepAlive } from '../limits/heartbeat';
 
 const LARGEST_FRAME = 64 * 1024 * 1024;
 const SUBPROTOCOL = 'nettle-patch';
+/** Wrong secrets of one address: pages of a run before try a few times. */
+const WRONG_SECRETS: Rate = { burst: 60, perSecond: 2 };
+/** Messages of one connection. A page sends ten batches a second. */
+const MESSAGES: Rate = { burst: 400, perSecond: 100 };
+const MOST_OF_A_DEVICE = 32;
+
+function refuse(socket: Duplex, status: string): void {
+  socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
+}
 
 /** Accepts web sockets whose host, origin and secret are right; a wrong secret is told with a code of its own. */
 export class GuardedSockets {
   readonly #visitors = new Map<WebSocket, Visitor>();
+  readonly #wrong = new Allowances(WRONG_SECRETS);
   readonly #server = new WebSocketServer({
     noServer: true,
     maxPayload: LARGEST_FRAME,
     handleProtocols: (offered) => (offered.has(SUBPROTOCOL) ? SUBPROTOCOL : false),
   });
+  readonly #endWatch = keepAlive(() => this.#visitors.keys());
 
   constructor(
     private readonly gate: Pick<Gate, 'hosts' | 'visitorWith'>,
@@ -24,15 +37,18 @@ export class GuardedSockets {
 
   upgrade(request: IncomingMessage, socket: Duplex, head: Buffer): void {
     const { hosts } = this.gate;
-    if (!hasOwnHost(request, hosts) || !hasOwnOrigin(request, hosts)) {
-      socket.end('HTTP/1.1 403 Forbidden\r\nConnection: close\r\n\r\n');
-      return;
-    }
-    this.#server.handleUpgrade(request, socket, head, (opened) => {
+    const address = request.socket.remoteAddress ?? '';
+    if (!hasOwnHost(request, hosts) || !hasOwnOrigin(request, hosts)) refuse(socket, '403 Forbidden');
+    else {
       const visitor = this.gate.visitorWith(offeredSecret(request));
-      if (visitor === undefined) opened.close(CLOSE_WRONG_SECRET, 'the secret is not that of this run');
-      else this.#take(opened, visitor);
-    });
+      if (visitor === undefined && !this.#wrong.take(address)) refuse(socket, '429 Too Many Requests');
+      else {
+        this.#server.handleUpgrade(request, socket, head, (opened) => {
+          if (visitor === undefined) opened.close(CLOSE_WRONG_SECRET, 'the secret is not that of this run');
+          else this.#take(opened, visitor);
+        });
+      }
+    }
   }
 
   /** Ends the connections of a device. */
@@ -43,11 +59,22 @@ export class GuardedSockets {
   }
 
   close(): void {
+    this.#endWatch();
     for (const client of this.#server.clients) client.terminate();
     this.#server.close();
   }
 
   #take(socket: WebSocket, visitor: Visitor): void {
+    socket.on('error', () => socket.terminate());
+    const others = [...this.#visitors.values()].filter(({ device }) => device === visitor.device);
+    if (visitor.device !== null && others.length >= MOST_OF_A_DEVICE) {
+      socket.close(CLOSE_TOO_MUCH, `more than ${MOST_OF_A_DEVICE} connections of one device`);
+      return;
+    }
+    const messages = new Allowance(MESSAGES);
+    socket.on('message', () => {
+      if (!messages.take()) socket.close(CLOSE_TOO_MUCH, 'too many messages');
+    });
     this.#visitors.set(socket, visitor);
     socket.on('close', () => this.#visitors.delete(socket));
     this.accept(socket, visitor);

@@ -11,6 +11,7 @@ import {
   signal,
 } from '@angular/core';
 import type { CallRow, CallsMode, CallsPage } from '../../workers/calls-desk';
+import { LensService } from '../services/lens.service';
 import { onResize } from '../shared/canvas';
 import { sortRows, type CallColumn } from './sort-rows';
 
@@ -54,6 +55,8 @@ export class CallTableComponent {
   readonly open = output<CallRow>();
   readonly sortBy = output<CallColumn>();
 
+  readonly #lens = inject(LensService);
+  protected readonly slower = computed(() => this.#lens.lens().slower);
   protected readonly columns = COLUMNS;
   protected readonly rows = computed(() => {
     const { rows, totalMs } = this.page();
@@ -90,7 +93,9 @@ export class CallTableComponent {
     this.#scrollTop.set(this.#element.nativeElement.scrollTop);
   }
 
-  protected figure(ms: number): string {
+  /** A length, as the lens has it. */
+  protected figure(recordedMs: number): string {
+    const ms = recordedMs * this.slower();
     return ms < 10 ? ms.toFixed(2) : ms < 1000 ? ms.toFixed(1) : Math.round(ms).toLocaleString('en');
   }
 

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { FunctionDetails } from '../../workers/calls-desk';
+import { LensService } from '../services/lens.service';
 import { formatMs } from '../shared/format';
 import { BarsComponent, type Bars } from './bars.component';
 
@@ -20,7 +21,14 @@ export class FunctionDetailsComponent {
   readonly focusOn = output<number | undefined>();
   readonly choose = output<number>();
 
-  protected readonly ms = formatMs;
+  readonly #lens = inject(LensService);
+
+  /** A length, as the lens has it. */
+  protected ms(recordedMs: number): string {
+    const { slower } = this.#lens.lens();
+    return slower === 1 ? formatMs(recordedMs) : `≈ ${formatMs(recordedMs * slower)}`;
+  }
+
   protected readonly summary = computed(() => {
     const { statistics, exact } = this.details();
     if (statistics === undefined) return 'It did not run under this lens.';
@@ -28,7 +36,7 @@ export class FunctionDetailsComponent {
     const times = exact
       ? `${count.toLocaleString('en')} ${count === 1 ? 'call' : 'calls'}`
       : `seen by samples in ${count.toLocaleString('en')} ${count === 1 ? 'stretch' : 'stretches'}`;
-    return `${times}, ${formatMs(totalMs)} in all; median ${formatMs(medianMs)}, longest ${formatMs(longestMs)}.`;
+    return `${times}, ${this.ms(totalMs)} in all; median ${this.ms(medianMs)}, longest ${this.ms(longestMs)}.`;
   });
 
   protected readonly histogram = computed<Bars>(() => {

@@ -7,6 +7,9 @@ import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { USUAL_LENS, type LensState } from './lens-state';
 
+/** A phone of the middle price, an old one, and a very slow one beside a developer's computer, roughly. */
+const FACTORS = [2, 4, 8];
+
 interface LensChip {
   readonly words: string;
   readonly without: Partial<LensState>;
@@ -34,6 +37,17 @@ interface LensChip {
     } @else {
       <span class="soft">whole recording, main thread, libraries folded</span>
     }
+    <label class="device soft">
+      Lengths in Stings and Calls
+      <select (change)="change({ slower: +$any($event.target).value })">
+        <option value="1">as recorded</option>
+        @for (factor of factors(); track factor) {
+          <option [value]="factor" [selected]="factor === slower()">
+            on a device {{ factor }} × slower, estimated
+          </option>
+        }
+      </select>
+    </label>
   `,
   styles: `
     :host {
@@ -45,6 +59,18 @@ interface LensChip {
       border-bottom: 1px solid var(--line);
       font-size: 13px;
     }
+    .device {
+      margin-left: auto;
+      white-space: nowrap;
+    }
+    select {
+      font: inherit;
+      color: var(--ink);
+      background: var(--panel);
+      padding: 3px 6px;
+      border: 1px solid var(--edge);
+      border-radius: 4px;
+    }
   `,
 })
 export class LensBarComponent {
@@ -53,8 +79,13 @@ export class LensBarComponent {
   protected readonly usual = USUAL_LENS;
   readonly #focusName = this.#recordings.functionName(computed(() => this.#lens.lens().focus));
 
+  protected readonly slower = computed(() => this.#lens.lens().slower);
+  protected readonly factors = computed(() =>
+    [...new Set([...FACTORS, this.slower()])].filter((one) => one > 1),
+  );
+
   protected readonly chips = computed(() => {
-    const { range, thread, own, foldRecursion, minMs, focus, text } = this.#lens.lens();
+    const { range, thread, own, foldRecursion, minMs, focus, text, slower } = this.#lens.lens();
     const chips: LensChip[] = [];
     if (range !== undefined) {
       const lengthMs = formatDuration(range.endMs - range.startMs);
@@ -68,6 +99,7 @@ export class LensBarComponent {
     if (focus !== undefined) {
       chips.push({ words: `only ${this.#focusName() || 'one function'}`, without: { focus: undefined } });
     }
+    if (slower > 1) chips.push({ words: `≈ ${slower} × slower device`, without: { slower: 1 } });
     if (text !== '') chips.push({ words: `“${text}”`, without: { text: '' } });
     return chips;
   });

@@ -24,6 +24,7 @@ describe('the lens in the address', () => {
           minMs: fc.nat(500),
           focus: fc.option(fc.nat(100_000), { nil: undefined }),
           text: fc.string(),
+          slower: fc.integer({ min: 1, max: 20 }),
         }),
         (lens) => {
           expect(readLens(asQuery(lensQuery(lens)))).toEqual(lens);
@@ -33,7 +34,9 @@ describe('the lens in the address', () => {
   });
 
   it('leaves out what makes no sense', () => {
-    expect(readLens({ from: '90', to: '10', min: '-4', focus: 'fold', thread: 'x' })).toEqual(readLens({}));
+    expect(readLens({ from: '90', to: '10', min: '-4', focus: 'fold', thread: 'x', slower: '0.5' })).toEqual(
+      readLens({}),
+    );
   });
 
   it('folds libraries unless they are opened', () => {

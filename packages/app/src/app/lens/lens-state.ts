@@ -11,6 +11,8 @@ export interface LensState {
   /** Function in focus, by its id in the recording. */
   readonly focus: number | undefined;
   readonly text: string;
+  /** How many times as long a device would take, of which lengths are estimated; 1 for the one that was recorded. */
+  readonly slower: number;
 }
 
 export const LENS_PARAMETERS = [
@@ -22,6 +24,7 @@ export const LENS_PARAMETERS = [
   'min',
   'focus',
   'text',
+  'slower',
 ] as const;
 
 /** Parameters of the address that make up the lens; absent ones mean the usual. */
@@ -41,12 +44,16 @@ export const USUAL_LENS: LensState = {
   minMs: 0,
   focus: undefined,
   text: '',
+  slower: 1,
 };
+
+const MOST_SLOWER = 20;
 
 /** Reads the lens from an address; what makes no sense counts as absent. */
 export function readLens(query: LensQuery): LensState {
   const [startMs, endMs] = [Number(query.from ?? Number.NaN), Number(query.to ?? Number.NaN)];
   const minMs = Number(query.min ?? 0);
+  const slower = Number(query.slower ?? 1);
   const focus =
     query.focus !== undefined && /^-?\d{1,10}$/.test(query.focus) ? Number(query.focus) : undefined;
   return {
@@ -57,6 +64,7 @@ export function readLens(query: LensQuery): LensState {
     minMs: minMs > 0 && Number.isFinite(minMs) ? minMs : 0,
     focus,
     text: query.text ?? '',
+    slower: slower > 1 && slower <= MOST_SLOWER ? slower : 1,
   };
 }
 
@@ -73,6 +81,7 @@ export function lensQuery(change: Partial<LensState>): Record<string, string | n
   if (change.minMs !== undefined) query['min'] = change.minMs || null;
   if ('focus' in change) query['focus'] = change.focus ?? null;
   if (change.text !== undefined) query['text'] = change.text || null;
+  if (change.slower !== undefined) query['slower'] = change.slower === 1 ? null : change.slower;
   return query;
 }
 

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
+import { PHONE_FAULTS, PHONE_FAULT_NAMES, type PhoneFault } from '@nettle-patch/core';
 import { LiveService } from '../services/live.service';
 import { PhoneService } from '../services/phone.service';
 
@@ -22,7 +23,6 @@ import { PhoneService } from '../services/phone.service';
         <option value="60">60 Hz</option>
         <option value="120">120 Hz</option>
       </select>
-      <mat-checkbox [checked]="mended()" (change)="mended.set($event.checked)">mended</mat-checkbox>
       @if (joined()) {
         <button type="button" mat-stroked-button (click)="phones.stop()">Put the phone away</button>
       } @else {
@@ -31,6 +31,14 @@ import { PhoneService } from '../services/phone.service';
         </button>
       }
     </p>
+    <details>
+      <summary>Its faults: {{ faults.length - mended().length }} of {{ faults.length }}</summary>
+      @for (fault of faults; track fault.name) {
+        <mat-checkbox [checked]="!mended().includes(fault.name)" (change)="set(fault.name, $event.checked)">
+          {{ fault.words }}
+        </mat-checkbox>
+      }
+    </details>
     @if (phones.problem(); as words) {
       <p class="over" role="alert">{{ words }}</p>
     }
@@ -39,6 +47,12 @@ import { PhoneService } from '../services/phone.service';
     h3 {
       font-size: 14px;
       margin-bottom: 4px;
+    }
+    mat-checkbox {
+      display: block;
+    }
+    details {
+      font-size: 13px;
     }
     .actions {
       display: flex;
@@ -59,8 +73,13 @@ export class PhoneComponent {
   protected readonly phones = inject(PhoneService);
   readonly #live = inject(LiveService);
   protected readonly hz = signal<60 | 120>(60);
-  protected readonly mended = signal(false);
+  protected readonly faults = PHONE_FAULT_NAMES.map((name) => ({ name, words: PHONE_FAULTS[name] }));
+  protected readonly mended = signal<readonly PhoneFault[]>([]);
   protected readonly joined = computed(() =>
     this.#live.state().targets.some(({ url }) => url === 'app://deckhand'),
   );
+
+  protected set(fault: PhoneFault, isThere: boolean): void {
+    this.mended.update((mended) => (isThere ? mended.filter((one) => one !== fault) : [...mended, fault]));
+  }
 }

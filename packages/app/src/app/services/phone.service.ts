@@ -1,13 +1,13 @@
 import { Injectable, inject, signal } from '@angular/core';
+import type { PhoneFault } from '@nettle-patch/core';
 import { SecretService } from './secret.service';
 
 /** How the simulated phone behaves. */
 export interface PhoneChoice {
   readonly hz: 60 | 120;
-  readonly mended: boolean;
+  /** Its faults that are mended. */
+  readonly mended: readonly PhoneFault[];
 }
-
-const ALL_FAULTS = ['decode-on-main', 'shared-lock', 'deep-views', 'garbage-in-scroll'];
 
 /** The simulated phone, which the server starts and which then joins by itself. */
 @Injectable({ providedIn: 'root' })
@@ -16,8 +16,8 @@ export class PhoneService {
   /** Why it could not be started or stopped; empty when it could. */
   readonly problem = signal('');
 
-  start({ hz, mended }: PhoneChoice): Promise<void> {
-    return this.#ask('POST', { hz, mended: mended ? ALL_FAULTS : [] });
+  start(choice: PhoneChoice): Promise<void> {
+    return this.#ask('POST', choice);
   }
 
   stop(): Promise<void> {

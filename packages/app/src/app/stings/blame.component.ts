@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { BLAME_PARTS, type Anatomy } from '@nettle-patch/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { BLAME_PARTS, blameOnSlower, type Anatomy } from '@nettle-patch/core';
+import { LensService } from '../services/lens.service';
 import { partWords } from '../shared/words';
 
 /** Where the whole delay went, by kind of work: the parts sum to it. */
@@ -7,7 +8,7 @@ import { partWords } from '../shared/words';
   selector: 'np-blame',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3>Where it went</h3>
+    <h3>{{ slower() > 1 ? 'Where it would go, estimated' : 'Where it went' }}</h3>
     <table>
       <tbody>
         @for (row of rows(); track row.part) {
@@ -22,9 +23,7 @@ import { partWords } from '../shared/words';
       <tfoot>
         <tr>
           <td>{{ isDelay() ? 'felt delay' : 'whole stretch' }}</td>
-          <td class="right figure" data-part="total" [attr.data-ms]="anatomy().blame.totalMs">
-            {{ total() }} ms
-          </td>
+          <td class="right figure" data-part="total" [attr.data-ms]="blame().totalMs">{{ total() }} ms</td>
         </tr>
       </tfoot>
     </table>
@@ -92,15 +91,22 @@ import { partWords } from '../shared/words';
 })
 export class BlameComponent {
   readonly anatomy = input.required<Anatomy>();
-  protected readonly total = computed(() => this.anatomy().blame.totalMs.toFixed(1));
+  readonly #lens = inject(LensService);
+  protected readonly slower = computed(() => this.#lens.lens().slower);
+  protected readonly blame = computed(() => blameOnSlower(this.anatomy().blame, this.slower()));
+  protected readonly total = computed(() => this.#shown(this.blame().totalMs));
   protected readonly isDelay = computed(() => this.anatomy().sting.detail === undefined);
   protected readonly rows = computed(() => {
-    const { blame } = this.anatomy();
+    const blame = this.blame();
     return BLAME_PARTS.filter((part) => blame[part] >= 0.05).map((part) => ({
       part,
       name: partWords(part),
       ms: blame[part],
-      shown: blame[part].toFixed(1),
+      shown: this.#shown(blame[part]),
     }));
   });
+
+  #shown(ms: number): string {
+    return this.slower() > 1 ? `≈ ${Math.round(ms)}` : ms.toFixed(1);
+  }
 }

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { shortPlace } from '@nettle-patch/core';
+import { LensService } from '../services/lens.service';
 import type { OpenedSting } from '../../workers/opened';
 
 const SHOWN = 5;
@@ -13,7 +14,7 @@ const LEAST_SHARE = 0.01;
   imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3>What would help most</h3>
+    <h3>What would help most{{ slower() > 1 ? ', lengths estimated' : '' }}</h3>
     @if (rows().length > 0) {
       <table>
         <thead>
@@ -140,6 +141,8 @@ export class CulpritsComponent {
   readonly recordingId = input.required<string>();
   readonly selected = input<number>();
   readonly choose = output<number>();
+  readonly #lens = inject(LensService);
+  protected readonly slower = computed(() => this.#lens.lens().slower);
 
   readonly #worth = computed(() => {
     const { culprits, blame } = this.shown().anatomy;
@@ -155,9 +158,9 @@ export class CulpritsComponent {
       functionId,
       ...functions.get(functionId)!,
       short: shortPlace(functions.get(functionId)!.place),
-      selfMs: Math.round(selfMs),
-      totalMs: Math.round(totalMs),
-      savedMs: Math.round(savedMs),
+      selfMs: Math.round(selfMs * this.slower()),
+      totalMs: Math.round(totalMs * this.slower()),
+      savedMs: Math.round(savedMs * this.slower()),
       bar: Math.max(1, (savedMs / most) * 56),
     }));
   });

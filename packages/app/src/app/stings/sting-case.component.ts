@@ -3,14 +3,17 @@ import {
   Component,
   afterNextRender,
   computed,
+  inject,
   input,
   linkedSignal,
   output,
   signal,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { TimeRange } from '@nettle-patch/core';
+import { lengthOnSlower, type TimeRange } from '@nettle-patch/core';
 import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/opened';
+import { LensService } from '../services/lens.service';
+import { formatDuration } from '../shared/format';
 import { inOwnTask } from '../shared/own-task';
 import { IconComponent } from '../shared/icon.component';
 import { AnatomyComponent } from './anatomy/anatomy.component';
@@ -44,6 +47,15 @@ export class StingCaseComponent {
   readonly opened = input.required<OpenedRecording>();
   readonly series = input.required<readonly ListedSeries[]>();
   readonly selected = input.required<number>();
+  readonly #lens = inject(LensService);
+  /** The delay on a slower device, where the lens asks for one. */
+  protected readonly estimate = computed(() => {
+    const { slower } = this.#lens.lens();
+    const { sting, blame } = this.shown().anatomy;
+    if (slower === 1 || sting.detail !== undefined) return undefined;
+    const ms = formatDuration(lengthOnSlower(blame.totalMs, blame.idleMs, slower));
+    return `On a device ${slower} × slower about ${ms}, estimated: work takes ${slower} times as long, what is only waited for as long as here. The sentence and the drawing are as recorded.`;
+  });
   readonly choose = output<number>();
   readonly range = output<TimeRange>();
 

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { STING_KINDS, type StingKind } from '@nettle-patch/core';
+import { STING_KINDS, lengthOnSlower, type StingKind } from '@nettle-patch/core';
 import type { ListedSeries, ListedSting } from '../../workers/opened';
+import { LensService } from '../services/lens.service';
 import { formatDuration } from '../shared/format';
 import { feltUnit, kindWords } from '../shared/words';
 
@@ -27,6 +28,7 @@ interface ListRow {
   styleUrl: './sting-list.component.scss',
 })
 export class StingListComponent {
+  readonly #lens = inject(LensService);
   readonly series = input.required<readonly ListedSeries[]>();
   readonly stings = input.required<readonly ListedSting[]>();
   readonly selected = input<number>();
@@ -39,9 +41,11 @@ export class StingListComponent {
   readonly choose = output<number>();
   readonly showAll = output();
 
+  readonly #slower = computed(() => this.#lens.lens().slower);
+
   /** The longest delay listed: all bars share one scale. */
   readonly #longestMs = computed(() =>
-    Math.max(1, ...this.series().map(({ stings }) => this.stings()[stings[0]!]!.feltMs)),
+    Math.max(1, ...this.series().map(({ stings }) => this.#felt(this.stings()[stings[0]!]!))),
   );
 
   protected readonly rows = computed(() => this.series().map((series) => this.#row(series)));
@@ -61,19 +65,26 @@ export class StingListComponent {
     this.kindsChange.emit(kinds.includes(kind) ? kinds.filter((one) => one !== kind) : [...kinds, kind]);
   }
 
+  /** The delay, as the lens has it. Lengths that are no delay stay as they are. */
+  #felt({ feltMs, idleMs, detail }: ListedSting): number {
+    return detail === undefined ? lengthOnSlower(feltMs, idleMs, this.#slower()) : feltMs;
+  }
+
   #row(series: ListedSeries): ListRow {
     const worst = this.stings()[series.stings[0]!]!;
+    const feltMs = this.#felt(worst);
     const percent = (ms: number) => (ms / this.#longestMs()) * 100;
+    const part = (ms: number) => percent((ms / worst.feltMs) * feltMs);
     return {
       sting: series.stings[0]!,
       label: series.label,
       how: [...new Set([worst.kind, ...worst.also])].map(kindWords).concat(timesWords(series)).join(' · '),
-      felt: formatDuration(worst.feltMs),
+      felt: `${feltMs === worst.feltMs ? '' : '≈ '}${formatDuration(feltMs)}`,
       budget: `budget ${Math.round(worst.budgetMs)}${feltUnit(worst)}`,
       on: series.stings.includes(this.selected() ?? -1),
-      waiting: percent(worst.waitingMs),
-      handling: percent(worst.handlingMs),
-      drawing: percent(worst.drawingMs),
+      waiting: part(worst.waitingMs),
+      handling: part(worst.handlingMs),
+      drawing: part(worst.drawingMs),
       budgetAt: percent(worst.budgetMs),
     };
   }

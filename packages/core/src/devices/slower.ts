@@ -1,0 +1,19 @@
+import { BLAME_PARTS, type Blame } from '../blame/blame';
+
+/**
+ * How long a stretch might last on a device that takes longer for all it computes: an estimate, as caches, memory
+ * and the display differ too. What is only waited for takes as long as it took.
+ * @param lengthMs of the stretch, as recorded
+ * @param idleMs of it, in which the thread did nothing
+ * @param factor how many times as long work takes
+ */
+export function lengthOnSlower(lengthMs: number, idleMs: number, factor: number): number {
+  return (lengthMs - idleMs) * factor + idleMs;
+}
+
+/** A blame as it might be on a slower device. Its parts still sum to its total. */
+export function blameOnSlower(blame: Blame, factor: number): Blame {
+  const parts = BLAME_PARTS.map((part) => [part, blame[part] * (part === 'idleMs' ? 1 : factor)] as const);
+  const totalMs = parts.reduce((sum, [, ms]) => sum + ms, 0);
+  return { ...(Object.fromEntries(parts) as Record<(typeof BLAME_PARTS)[number], number>), totalMs };
+}
