@@ -58,7 +58,7 @@ bare.describe('what is kept of a person’s input', () => {
       `${engine}: the steps that are kept are those that were taken; what is secret has only a length`,
       async () => {
         needs(engine);
-        const paced = TAKEN.flatMap((step): Step[] => [step, { do: 'wait', ms: 900 }]);
+        const paced = TAKEN.flatMap((step): Step[] => [step, { do: 'wait', ms: 500 }]);
         const recording = await recordIn(engine, url, 'everyday', paced, { steps: 'texts' });
         const kept = keptSteps(asByHand(recording))!.steps;
         const secret = (step: Step) =>

@@ -73,7 +73,7 @@ test('a store that is full in the middle ends the recording, says so, and what c
   await desk.waitForTimeout(1500);
   const browserOf = await context.newCDPSession(tool);
   const { usage } = (await tool.evaluate(() => navigator.storage.estimate())) as { usage: number };
-  const limit = { origin: running.interfaceOrigin, quotaSize: usage + 20_000 };
+  const limit = { origin: running.interfaceOrigin, quotaSize: usage + 2_000 };
   await browserOf.send('Storage.overrideQuotaForOrigin', limit);
   await desk.click('#search-manifest');
   for (let letters = 0; letters < 30; letters++) {

@@ -81,6 +81,19 @@ function get(path: string, headers: Record<string, string> = {}, method = 'GET')
 const bodyOf = async (answer: IncomingMessage) => (await buffer(answer)).toString('utf8');
 
 describe('the proxy', () => {
+  it('loses no request to an app that ends connections which wait for the next one', async () => {
+    const used = new WeakSet<object>();
+    handler = (request, response) => {
+      if (used.has(request.socket)) request.socket.destroy();
+      else response.setHeader('content-type', 'text/plain').end('quay');
+      used.add(request.socket);
+    };
+    for (let again = 0; again < 4; again++) {
+      const answer = await get('/tides', { connection: 'keep-alive' });
+      expect([answer.statusCode, await bodyOf(answer)]).toEqual([200, 'quay']);
+    }
+  });
+
   it('keeps what lets a device in from the app, and passes its other cookies on', async () => {
     const seen: (string | undefined)[] = [];
     handler = (request, response) => {

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import type { IncomingMessage, ServerResponse } from 'node:http';
+import { Agent, type IncomingMessage, type ServerResponse } from 'node:http';
+import { Agent as TlsAgent } from 'node:https';
 import type { Duplex } from 'node:stream';
 import { pipeline, type Transform } from 'node:stream';
 import { text } from 'node:stream/consumers';
@@ -39,6 +40,13 @@ export class ProxyControl {
 /** An answer may come as late as it likes: event streams and long polls are no failures. */
 const NO_TIME_LIMIT = 2 ** 31 - 1;
 
+/**
+ * Each request to the app has a connection of its own: one that is kept for the next may be closed by the app in the
+ * moment in which that is sent, which would then be lost.
+ */
+const CONNECTIONS = new Agent({ keepAlive: false });
+const TLS_CONNECTIONS = new TlsAgent({ keepAlive: false });
+
 const workerPrelude = () => readFile(builtPath('worker'), 'utf8');
 
 /** Passes requests and web sockets on to the app, and puts the recorder into its HTML. */
@@ -53,6 +61,7 @@ export class RecordingProxy {
       changeOrigin: true,
       selfHandleResponse: true,
       secure: false,
+      agent: options.targetOrigin.startsWith('https:') ? TLS_CONNECTIONS : CONNECTIONS,
       proxyTimeout: NO_TIME_LIMIT,
     });
     this.#proxy.on('proxyReq', (upstream, request) => this.#prepare(upstream, request));
