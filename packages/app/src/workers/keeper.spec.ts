@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { readRecording, type Batch, type ScriptText } from '@nettle-patch/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { NettleDatabase } from '../store/database';
-import { RecordingStore } from '../store/recording-store';
+import { RecordingStore, StoreFullError } from '../store/recording-store';
 import { BatchOrder } from './batch-order';
 import { Keeper } from './keeper';
 
@@ -35,7 +35,7 @@ let store: RecordingStore;
 let kept: number[];
 let keeper: Keeper;
 const onEnd = vi.fn<() => void>();
-const onError = vi.fn<(error: Error) => void>();
+const onError = vi.fn<(error: Error, kept: boolean) => void>();
 const fetchScript = async (url: string): Promise<ScriptText> => ({ url, text: 'function onBoardAll(){}' });
 
 beforeEach(() => {
@@ -132,6 +132,50 @@ describe('a keeper', () => {
     expect(starts).toEqual([10]);
     expect(notices.map(({ code }) => code)).toEqual(['bad-line', 'bad-line']);
     expect(onError).not.toHaveBeenCalled();
+  });
+
+  it('ends what it has when there is no room, without the names of functions if those do not fit', async () => {
+    const isFull = { for: 1 };
+    const append = store.append.bind(store);
+    vi.spyOn(store, 'append').mockImplementation((...args) =>
+      isFull.for-- > 0 ? Promise.reject(new StoreFullError('full')) : append(...args),
+    );
+    isFull.for = 0;
+    keeper.take(batch(0), lines(HEADER, task(10)));
+    await vi.waitFor(() => expect(kept).toEqual([0]));
+    isFull.for = 2;
+    keeper.take(batch(1), lines(task(20)));
+    await vi.waitFor(() => expect(onError).toHaveBeenCalledTimes(1));
+    expect(onError.mock.calls[0]).toEqual([expect.any(StoreFullError), true]);
+    const { recording } = readRecording(await store.pieces('friday'));
+    expect([...recording.events.task.rows()].map(({ startMs }) => startMs)).toEqual([10]);
+    expect([...recording.events.end.rows()].map(({ reason }) => reason)).toEqual(['full']);
+    expect((await store.get('friday'))?.state).toBe('ended');
+  });
+
+  it('says that it could not even end where nothing fits any more', async () => {
+    keeper.take(batch(0), lines(HEADER, task(10)));
+    await vi.waitFor(() => expect(kept).toEqual([0]));
+    vi.spyOn(store, 'append').mockRejectedValue(new StoreFullError('full'));
+    keeper.take(batch(1), lines(task(20)));
+    await vi.waitFor(() => expect(onError).toHaveBeenCalledTimes(1));
+    expect(onError.mock.calls[0]![1]).toBe(false);
+    expect((await store.get('friday'))?.state).toBe('recording');
+  });
+
+  it('notes how much slower the device is, which only this computer can tell', async () => {
+    const events = { onKept: () => undefined, onChange: () => undefined, onEnd, onError, fetchScript };
+    const slow = new Keeper(
+      'friday',
+      store,
+      { ...events, leftAlone: () => Promise.resolve([]) },
+      undefined,
+      4.1,
+    );
+    slow.take(batch(0, true), lines(HEADER, task(10), { kind: 'end', startMs: 90, reason: 'stopped' }));
+    await ended();
+    const { recording } = readRecording(await store.pieces('friday'));
+    expect(recording.header).toMatchObject({ speed: 4.1, title: 'Boarding desk' });
   });
 
   it('stops writing when there is no room, and says so once', async () => {

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { PassThrough } from 'node:stream';
 import { fileURLToPath } from 'node:url';
 import { gunzipSync, gzipSync } from 'node:zlib';
-import { DEFAULT_THRESHOLDS, type Recording } from '@nettle-patch/core';
+import { DEFAULT_THRESHOLDS, LARGEST_IMPORT, type Recording } from '@nettle-patch/core';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { lensFrom, writeCalls } from './calls';
 import { readBudget, writeCheck } from './check';
@@ -121,6 +121,11 @@ describe('calls', () => {
 });
 
 describe('other open formats', () => {
+  it('that unpack to more than can be read are refused with how much that is', async () => {
+    const huge = await fileOf('huge.gz', gzipSync(Buffer.alloc(LARGEST_IMPORT + 1, 'main;stow 30\n')));
+    await expect(readRecordingFile(huge, quiet)).rejects.toThrow(/huge\.gz: it unpacks to more than \d+ MB/);
+  });
+
   it('are read as recordings are, by what they hold', async () => {
     const folded = await fileOf('server.folded', 'main;loadTimetable (src/timetable.ts:12) 30\nmain 4\n');
     const { recording, notices } = await readRecordingFile(folded, quiet);

@@ -69,6 +69,7 @@ export async function recordScript(wanted: ScriptedRecording): Promise<RecordedS
     browser = await (wanted.browser instanceof URL
       ? WebDriverBrowser.open(wanted.browser.href, {})
       : openLocalBrowser(wanted.browser));
+    if (wanted.signal?.aborted) throw new EndedEarlyError('ended before it began');
     wanted.signal?.addEventListener('abort', () => void browser?.close());
     const openUrl = (address: string) => {
       const url = new URL(address, wanted.url);

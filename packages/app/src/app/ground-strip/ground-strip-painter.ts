@@ -72,14 +72,14 @@ function paintSkyline(
   const ground = height - FOOT;
   const { skyline } = opened;
   const width = Math.ceil(scale.pixelsPerMs * skyline.stepMs) + 0.5;
-  for (let step = 0; step < skyline.steps; step++) {
-    let y = ground;
-    for (const [part, colour] of COLOURS) {
+  const tops = new Float64Array(skyline.steps).fill(ground);
+  for (const [part, colour] of COLOURS) {
+    context.fillStyle = palette[colour];
+    for (let step = 0; step < skyline.steps; step++) {
       const tall = ((skyline.parts[part][step] ?? 0) / skyline.stepMs) * (ground - TOP);
       if (tall <= 0) continue;
-      context.fillStyle = palette[colour];
-      context.fillRect(scale.x(step * skyline.stepMs), y - tall, width, tall);
-      y -= tall;
+      tops[step]! -= tall;
+      context.fillRect(scale.x(step * skyline.stepMs), tops[step]!, width, tall);
     }
   }
   context.fillStyle = palette.soft;

@@ -9,6 +9,7 @@ import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
 import { ShellKeys } from '../shell/shell-keys';
+import { gradually } from '../shared/gradually';
 import { IconComponent } from '../shared/icon.component';
 import { OpeningComponent } from '../shared/opening.component';
 import { CodeViewComponent } from './code-view.component';
@@ -65,6 +66,9 @@ export class SourceComponent {
   protected readonly functions = computed(() =>
     [...(this.shown()?.functions ?? [])].sort((a, b) => b.selfMs - a.selfMs),
   );
+  protected readonly listed = gradually(computed(() => this.files() ?? []));
+  protected readonly listedFunctions = gradually(this.functions);
+  protected readonly listedLines = gradually(computed(() => this.shown()?.lines ?? []));
   /** Opens the line in the person's editor. Its scheme was checked when it was set, and again here. */
   protected readonly link = computed(() => {
     const file = this.shown()?.file;

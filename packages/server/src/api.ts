@@ -1,0 +1,81 @@
+import { BadStepsError, settingsSchema } from '@nettle-patch/core';
+import express from 'express';
+import { ValidationError, object, string } from 'yup';
+import { againSchema, browsersHere, type Again } from './drive/again';
+import { NoLanError, type Lan } from './lan/lan';
+import { log } from './log';
+import { phoneSchema, type Phones } from './phone/phones';
+import type { ProxyControl } from './proxy/proxy';
+import { fetchScript } from './sources/fetch-script';
+
+export interface ApiOptions {
+  /** Origins under which the app is opened to be recorded. */
+  readonly origins: () => readonly string[];
+  readonly targetOrigin: string;
+  readonly control: ProxyControl;
+  readonly phones: Phones;
+  readonly lan: Lan;
+  readonly again: Again;
+}
+
+const lanSchema = object({ address: string().max(60) }).noUnknown();
+
+/** Answers what cannot be taken with what is wrong in it. */
+export const refuse: express.ErrorRequestHandler = (error, request, response, next) => {
+  const isWrong = [ValidationError, BadStepsError, NoLanError].some((wrong) => error instanceof wrong);
+  const { status = 500, message } = error as Error & { status?: number };
+  if (response.headersSent) next(error);
+  else if (isWrong) response.status(400).type('text').send(message);
+  else if (status < 500) response.status(status).type('text').send('This cannot be taken.');
+  else {
+    log(`${request.method} ${request.path}: ${message}`);
+    response.status(500).type('text').send('Something went wrong here.');
+  }
+};
+
+/** What the interface asks of the server. Whoever gets here has shown the secret. */
+export function apiRoutes(options: ApiOptions): express.Router {
+  const { origins, targetOrigin, control, phones, lan, again } = options;
+  const router = express.Router();
+  router.get('/script', async (request, response) => {
+    const url = typeof request.query['url'] === 'string' ? request.query['url'] : '';
+    const rewritten = control.rewriter.textAt(url);
+    const from = origins().find((origin) => url.startsWith(`${origin}/`)) ?? '';
+    response.json(rewritten ?? (await fetchScript(url, { proxyOrigin: from, targetOrigin })));
+  });
+  router.get('/left-alone', (_request, response) => void response.json(control.rewriter.leftAlone));
+  router.get('/settings', (_request, response) => void response.json(control.settings));
+  router.put('/settings', express.json({ limit: '20kb' }), (request, response) => {
+    control.settings = settingsSchema.validateSync(request.body, { strict: true });
+    response.json(control.settings);
+  });
+  router.post('/phone', express.json({ limit: '20kb' }), (request, response) => {
+    phones.start(phoneSchema.validateSync(request.body, { strict: true }));
+    response.status(204).end();
+  });
+  router.get('/lan', (_request, response) => void response.json(lan.state));
+  router.post('/lan', express.json({ limit: '2kb' }), async (request, response) => {
+    const { address } = lanSchema.validateSync(request.body, { strict: true });
+    await lan.open(address);
+    response.json(lan.state);
+  });
+  router.delete('/lan', (_request, response) => {
+    lan.close();
+    response.json(lan.state);
+  });
+  router.delete('/lan/devices/:id', (request, response) => {
+    lan.devices.turnAway(request.params.id);
+    response.json(lan.state);
+  });
+  router.get('/again', (_request, response) => void response.json(browsersHere()));
+  router.post('/again', express.json({ limit: '2mb' }), async (request, response) => {
+    const wish = againSchema.validateSync(request.body, { strict: true });
+    if (again.isRunning) response.status(409).type('text').send('Something is done again already.');
+    else await again.run(wish, response);
+  });
+  router.delete('/phone', (_request, response) => {
+    phones.stop();
+    response.status(204).end();
+  });
+  return router;
+}
