@@ -64,13 +64,35 @@ test('axe finds nothing serious in any view', async ({ stage }) => {
   expect(await seriousFindings(tool), 'settings').toEqual([]);
   await tool.keyboard.press('Escape');
   await tool.keyboard.press('/');
-  await tool.getByRole('combobox').fill('board');
+  await tool.getByRole('dialog').getByRole('combobox').fill('board');
   await tool.getByRole('option').first().waitFor();
   expect(await seriousFindings(tool), 'search').toEqual([]);
   await tool.keyboard.press('Escape');
   await views.getByRole('link', { name: 'Shelf' }).click();
   await expect(tool.locator('.card')).toHaveCount(2);
   expect(await seriousFindings(tool), 'shelf').toEqual([]);
+});
+
+test('axe finds nothing serious where steps are done again, nor where phones are let in', async ({
+  stage,
+}) => {
+  const { tool, running } = stage;
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await tool.getByRole('button', { name: 'Do it again' }).click();
+  const dialog = tool.getByRole('dialog', { name: 'Do it again' });
+  await dialog.getByRole('listitem').first().waitFor();
+  await tool.waitForTimeout(400);
+  expect(await seriousFindings(tool), 'do it again').toEqual([]);
+  await dialog.getByRole('button', { name: 'Edit' }).click();
+  expect(await seriousFindings(tool), 'steps as a file').toEqual([]);
+  await dialog.getByRole('button', { name: 'Close' }).click();
+  await tool.getByLabel('Lengths in Stings and Calls').selectOption('4');
+  await expect(tool.getByRole('status').filter({ hasText: 'On a device' })).toBeVisible();
+  expect(await seriousFindings(tool), 'slower device').toEqual([]);
+  await running.lan.open('127.0.0.2');
+  await tool.getByRole('link', { name: 'Record', exact: true }).click();
+  await expect(tool.getByRole('img', { name: /Code to scan/ })).toBeVisible();
+  expect(await seriousFindings(tool), 'a phone in the room').toEqual([]);
 });
 
 test('axe finds nothing serious in the comparison and in the trend of a tag', async ({ stage }) => {
