@@ -111,7 +111,11 @@ test(`${DAMAGED_FILES} randomly damaged files each give a message, and no crash`
   tool.on('pageerror', (error) => crashes.push(error.message));
   const plain = gunzipSync(readFileSync(DEMO));
   const random = seeded(1240);
-  await tool.getByRole('link', { name: 'Shelf' }).click();
+  const toShelf = async () => {
+    await tool.getByRole('link', { name: 'Shelf' }).click();
+    await expect(tool.getByRole('heading', { name: 'Shelf', level: 1 })).toBeVisible();
+  };
+  await toShelf();
   for (let run = 0; run < DAMAGED_FILES; run++) {
     const bytes = Buffer.from(
       plain.toString('utf8').replace('"id":"friday-sailing"', `"id":"damaged-${run}"`),
@@ -128,7 +132,7 @@ test(`${DAMAGED_FILES} randomly damaged files each give a message, and no crash`
     ).toBeVisible();
     const refusal = tool.locator('mat-snack-bar-container').getByRole('button', { name: 'Close' });
     if (await refusal.isVisible()) await refusal.click();
-    await tool.getByRole('link', { name: 'Shelf' }).click();
+    await toShelf();
   }
   expect(crashes).toEqual([]);
 });
