@@ -7,7 +7,7 @@ import { builtPath } from './assets';
 import { Again } from './drive/again';
 import type { LoopbackGate } from './gate/gate';
 import { hasOwnHost, hasOwnOrigin } from './gate/guard';
-import { Allowances, type Rate } from './limits/allowance';
+import { Allowances, WRONG_SECRETS } from './limits/allowance';
 import { patientServer } from './limits/patient-server';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
@@ -32,9 +32,6 @@ const SECURITY_HEADERS = {
   'Cross-Origin-Opener-Policy': 'same-origin',
   'Cross-Origin-Resource-Policy': 'same-origin',
 };
-
-/** Wrong secrets of one address. */
-const WRONG_SECRETS: Rate = { burst: 60, perSecond: 2 };
 
 /** The origin of the tool itself: its interface, and the connection on which it follows targets. */
 export class InterfaceServer {

@@ -15,7 +15,7 @@ import {
 import { builtPath } from './assets';
 import type { Gate, Visitor } from './gate/gate';
 import { hasOwnHost, hasOwnOrigin } from './gate/guard';
-import { Allowances, type Rate } from './limits/allowance';
+import { Allowances, WRONG_SECRETS } from './limits/allowance';
 import { patientServer } from './limits/patient-server';
 import { refusedPage } from './lan/pages';
 import { RecordingProxy, type ProxyOptions } from './proxy/proxy';
@@ -34,8 +34,6 @@ const LARGEST_BODY = 8 * 1024 * 1024;
 const LARGEST_FILE = 64 * 1024 * 1024;
 /** A body that stands still so long is not waited for. Milliseconds. */
 const BODY_LIMIT_MS = 15_000;
-/** Wrong secrets of one address. */
-const WRONG_SECRETS: Rate = { burst: 60, perSecond: 2 };
 
 export interface ProxyServerOptions extends ProxyOptions {
   readonly gate: Gate;

@@ -44,13 +44,11 @@ export interface DragStep {
 const LONGEST_TEXT = 10_000;
 const selector = () => string().min(1).max(1000);
 const pause = () => number().min(0).max(60_000);
-const distance = () =>
-  object({ x: number().integer().required(), y: number().integer().required() }).noUnknown().required();
+const point = () =>
+  object({ x: number().integer().required(), y: number().integer().required() }).noUnknown();
+const distance = () => point().required();
+const place = () => point().default(undefined);
 const on = { on: selector().required() };
-const place = () =>
-  object({ x: number().integer().required(), y: number().integer().required() })
-    .noUnknown()
-    .default(undefined);
 
 const SHAPES: Readonly<Record<Step['do'], ObjectSchema<object>>> = {
   click: object({ ...on, at: place() }),

@@ -4,6 +4,9 @@ export interface Rate {
   readonly perSecond: number;
 }
 
+/** Wrong secrets of one address: pages of a run before try a few times. */
+export const WRONG_SECRETS: Rate = { burst: 60, perSecond: 2 };
+
 /** Counts what happens against a rate (token bucket). */
 export class Allowance {
   #left: number;

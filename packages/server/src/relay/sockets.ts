@@ -4,13 +4,11 @@ import { CLOSE_TOO_MUCH, CLOSE_TURNED_AWAY, CLOSE_WRONG_SECRET } from '@nettle-p
 import { WebSocketServer, type WebSocket } from 'ws';
 import type { Gate, Visitor } from '../gate/gate';
 import { hasOwnHost, hasOwnOrigin, offeredSecret } from '../gate/guard';
-import { Allowance, Allowances, type Rate } from '../limits/allowance';
+import { Allowance, Allowances, WRONG_SECRETS, type Rate } from '../limits/allowance';
 import { keepAlive } from '../limits/heartbeat';
 
 const LARGEST_FRAME = 64 * 1024 * 1024;
 const SUBPROTOCOL = 'nettle-patch';
-/** Wrong secrets of one address: pages of a run before try a few times. */
-const WRONG_SECRETS: Rate = { burst: 60, perSecond: 2 };
 /** Messages of one connection. A page sends ten batches a second. */
 const MESSAGES: Rate = { burst: 400, perSecond: 100 };
 const MOST_OF_A_DEVICE = 32;

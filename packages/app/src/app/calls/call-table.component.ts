@@ -55,8 +55,7 @@ export class CallTableComponent {
   readonly open = output<CallRow>();
   readonly sortBy = output<CallColumn>();
 
-  readonly #lens = inject(LensService);
-  protected readonly slower = computed(() => this.#lens.lens().slower);
+  protected readonly slower = inject(LensService).slower;
   protected readonly columns = COLUMNS;
   protected readonly rows = computed(() => {
     const { rows, totalMs } = this.page();

@@ -21,11 +21,11 @@ export class FunctionDetailsComponent {
   readonly focusOn = output<number | undefined>();
   readonly choose = output<number>();
 
-  readonly #lens = inject(LensService);
+  readonly #slower = inject(LensService).slower;
 
   /** A length, as the lens has it. */
   protected ms(recordedMs: number): string {
-    const { slower } = this.#lens.lens();
+    const slower = this.#slower();
     return slower === 1 ? formatMs(recordedMs) : `≈ ${formatMs(recordedMs * slower)}`;
   }
 

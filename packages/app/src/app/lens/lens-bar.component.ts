@@ -79,7 +79,7 @@ export class LensBarComponent {
   protected readonly usual = USUAL_LENS;
   readonly #focusName = this.#recordings.functionName(computed(() => this.#lens.lens().focus));
 
-  protected readonly slower = computed(() => this.#lens.lens().slower);
+  protected readonly slower = this.#lens.slower;
   protected readonly factors = computed(() =>
     [...new Set([...FACTORS, this.slower()])].filter((one) => one > 1),
   );

@@ -2,7 +2,7 @@ import { Injectable, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import type { AgainBrowser, AgainEvent, ProxySettings, Step } from '@nettle-patch/core';
 import { RecordingService } from './recording.service';
-import { SecretService } from './secret.service';
+import { ApiService } from './api.service';
 
 /** What is to be done again, and how. */
 export interface AgainWish {
@@ -56,7 +56,7 @@ class Lines {
 /** Has the server take steps in a browser of its own and record meanwhile. */
 @Injectable({ providedIn: 'root' })
 export class AgainService {
-  readonly #secret = inject(SecretService).secret;
+  readonly #api = inject(ApiService);
   readonly #recordings = inject(RecordingService);
   readonly #router = inject(Router);
   readonly #state = signal<AgainState>({ state: 'idle' });
@@ -66,7 +66,7 @@ export class AgainService {
   #control: AbortController | undefined;
 
   async lookForBrowsers(): Promise<void> {
-    const answer = await this.#ask('GET').catch(() => undefined);
+    const answer = await this.#api.ask('GET', 'again').catch(() => undefined);
     if (answer?.ok) this.browsers.set((await answer.json()) as AgainBrowser[]);
   }
 
@@ -75,7 +75,7 @@ export class AgainService {
     this.#control = new AbortController();
     this.#state.set({ state: 'running', done: 0, of: wish.times, inBrowser: false });
     try {
-      const answer = await this.#ask('POST', wish, this.#control.signal);
+      const answer = await this.#api.ask('POST', 'again', { body: wish, signal: this.#control.signal });
       if (!answer.ok) throw new Error(await answer.text());
       return await this.#follow(new Lines(answer.body!.getReader()), wish.times);
     } catch (error) {
@@ -119,14 +119,5 @@ export class AgainService {
     const { message } = error as Error;
     const words = error instanceof TypeError ? 'the server is not there. Start it again.' : message;
     this.#state.set(ended ? { state: 'idle' } : { state: 'failed', words: `Not done: ${words}` });
-  }
-
-  #ask(method: 'GET' | 'POST', body?: AgainWish, signal?: AbortSignal): Promise<Response> {
-    return fetch('/api/again', {
-      method,
-      headers: { authorization: `Bearer ${this.#secret}`, 'content-type': 'application/json' },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      ...(signal === undefined ? {} : { signal }),
-    });
   }
 }

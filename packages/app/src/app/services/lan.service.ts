@@ -1,13 +1,13 @@
 import { Injectable, inject, signal } from '@angular/core';
 import type { LanState } from '@nettle-patch/core';
-import { SecretService } from './secret.service';
+import { ApiService } from './api.service';
 
 const LOOK_EVERY_MS = 2000;
 
 /** Whether devices of the room may join, and which have: what the server does about it. */
 @Injectable({ providedIn: 'root' })
 export class LanService {
-  readonly #secret = inject(SecretService).secret;
+  readonly #api = inject(ApiService);
   readonly #state = signal<LanState>({ open: false, addresses: [] });
   readonly state = this.#state.asReadonly();
   /** Why the latest wish was not granted; empty when it was. */
@@ -39,11 +39,7 @@ export class LanService {
 
   async #ask(method: 'GET' | 'POST' | 'DELETE', path: string, body?: object): Promise<void> {
     try {
-      const answer = await fetch(`/api/lan${path}`, {
-        method,
-        headers: { authorization: `Bearer ${this.#secret}`, 'content-type': 'application/json' },
-        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      });
+      const answer = await this.#api.ask(method, `lan${path}`, body === undefined ? {} : { body });
       if (answer.ok) this.#state.set((await answer.json()) as LanState);
       if (method !== 'GET') this.problem.set(answer.ok ? '' : await answer.text());
     } catch {

@@ -9,6 +9,8 @@ export class LensService {
   readonly lens = computed(() => readLens(this.#address.query()), {
     equal: (a, b) => JSON.stringify(a) === JSON.stringify(b),
   });
+  /** How many times as long a device would take, of which lengths are estimated; 1 for the one that was recorded. */
+  readonly slower = computed(() => this.lens().slower);
   readonly core = computed(() => coreLens(this.lens()));
   /** The parameters that make it up, for links from one view to another. */
   readonly query = computed(() => {

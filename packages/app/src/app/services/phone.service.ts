@@ -1,6 +1,6 @@
 import { Injectable, inject, signal } from '@angular/core';
 import type { PhoneFault } from '@nettle-patch/core';
-import { SecretService } from './secret.service';
+import { ApiService } from './api.service';
 
 /** How the simulated phone behaves. */
 export interface PhoneChoice {
@@ -12,7 +12,7 @@ export interface PhoneChoice {
 /** The simulated phone, which the server starts and which then joins by itself. */
 @Injectable({ providedIn: 'root' })
 export class PhoneService {
-  readonly #secret = inject(SecretService).secret;
+  readonly #api = inject(ApiService);
   /** Why it could not be started or stopped; empty when it could. */
   readonly problem = signal('');
 
@@ -26,11 +26,7 @@ export class PhoneService {
 
   async #ask(method: 'POST' | 'DELETE', body?: object): Promise<void> {
     try {
-      const answer = await fetch('/api/phone', {
-        method,
-        headers: { authorization: `Bearer ${this.#secret}`, 'content-type': 'application/json' },
-        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      });
+      const answer = await this.#api.ask(method, 'phone', body === undefined ? {} : { body });
       this.problem.set(answer.ok ? '' : `The phone could not be started: ${await answer.text()}`);
     } catch {
       this.problem.set('The phone could not be started: the server is not there. Start it again.');

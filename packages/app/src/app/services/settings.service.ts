@@ -1,13 +1,13 @@
 import { Injectable, inject, signal } from '@angular/core';
 import type { ProxySettings } from '@nettle-patch/core';
-import { SecretService } from './secret.service';
+import { ApiService } from './api.service';
 
 const USUAL: ProxySettings = { mode: 'everyday', isolate: false, steps: 'places', leaveOut: [] };
 
 /** How the proxy treats the pages it passes on: how closely they can be looked at. */
 @Injectable({ providedIn: 'root' })
 export class SettingsService {
-  readonly #secret = inject(SecretService).secret;
+  readonly #api = inject(ApiService);
   readonly settings = signal<ProxySettings>(USUAL);
   /** Why the latest change did not take effect; empty when it did. */
   readonly problem = signal('');
@@ -23,11 +23,7 @@ export class SettingsService {
 
   async #ask(method: 'GET' | 'PUT', wanted?: ProxySettings): Promise<void> {
     try {
-      const answer = await fetch('/api/settings', {
-        method,
-        headers: { authorization: `Bearer ${this.#secret}`, 'content-type': 'application/json' },
-        ...(wanted === undefined ? {} : { body: JSON.stringify(wanted) }),
-      });
+      const answer = await this.#api.ask(method, 'settings', wanted === undefined ? {} : { body: wanted });
       if (answer.ok) this.settings.set((await answer.json()) as ProxySettings);
       this.problem.set(answer.ok || method === 'GET' ? '' : `Not changed: ${await answer.text()}`);
     } catch {

@@ -91,8 +91,7 @@ import { partWords } from '../shared/words';
 })
 export class BlameComponent {
   readonly anatomy = input.required<Anatomy>();
-  readonly #lens = inject(LensService);
-  protected readonly slower = computed(() => this.#lens.lens().slower);
+  protected readonly slower = inject(LensService).slower;
   protected readonly blame = computed(() => blameOnSlower(this.anatomy().blame, this.slower()));
   protected readonly total = computed(() => this.#shown(this.blame().totalMs));
   protected readonly isDelay = computed(() => this.anatomy().sting.detail === undefined);

@@ -141,8 +141,7 @@ export class CulpritsComponent {
   readonly recordingId = input.required<string>();
   readonly selected = input<number>();
   readonly choose = output<number>();
-  readonly #lens = inject(LensService);
-  protected readonly slower = computed(() => this.#lens.lens().slower);
+  protected readonly slower = inject(LensService).slower;
 
   readonly #worth = computed(() => {
     const { culprits, blame } = this.shown().anatomy;

@@ -47,10 +47,10 @@ export class StingCaseComponent {
   readonly opened = input.required<OpenedRecording>();
   readonly series = input.required<readonly ListedSeries[]>();
   readonly selected = input.required<number>();
-  readonly #lens = inject(LensService);
+  readonly #slower = inject(LensService).slower;
   /** The delay on a slower device, where the lens asks for one. */
   protected readonly estimate = computed(() => {
-    const { slower } = this.#lens.lens();
+    const slower = this.#slower();
     const { sting, blame } = this.shown().anatomy;
     if (slower === 1 || sting.detail !== undefined) return undefined;
     const ms = formatDuration(lengthOnSlower(blame.totalMs, blame.idleMs, slower));

@@ -28,7 +28,7 @@ interface ListRow {
   styleUrl: './sting-list.component.scss',
 })
 export class StingListComponent {
-  readonly #lens = inject(LensService);
+  readonly #slower = inject(LensService).slower;
   readonly series = input.required<readonly ListedSeries[]>();
   readonly stings = input.required<readonly ListedSting[]>();
   readonly selected = input<number>();
@@ -40,8 +40,6 @@ export class StingListComponent {
   readonly kindsChange = output<readonly StingKind[]>();
   readonly choose = output<number>();
   readonly showAll = output();
-
-  readonly #slower = computed(() => this.#lens.lens().slower);
 
   /** The longest delay listed: all bars share one scale. */
   readonly #longestMs = computed(() =>
