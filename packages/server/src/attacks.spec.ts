@@ -167,6 +167,26 @@ describe('the server under attack', () => {
     expect(await closed).toBe(4429);
   });
 
+  it('takes all the rows at once that a target held back while the connection was lost', async () => {
+    const tool = new WebSocket(`${running.interfaceOrigin.replace('http', 'ws')}/relay`, [
+      'nettle-patch',
+      running.secret,
+    ]);
+    const taken: string[] = [];
+    tool.on('message', (data) => taken.push(String(data)));
+    await once(tool, 'open');
+    const { socket } = await joined('held-back');
+    for (let batch = 0; batch < 1500; batch++) socket.send(rowsOf('held-back'));
+    await vi.waitUntil(() => taken.filter((text) => text.includes('"rows"')).length === 1500, 8000);
+    const acknowledge = { type: 'acknowledge', targetId: 'held-back', recordingId: 'friday' };
+    for (let sequence = 0; sequence < 1500; sequence++)
+      tool.send(JSON.stringify({ ...acknowledge, sequence }));
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect([socket.readyState, tool.readyState]).toEqual([WebSocket.OPEN, WebSocket.OPEN]);
+    socket.close();
+    tool.close();
+  });
+
   it('takes rows from nobody but the target they are of, and no name that another has', async () => {
     const desk = await joined('desk');
     const stranger = await joined('stranger');

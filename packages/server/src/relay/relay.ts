@@ -1,5 +1,6 @@
 import {
   CLOSE_BAD_MESSAGE,
+  CLOSE_TOO_MUCH,
   ProtocolError,
   isBatch,
   parseCommand,
@@ -11,11 +12,15 @@ import {
 } from '@nettle-patch/core';
 import type { WebSocket } from 'ws';
 import type { Visitor } from '../gate/gate';
+import { Allowance, type Rate } from '../limits/allowance';
 
 /** Bytes that may wait for a slow interface before targets are made to hold their rows back. */
 const MAX_WAITING_BYTES = 64 * 1024 * 1024;
 /** Bytes of commands and lists that may wait for one that takes nothing; it is then given up. */
 const GIVEN_UP_BYTES = 2 * MAX_WAITING_BYTES;
+
+/** Hellos of one connection: each is told to every interface. Rows are not counted, as many may come at once after a loss. */
+const HELLOS: Rate = { burst: 400, perSecond: 100 };
 
 /**
  * Passes rows from targets to interfaces and commands the other way. Keeps nothing: rows that no interface
@@ -29,9 +34,13 @@ export class Relay {
   constructor(private readonly proxyUrl: () => string) {}
 
   addTarget(socket: WebSocket, visitor: Visitor): void {
-    socket.on('message', (data) =>
-      this.#guarded(socket, () => this.#fromTarget(socket, visitor, String(data))),
-    );
+    const hellos = new Allowance(HELLOS);
+    socket.on('message', (data) => {
+      const text = String(data);
+      if (isBatch(text) || hellos.take())
+        this.#guarded(socket, () => this.#fromTarget(socket, visitor, text));
+      else socket.close(CLOSE_TOO_MUCH, 'too many messages');
+    });
     socket.on('close', () => this.#targetLeft(socket));
   }
 

@@ -4,13 +4,11 @@ import { CLOSE_TOO_MUCH, CLOSE_TURNED_AWAY, CLOSE_WRONG_SECRET } from '@nettle-p
 import { WebSocketServer, type WebSocket } from 'ws';
 import type { Gate, Visitor } from '../gate/gate';
 import { hasOwnHost, hasOwnOrigin, offeredSecret } from '../gate/guard';
-import { Allowance, Allowances, WRONG_SECRETS, type Rate } from '../limits/allowance';
+import { Allowances, WRONG_SECRETS } from '../limits/allowance';
 import { keepAlive } from '../limits/heartbeat';
 
 const LARGEST_FRAME = 64 * 1024 * 1024;
 const SUBPROTOCOL = 'nettle-patch';
-/** Messages of one connection. A page sends ten batches a second. */
-const MESSAGES: Rate = { burst: 400, perSecond: 100 };
 const MOST_OF_A_DEVICE = 32;
 
 function refuse(socket: Duplex, status: string): void {
@@ -69,10 +67,6 @@ export class GuardedSockets {
       socket.close(CLOSE_TOO_MUCH, `more than ${MOST_OF_A_DEVICE} connections of one device`);
       return;
     }
-    const messages = new Allowance(MESSAGES);
-    socket.on('message', () => {
-      if (!messages.take()) socket.close(CLOSE_TOO_MUCH, 'too many messages');
-    });
     this.#visitors.set(socket, visitor);
     socket.on('close', () => this.#visitors.delete(socket));
     this.accept(socket, visitor);
