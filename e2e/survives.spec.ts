@@ -29,6 +29,7 @@ test('a reload of the tool while recording goes on with the same recording and l
   await tool.reload();
   await desk.waitForTimeout(300);
   await desk.click('#search-manifest');
+  await desk.waitForTimeout(400);
   await desk.keyboard.type('h');
   await desk.waitForTimeout(1200);
   await tool.bringToFront();
