@@ -105,7 +105,10 @@ export class Analysis {
     if (pieces.length === 0) throw new NotKeptError(`there is no recording ${id} on the shelf`);
     const tell = sparingly(onProgress);
     const builder = new RecordingBuilder();
-    const decoder = new RecordingDecoder(builder);
+    const decoder = new RecordingDecoder(
+      builder,
+      pieces.reduce((sum, piece) => sum + piece.length, 0),
+    );
     pieces.forEach((piece, index) => {
       decoder.push(piece);
       tell(index + 1, pieces.length);

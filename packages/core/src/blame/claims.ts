@@ -1,3 +1,4 @@
+import { copyInto } from '../recording/grow';
 import type { TimeRange } from '../recording/recording';
 import type { Layer } from './layers';
 
@@ -30,33 +31,32 @@ export class Claims {
   sweep(visit: (startMs: number, endMs: number, layer: Layer | undefined) => void): void {
     const { starts, ends, closeness, layers } = this;
     const order = orderOf(starts);
-    const edges = sortedEdges(starts, ends, this.range);
     let active = new Uint32Array(INITIAL_CAPACITY);
     let count = 0;
     let next = 0;
-    for (let edge = 0; edge + 1 < edges.length; edge++) {
-      const startMs = edges[edge]!;
-      if (edges[edge + 1] === startMs) continue;
+    for (let atMs = this.range.startMs; atMs < this.range.endMs;) {
       let kept = 0;
       let best = -1;
+      let untilMs = this.range.endMs;
       for (let at = 0; at < count; at++) {
         const claim = active[at]!;
-        if (ends[claim]! <= startMs) continue;
+        const endMs = ends[claim]!;
+        if (endMs <= atMs) continue;
         active[kept++] = claim;
+        if (endMs < untilMs) untilMs = endMs;
         if (best < 0 || closeness[claim]! > closeness[best]!) best = claim;
       }
       count = kept;
-      while (next < order.length && starts[order[next]!]! <= startMs) {
-        const claim = order[next++]!;
-        if (count === active.length) {
-          const larger = new Uint32Array(count * 2);
-          larger.set(active);
-          active = larger;
-        }
+      for (; next < order.length && starts[order[next]!]! <= atMs; next++) {
+        const claim = order[next]!;
+        if (count === active.length) active = copyInto(new Uint32Array(count * 2), active);
         active[count++] = claim;
+        if (ends[claim]! < untilMs) untilMs = ends[claim]!;
         if (best < 0 || closeness[claim]! > closeness[best]!) best = claim;
       }
-      visit(startMs, edges[edge + 1]!, best < 0 ? undefined : layers[best]);
+      if (next < order.length) untilMs = Math.min(untilMs, starts[order[next]!]!);
+      visit(atMs, untilMs, best < 0 ? undefined : layers[best]);
+      atMs = untilMs;
     }
   }
 }
@@ -79,13 +79,4 @@ function orderOf(values: readonly number[]): Uint32Array {
     order[index] = keys[index]! - Math.floor(keys[index]! / MOST_KEYED) * MOST_KEYED;
   }
   return order;
-}
-
-function sortedEdges(starts: readonly number[], ends: readonly number[], range: TimeRange): Float64Array {
-  const edges = new Float64Array(starts.length * 2 + 2);
-  edges.set(starts, 0);
-  edges.set(ends, starts.length);
-  edges[starts.length * 2] = range.startMs;
-  edges[starts.length * 2 + 1] = range.endMs;
-  return edges.sort();
 }

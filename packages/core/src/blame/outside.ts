@@ -16,6 +16,8 @@ class OutsideWriter {
   readonly #stretches: readonly LayerStretch[];
   /** Whether every entry into script was watched, so that where there was none there was no script. */
   readonly #seesAllScript: boolean;
+  /** Index of the stretch that is written next. */
+  #next = 0;
 
   constructor(
     private readonly recording: Recording,
@@ -60,8 +62,9 @@ class OutsideWriter {
   others(endMs: number): void {
     while (this.segments.endMs < endMs) {
       const startMs = this.segments.endMs;
-      const stretch = this.#stretchAt(startMs);
-      this.#stretch({ ...stretch, startMs, endMs: Math.min(stretch.endMs, endMs) });
+      while (this.#stretches[this.#next]!.endMs <= startMs) this.#next++;
+      const stretch = this.#stretches[this.#next]!;
+      this.#stretch({ startMs, endMs: Math.min(stretch.endMs, endMs), layer: stretch.layer });
     }
   }
 

@@ -36,17 +36,27 @@ function lengthOf(text: string): number {
   return (text.length / 4) * 3 - padding;
 }
 
+interface Engine {
+  readonly Uint8Array: { fromBase64?(text: string, options: { lastChunkHandling: string }): Uint8Array };
+  readonly Buffer?: { from(text: string, encoding: 'base64'): Uint8Array };
+}
+
+/** Letters of the alphabet for addresses (RFC 4648, section 5), which some engines take as well. */
+const FOR_ADDRESSES = ['-', '_'];
+
 /**
- * The same by the engine, where it can (ECMA-262, Uint8Array.fromBase64); undefined where it cannot, or where it passes
- * over what does not belong there.
+ * The same by what the engine offers (ECMA-262, Uint8Array.fromBase64; Buffer in Node); undefined where it offers
+ * nothing, or passes over what does not belong there.
  */
 function byEngine(text: string): Uint8Array | undefined {
-  const { fromBase64: read } = Uint8Array as unknown as {
-    fromBase64?: (text: string, options: { lastChunkHandling: string }) => Uint8Array;
-  };
+  const engine = globalThis as unknown as Engine;
   try {
-    const bytes = read?.call(Uint8Array, text, { lastChunkHandling: 'strict' });
-    return bytes?.length === lengthOf(text) ? bytes : undefined;
+    const bytes =
+      engine.Uint8Array.fromBase64?.(text, { lastChunkHandling: 'strict' }) ??
+      engine.Buffer?.from(text, 'base64');
+    if (bytes?.length !== lengthOf(text) || FOR_ADDRESSES.some((letter) => text.includes(letter)))
+      return undefined;
+    return new Uint8Array(bytes.buffer, bytes.byteOffset, bytes.length);
   } catch {
     return undefined;
   }

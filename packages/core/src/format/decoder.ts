@@ -2,7 +2,7 @@ import { RunningCheck, isCheckLine } from './check-row';
 import { RefusedRecordingError, type ReadNotice } from './errors';
 import { misfit } from './fields';
 import { readHeader, type Header } from './header';
-import { LineReader } from './line-reader';
+import { LineReader, type LineBytes } from './line-reader';
 import { NoticeList } from './notices';
 import { ROW_SHAPES, isRowKind, type Row } from './rows';
 
@@ -11,9 +11,10 @@ export interface RowSink {
   header(header: Header): void;
   /**
    * Takes a row whose fields have been checked one by one.
+   * @param read share of the whole input that was read up to it, above 0 up to 1, where that is known
    * @returns words that say why the row cannot belong to this recording, or undefined.
    */
-  row(row: Row): string | undefined;
+  row(row: Row, read?: number): string | undefined;
   /** Takes the line of a kind this version does not know. */
   unknown(line: string): void;
 }
@@ -23,8 +24,7 @@ export interface RowSink {
  * whose first line is no header is refused.
  */
 export class RecordingDecoder {
-  readonly #lines = new LineReader((line) => this.#line(line));
-  readonly #text = new TextDecoder('utf-8', { fatal: false });
+  readonly #lines = new LineReader((line, at) => this.#line(line, at));
   readonly #notices = new NoticeList();
   readonly #check = new RunningCheck();
   #lineNumber = 0;
@@ -32,8 +32,13 @@ export class RecordingDecoder {
   #checksSeen = false;
   #headerSeen = false;
   #endSeen = false;
+  #bytesRead = 0;
 
-  constructor(private readonly sink: RowSink) {}
+  /** @param totalBytes how many bytes of lines are to be read in all, as far as that is known */
+  constructor(
+    private readonly sink: RowSink,
+    private readonly totalBytes?: number,
+  ) {}
 
   /** @throws RefusedRecordingError when the first line is no header this version can read. */
   push(piece: Uint8Array): void {
@@ -62,24 +67,24 @@ export class RecordingDecoder {
    */
   finish(): ReadNotice[] {
     const rest = this.#lines.rest();
-    if (!this.#headerSeen && rest.length > 0 && this.#lineNumber === 0) this.#line(rest);
-    else if (rest.length > 0) this.#cutOff(`line ${this.#lineNumber + 1} is incomplete`);
+    if (rest !== undefined && !this.#headerSeen && this.#lineNumber === 0) this.#line(rest.line, rest.at);
+    else if (rest !== undefined) this.#cutOff(`line ${this.#lineNumber + 1} is incomplete`);
     if (!this.#headerSeen) throw new RefusedRecordingError('empty', 'there is no line in it');
-    if (!this.#endSeen && rest.length === 0) this.#cutOff('the row that ends a recording is missing');
+    if (!this.#endSeen && rest === undefined) this.#cutOff('the row that ends a recording is missing');
     if (this.#checksSeen && this.#endSeen && this.#uncheckedFrom <= this.#lineNumber) {
       this.#altered(this.#lineNumber, 'the check line for them is missing');
     }
     return this.#notices.list();
   }
 
-  #line(bytes: Uint8Array): void {
+  #line(line: string, at: LineBytes): void {
     this.#lineNumber++;
-    const line = this.#text.decode(bytes);
+    this.#bytesRead += at.to - at.from + 1;
     if (isCheckLine(line)) {
       this.#checkLine(line);
       return;
     }
-    this.#check.add(bytes);
+    this.#check.add(at);
     const value = this.#parse(line);
     if (!this.#headerSeen) {
       this.sink.header(readHeader(value));
@@ -106,10 +111,15 @@ export class RecordingDecoder {
       this.sink.unknown(line);
     } else {
       const problem =
-        misfit(ROW_SHAPES[kind], value as Record<string, unknown>) ?? this.sink.row(value as Row);
+        misfit(ROW_SHAPES[kind], value as Record<string, unknown>) ??
+        this.sink.row(value as Row, this.#share());
       if (problem !== undefined) this.#badLine(`in a "${kind}" row, ${problem}`);
       else if (kind === 'end') this.#endSeen = true;
     }
+  }
+
+  #share(): number | undefined {
+    return this.totalBytes === undefined ? undefined : Math.min(1, this.#bytesRead / this.totalBytes);
   }
 
   #checkLine(line: string): void {

@@ -61,7 +61,8 @@ export function* withChecks(lines: Iterable<string>): Generator<string> {
   const check = new RunningCheck();
   let since = 0;
   for (const line of lines) {
-    check.add(encoder.encode(line));
+    const bytes = encoder.encode(line);
+    check.add({ bytes, from: 0, to: bytes.length });
     yield line;
     if (++since === LINES_A_CHECK) {
       yield check.take();

@@ -51,44 +51,26 @@ export function packCalls(thread: number, events: CallEvents): RowContent<'calls
   return { thread, startMs: firstUs / 1000, durationMs: (before - firstUs) / 1000, count, base, data };
 }
 
-export interface UnpackedCalls extends CallEvents {
-  readonly timesUs: Float64Array;
-  readonly functions: Int32Array;
-}
-
-function freshColumns(count: number): UnpackedCalls {
-  return { timesUs: new Float64Array(count), functions: new Int32Array(count) };
-}
-
-/** Columns that are used for one row after the other, so that reading many of them takes no new memory for each. */
-export class CallScratch {
-  #columns = freshColumns(0);
-
-  columns(count: number): UnpackedCalls {
-    if (this.#columns.timesUs.length < count) this.#columns = freshColumns(count * 2);
-    const { timesUs, functions } = this.#columns;
-    return { timesUs: timesUs.subarray(0, count), functions: functions.subarray(0, count) };
-  }
+/** Takes the events of a row one by one, in order of time. Times are whole microseconds. */
+export interface CallTaker {
+  begins(timeUs: number, functionId: number): void;
+  ends(timeUs: number): void;
 }
 
 /**
- * Unpacks a row of call events.
- * @param into columns to be written over, where what was unpacked before is not needed any more
- * @throws RangeError when the data is damaged or does not hold `count` events. Nothing is allocated from the
- * count alone, so a false one cannot exhaust memory.
+ * Reads a row of call events without keeping them.
+ * @throws RangeError when the data is damaged or does not hold `count` events; what was given to the taker before is
+ * then to be taken back. What the taker throws is passed on.
  */
-export function unpackCalls(row: RowContent<'calls'>, into?: CallScratch): UnpackedCalls {
+export function readCalls(row: RowContent<'calls'>, taker: CallTaker): void {
   const bytes = fromBase64(row.data);
-  if (row.count > bytes.length) {
-    throw new RangeError(`packed data of ${bytes.length} bytes cannot hold ${row.count} events`);
-  }
-  const { timesUs, functions } = into?.columns(row.count) ?? freshColumns(row.count);
   const { length } = bytes;
+  const { count, base } = row;
   const long = new VarintReader(bytes);
   let timeUs = toMicroseconds(row.startMs);
   let place = 0;
   let at = 0;
-  for (; place < length && at < row.count; at++) {
+  for (; place < length && at < count; at++) {
     const first = bytes[place++]!;
     let begins: number;
     if (first < 0x80) {
@@ -100,9 +82,8 @@ export function unpackCalls(row: RowContent<'calls'>, into?: CallScratch): Unpac
       begins = value % 2;
       timeUs += (value - begins) / 2;
     }
-    timesUs[at] = timeUs;
     if (begins === 0) {
-      functions[at] = CALL_END;
+      taker.ends(timeUs);
       continue;
     }
     if (place >= length) throw new RangeError(`packed data ends inside a number at byte ${place}`);
@@ -117,12 +98,27 @@ export function unpackCalls(row: RowContent<'calls'>, into?: CallScratch): Unpac
         place = long.place;
       }
     }
-    const id = row.base + packed;
+    const id = base + packed;
     if (id > MAX_WHOLE) throw new RangeError(`packed function too large at event ${at}`);
-    functions[at] = id;
+    taker.begins(timeUs, id);
   }
-  if (at !== row.count || place < bytes.length) {
-    throw new RangeError(`packed data does not hold the ${row.count} events that "count" says`);
+  if (at !== count || place < length) {
+    throw new RangeError(`packed data does not hold the ${count} events that "count" says`);
   }
+}
+
+/**
+ * The events of a row.
+ * @throws RangeError as `readCalls` does. Nothing is allocated from the count alone, so a false one cannot exhaust
+ * memory.
+ */
+export function unpackCalls(row: RowContent<'calls'>): { timesUs: number[]; functions: number[] } {
+  const timesUs: number[] = [];
+  const functions: number[] = [];
+  const take = (timeUs: number, functionId: number) => {
+    timesUs.push(timeUs);
+    functions.push(functionId);
+  };
+  readCalls(row, { begins: take, ends: (timeUs) => take(timeUs, CALL_END) });
   return { timesUs, functions };
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { fromBase64, toBase64 } from './base64';
 import { crc32 } from './crc32';
 import { NO_STACK, packSamples, unpackSamples } from './packed-samples';
@@ -33,7 +33,22 @@ describe('base64', () => {
 
   it('names the place of a character that does not belong there', () => {
     expect(() => fromBase64('Zm9*')).toThrow('position 3');
+    expect(() => fromBase64('Zm9-')).toThrow('position 3');
     expect(() => fromBase64('Zm9')).toThrow('not a multiple of 4');
+  });
+
+  describe('without the help of the engine', () => {
+    afterEach(() => vi.unstubAllGlobals());
+
+    it('gives back what it was given, and refuses the same', () => {
+      vi.stubGlobal('Buffer', undefined);
+      fc.assert(
+        fc.property(fc.uint8Array({ maxLength: 300 }), (bytes) => {
+          expect([...fromBase64(toBase64(bytes))]).toEqual([...bytes]);
+        }),
+      );
+      expect(() => fromBase64('Zm9*')).toThrow('position 3');
+    });
   });
 });
 

@@ -1,6 +1,5 @@
 import type { RowSink } from '../format/decoder';
 import type { Header } from '../format/header';
-import { CallScratch, unpackCalls } from '../format/packed-calls';
 import { NO_STACK, unpackSamples } from '../format/packed-samples';
 import type { Shape } from '../format/fields';
 import { ROW_SHAPES, type Row, type RowContent, type RowOfKind } from '../format/rows';
@@ -19,9 +18,6 @@ interface GrowingSamples {
   stacks: number[];
 }
 
-/** Ids beyond are looked up each time. */
-const KNOWN_IDS = 1 << 22;
-
 const eventKinds: ReadonlySet<string> = new Set(EVENT_KINDS);
 
 /** Takes rows as they come, live or from a file, and gives the recording they make up. */
@@ -37,11 +33,8 @@ export class RecordingBuilder implements RowSink {
   readonly #samples = new Map<number, GrowingSamples>();
   readonly #calls = new Map<number, CallSpansBuilder>();
   readonly #events: EventTables;
-  readonly #scratch = new CallScratch();
   readonly #offsets = new Map<number, number>();
   readonly #unknownLines: string[] = [];
-  /** Function ids that were looked up before: most calls name one of few. */
-  readonly #known = new Uint8Array(KNOWN_IDS);
   #header: Header | undefined;
   #endMs = 0;
 
@@ -63,7 +56,7 @@ export class RecordingBuilder implements RowSink {
     this.#unknownLines.push(line);
   }
 
-  row(given: Row): string | undefined {
+  row(given: Row, read?: number): string | undefined {
     const row = this.#offsets.size === 0 ? given : this.#onOneClock(given);
     switch (row.kind) {
       case 'offset':
@@ -85,7 +78,7 @@ export class RecordingBuilder implements RowSink {
       case 'samples':
         return this.#addSamples(row);
       case 'calls':
-        return this.#addCalls(row);
+        return this.#addCalls(row, read);
       default:
         return this.#addEvent(row);
     }
@@ -170,30 +163,18 @@ export class RecordingBuilder implements RowSink {
     return undefined;
   }
 
-  #addCalls(row: RowOfKind<'calls'>): string | undefined {
-    let events;
+  #addCalls(row: RowOfKind<'calls'>, read: number | undefined): string | undefined {
+    let calls = this.#calls.get(row.thread);
+    if (calls === undefined) {
+      calls = new CallSpansBuilder(this.#stacks, (id) => this.#functions.has(id));
+      this.#calls.set(row.thread, calls);
+    }
     try {
-      events = unpackCalls(row, this.#scratch);
+      calls.add(row, read);
     } catch (error) {
       return (error as RangeError).message;
     }
-    const unknown = this.#unknownFunction(events.functions);
-    if (unknown !== undefined) return `function ${unknown} is unknown`;
-    let calls = this.#calls.get(row.thread);
-    if (calls === undefined) this.#calls.set(row.thread, (calls = new CallSpansBuilder(this.#stacks)));
-    if (row.fresh === true) calls.forgetOpen();
-    calls.add(events);
-    this.#reach((events.timesUs.at(-1) ?? 0) / 1000);
-    return undefined;
-  }
-
-  #unknownFunction(ids: Int32Array): number | undefined {
-    for (let at = 0; at < ids.length; at++) {
-      const id = ids[at]!;
-      if (id < 0 || this.#known[id] === 1) continue;
-      if (!this.#functions.has(id)) return id;
-      if (id < this.#known.length) this.#known[id] = 1;
-    }
+    this.#reach((calls.lastUs ?? 0) / 1000);
     return undefined;
   }
 

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { CALL_END, packCalls } from '../format/packed-calls';
 import type { Row } from '../format/rows';
 import { recordingOf } from '../testing/arbitrary-recording';
+import { RecordingBuilder } from './builder';
 import { callsOf } from './recording';
 
 const FUNCTIONS: Row[] = ['onBoardAll', 'computeTrim', 'stow'].map((name, id) => ({
@@ -112,5 +113,58 @@ describe('call spans', () => {
     const calls = callsOf(recordingOf(rows(true)), 0);
     expect([...calls.depths]).toEqual([0, 1, 0]);
     expect([...calls.endsUs]).toEqual([10, 10, 60]);
+  });
+
+  it('take nothing of a row that is damaged or names an unknown function', () => {
+    const good: Row[] = [
+      ...FUNCTIONS,
+      { kind: 'calls', ...packCalls(0, { timesUs: [0, 10, 20], functions: [0, 1, CALL_END] }) },
+    ];
+    const ending: Row = { kind: 'calls', ...packCalls(0, { timesUs: [90], functions: [CALL_END] }) };
+    const bad = packCalls(0, { timesUs: [30, 40, 50, 60], functions: [2, CALL_END, CALL_END, 9] });
+    const damaged: Row[] = [
+      { kind: 'calls', ...bad },
+      { kind: 'calls', ...bad, fresh: true },
+      { kind: 'calls', ...packCalls(0, { timesUs: [30, 40], functions: [CALL_END, 2] }), count: 3 },
+    ];
+    const builder = new RecordingBuilder();
+    builder.header(recordingOf([]).header);
+    for (const row of good) expect(builder.row(row)).toBeUndefined();
+    expect(damaged.map((row) => builder.row(row))).toEqual([
+      'function 9 is unknown',
+      'function 9 is unknown',
+      'packed data does not hold the 3 events that "count" says',
+    ]);
+    expect(builder.row(ending)).toBeUndefined();
+    const calls = callsOf(builder.build(), 0);
+    expect(calls).toEqual(callsOf(recordingOf([...good, ending]), 0));
+    expect([...calls.endsUs]).toEqual([90, 20]);
+  });
+
+  it('are the same whatever is thought of how much is still to be read', () => {
+    const rows: Row[] = Array.from({ length: 40 }, (_, row) => ({
+      kind: 'calls',
+      ...packCalls(0, {
+        timesUs: Array.from({ length: 60 }, (_, at) => row * 1000 + at),
+        functions: Array.from({ length: 60 }, (_, at) => (at % 2 === 0 ? at % 3 : CALL_END)),
+      }),
+    }));
+    const whole = callsOf(recordingOf([...FUNCTIONS, ...rows]), 0);
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 0.000001, max: 1, noNaN: true })), (shares) => {
+        const builder = new RecordingBuilder();
+        builder.header(recordingOf([]).header);
+        FUNCTIONS.forEach((row) => builder.row(row));
+        rows.forEach((row, at) => builder.row(row, shares[at]));
+        const { startsUs, endsUs, stacks, depths } = callsOf(builder.build(), 0);
+        expect({ startsUs, endsUs, stacks, depths }).toEqual({
+          startsUs: whole.startsUs,
+          endsUs: whole.endsUs,
+          stacks: whole.stacks,
+          depths: whole.depths,
+        });
+      }),
+      { numRuns: 40 },
+    );
   });
 });

@@ -13,9 +13,10 @@ export interface ReadResult {
  * Reads a whole recording from the bytes of its lines.
  * @throws RefusedRecordingError when it is none.
  */
-export function readRecording(pieces: Iterable<Uint8Array>): ReadResult {
+export function readRecording(pieces: readonly Uint8Array[]): ReadResult {
   const builder = new RecordingBuilder();
-  const decoder = new RecordingDecoder(builder);
+  const totalBytes = pieces.reduce((sum, piece) => sum + piece.length, 0);
+  const decoder = new RecordingDecoder(builder, totalBytes);
   for (const piece of pieces) decoder.push(piece);
   const notices = decoder.finish();
   return { recording: builder.build(), notices };

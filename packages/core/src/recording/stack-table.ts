@@ -70,21 +70,27 @@ export class StackTable {
     return this.#byRowId.values();
   }
 
-  /** The stack of a call of a function from a stack, or from NO_STACK. */
-  calledFrom(parent: number, functionId: number): number {
+  /** The stack of a call of a function from a stack, or from NO_STACK; undefined where there is none yet. */
+  find(parent: number, functionId: number): number | undefined {
     const likely = parent < 0 ? EMPTY : this.#latest[parent]!;
     if (likely !== EMPTY && this.#functions[likely] === functionId) return likely;
-    const stack = this.#find(parent, functionId);
+    const stack = this.#lookUp(parent, functionId);
+    if (stack === EMPTY) return undefined;
     if (parent >= 0) this.#latest[parent] = stack;
     return stack;
   }
 
-  #find(parent: number, functionId: number): number {
+  /** The same, which is added where there is none yet. */
+  calledFrom(parent: number, functionId: number): number {
+    return this.find(parent, functionId) ?? this.#append(functionId, parent, NOT_GIVEN);
+  }
+
+  #lookUp(parent: number, functionId: number): number {
     const mask = this.#buckets.length - 1;
     for (let at = hashOf(parent, functionId) & mask; ; at = (at + 1) & mask) {
       const stack = this.#buckets[at]!;
-      if (stack === EMPTY) return this.#append(functionId, parent, NOT_GIVEN);
-      if (this.#functions[stack] === functionId && this.#parents[stack] === parent) return stack;
+      if (stack === EMPTY || (this.#functions[stack] === functionId && this.#parents[stack] === parent))
+        return stack;
     }
   }
 

@@ -67,6 +67,11 @@ export class Table<S extends Shape> {
     }
   }
 
+  /** One field of an event; undefined where it is absent. */
+  value<Name extends keyof RowOf<S> & string>(name: Name, index: number): RowOf<S>[Name] | undefined {
+    return this.#columns.get(name)!.read(index) as RowOf<S>[Name] | undefined;
+  }
+
   /** One event as an object, with the fields this version does not know. */
   row(index: number): RowOf<S> {
     const row: Record<string, unknown> = {};
@@ -112,14 +117,22 @@ export class Table<S extends Shape> {
   }
 
   push(row: Readonly<Record<string, unknown>>): void {
-    for (const [name, column] of this.#columns) column.push(row[name]);
-    for (const name in row) {
-      if (name === 'kind' || Object.hasOwn(this.shape, name)) continue;
-      const extra = this.#extras.get(this.#length) ?? {};
-      extra[name] = row[name];
-      this.#extras.set(this.#length, extra);
+    let known = row['kind'] === undefined ? 0 : 1;
+    for (const [name, column] of this.#columns) {
+      const value = row[name];
+      if (value !== undefined) known++;
+      column.push(value);
     }
+    let fields = 0;
+    for (const name in row) if (row[name] !== undefined) fields++;
+    if (fields > known) this.#keepExtras(row);
     this.#length++;
+  }
+
+  #keepExtras(row: Readonly<Record<string, unknown>>): void {
+    const extra: Record<string, unknown> = {};
+    for (const name in row) if (name !== 'kind' && !Object.hasOwn(this.shape, name)) extra[name] = row[name];
+    this.#extras.set(this.#length, extra);
   }
 
   /** Puts the events in order of their start; equal starts stay in the order they came. */

@@ -21,16 +21,18 @@ interface Redraws {
 function redrawsByFunction(recording: Recording, quiet: readonly TimeRange[]): Map<number, Redraws> {
   const found = new Map<number, Redraws>();
   const isQuiet = withinRanges(quiet);
-  for (const { row, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
-    if (!isQuiet(row.startMs)) continue;
+  const { redraw } = recording.events;
+  const { startMs, changed, inView } = redraw.columns;
+  for (const { at, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
+    if (!isQuiet(startMs[at]!)) continue;
     const redraws = found.get(functionId) ?? { all: 0, unchanged: 0, unseen: 0, vain: 0, target: undefined };
     found.set(functionId, redraws);
     redraws.all++;
-    if (!row.changed) redraws.unchanged++;
-    if (!row.inView) redraws.unseen++;
-    if (row.changed && row.inView) continue;
+    if (changed[at] !== 1) redraws.unchanged++;
+    if (inView[at] !== 1) redraws.unseen++;
+    if (changed[at] === 1 && inView[at] === 1) continue;
     redraws.vain++;
-    redraws.target ??= row.target;
+    redraws.target ??= redraw.value('target', at);
   }
   return found;
 }

@@ -22,9 +22,12 @@ function moversOf(recording: Recording, quiet: readonly TimeRange[]): Map<number
   const costs = new Map(Array.from(starts, (startMs, at) => [startMs, styleMs[at]! + layoutMs[at]!]));
   const movers = new Map<number, Mover>();
   const isQuiet = withinRanges(quiet);
-  for (const { row, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
-    const { startMs, changed, inView, attributes, nodes, texts, target } = row;
-    if (!isQuiet(startMs) || !changed || !inView || attributes === 0 || nodes + texts > 0) continue;
+  const { redraw } = recording.events;
+  const times = redraw.column('startMs');
+  for (const { at, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
+    if (!isQuiet(times[at]!)) continue;
+    const { startMs, changed, inView, attributes, nodes, texts, target } = redraw.row(at);
+    if (!changed || !inView || attributes === 0 || nodes + texts > 0) continue;
     const mover = movers.get(functionId) ?? { frames: 0, layoutMs: 0, target, startMs, endMs: startMs };
     movers.set(functionId, mover);
     mover.frames++;

@@ -11,9 +11,8 @@ export function quietStretches(recording: Recording): TimeRange[] {
     startMs,
     endMs: startMs + feltMs + SETTLES_MS,
   }));
-  for (const { startMs, durationMs } of recording.events.input.rows()) {
-    busy.push({ startMs, endMs: startMs + durationMs + SETTLES_MS });
-  }
+  const { startMs: starts, durationMs: lengths } = recording.events.input.columns;
+  starts.forEach((startMs, at) => busy.push({ startMs, endMs: startMs + lengths[at]! + SETTLES_MS }));
   for (const { startMs, durationMs } of recording.events.pause.rows()) {
     busy.push({ startMs, endMs: startMs + durationMs });
   }

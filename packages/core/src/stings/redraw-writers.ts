@@ -1,5 +1,5 @@
 import { canonicalIds } from '../calls/canonical-stacks';
-import type { RowContent } from '../format/rows';
+import { ABSENT_WHOLE } from '../recording/column';
 import { oncePerThread } from '../recording/once';
 import { enteredCalls } from './entered-calls';
 
@@ -7,7 +7,8 @@ import { enteredCalls } from './entered-calls';
 const NEAR_MS = 100;
 
 export interface WrittenRedraw {
-  readonly row: RowContent<'redraw'>;
+  /** Index among the redraws of the recording. */
+  readonly at: number;
   /** Function whose redraw it is: as the row says, or else the one that ran last before it. */
   readonly functionId: number;
 }
@@ -17,14 +18,16 @@ export const writtenRedraws = oncePerThread((recording, thread): readonly Writte
   const entered = enteredCalls(recording, thread);
   const idOf = canonicalIds(recording);
   const written: WrittenRedraw[] = [];
+  const { startMs: starts, thread: threads, function: writers } = recording.events.redraw.columns;
   let next = 0;
-  for (const row of recording.events.redraw.rows()) {
-    while (next < entered.length && entered[next]!.startMs <= row.startMs) next++;
-    if (row.thread !== thread) continue;
+  for (let at = 0; at < starts.length; at++) {
+    const startMs = starts[at]!;
+    while (next < entered.length && entered[next]!.startMs <= startMs) next++;
+    if (threads[at] !== thread) continue;
     const latest = entered[next - 1];
-    if (row.function !== undefined) written.push({ row, functionId: idOf(row.function) });
-    else if (latest !== undefined && row.startMs - latest.endMs <= NEAR_MS) {
-      written.push({ row, functionId: latest.functionId });
+    if (writers[at] !== ABSENT_WHOLE) written.push({ at, functionId: idOf(writers[at]!) });
+    else if (latest !== undefined && startMs - latest.endMs <= NEAR_MS) {
+      written.push({ at, functionId: latest.functionId });
     }
   }
   return written;

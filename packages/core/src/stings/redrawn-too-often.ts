@@ -20,21 +20,20 @@ interface Redrawn {
 
 function redrawnByFunction(recording: Recording): Map<number, Redrawn> {
   const found = new Map<number, Redrawn>();
-  for (const { row, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
-    const { startMs, changed, target } = row;
-    const redrawn = found.get(functionId) ?? {
-      all: 0,
-      unchanged: 0,
-      firstMs: startMs,
-      lastMs: startMs,
-      target: undefined,
-    };
-    found.set(functionId, redrawn);
+  const { redraw } = recording.events;
+  const { startMs: starts, changed } = redraw.columns;
+  for (const { at, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
+    const startMs = starts[at]!;
+    let redrawn = found.get(functionId);
+    if (redrawn === undefined) {
+      redrawn = { all: 0, unchanged: 0, firstMs: startMs, lastMs: startMs, target: undefined };
+      found.set(functionId, redrawn);
+    }
     redrawn.all++;
     redrawn.lastMs = startMs;
-    if (changed) continue;
+    if (changed[at] === 1) continue;
     redrawn.unchanged++;
-    redrawn.target ??= target;
+    redrawn.target ??= redraw.value('target', at);
   }
   return found;
 }

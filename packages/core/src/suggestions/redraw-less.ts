@@ -19,7 +19,8 @@ interface Group {
 
 function groupsIn(recording: Recording, thread: number, range: TimeRange): Group[] {
   const groups = new Map<number, Group>();
-  for (const { row, functionId } of writtenRedraws(recording, thread)) {
+  for (const { at, functionId } of writtenRedraws(recording, thread)) {
+    const row = recording.events.redraw.row(at);
     if (row.startMs < range.startMs || row.startMs > range.endMs + NEAR_MS) continue;
     const group = groups.get(functionId) ?? { rows: [], functionId };
     group.rows.push(row);
