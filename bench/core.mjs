@@ -45,6 +45,9 @@ async function mutated(times) {
   return { times, ...counts, longestMs, seconds: (performance.now() - startedAt) / 1000 };
 }
 
+say(
+  'Targets are set for a million calls and an hour of light events. With fewer calls the light events, which are the same in all sizes, count for more of each figure, and the first size runs in code that is not warm yet.',
+);
 const figures = [];
 for (const spans of sizes) {
   const figure = measureCore(generatedFile(spans), spans, ROUNDS);
