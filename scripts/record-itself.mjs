@@ -1,7 +1,8 @@
 /**
  * Records the interface with Nettle Patch itself while somebody hurries through a large recording, and writes what was
  * recorded to the file that is given. For original names build the interface with source maps before:
- * `cd packages/app && npx ng build --source-map`.
+ * `cd packages/app && npx ng build --source-map`. With a display the browser has a window: without one it tells of the
+ * press that begins a drag as if no picture came before its end, though pictures came all the while.
  */
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -64,7 +65,11 @@ const recording = await serve({
   proxyPort: 0,
   settings: { mode },
 });
-const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
+const browser = await chromium.launch({
+  executablePath: chromiumPath,
+  args: chromiumFlags,
+  headless: process.env['DISPLAY'] === undefined,
+});
 try {
   const client = await RecordingClient.connect(recording);
   const tool = await browser.newPage({ viewport: { width: 1280, height: 800 } });

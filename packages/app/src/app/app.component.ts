@@ -45,7 +45,7 @@ import { TitleBarComponent } from './shell/title-bar.component';
   template: `
     <np-rail />
     <div class="body">
-      <np-title-bar />
+      <np-title-bar [hasActions]="built() > 2" />
       <np-connection-banner />
       <np-reading />
       @if (analysed(); as opened) {
@@ -89,6 +89,7 @@ import { TitleBarComponent } from './shell/title-bar.component';
       height: 64px;
     }
     main {
+      position: relative;
       flex: 1;
       min-height: 0;
       min-width: 0;
@@ -133,6 +134,7 @@ export class AppComponent {
       if (this.analysed() === undefined || untracked(this.built) > 0) return;
       inOwnTask(() => this.built.set(1));
       inOwnTask(() => this.built.set(2));
+      inOwnTask(() => this.built.set(3));
     });
     effect(() => {
       const opened = this.analysed();

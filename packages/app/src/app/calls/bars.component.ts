@@ -4,16 +4,18 @@ import {
   Component,
   DestroyRef,
   afterNextRender,
+  computed,
   effect,
   inject,
   input,
+  signal,
   viewChild,
 } from '@angular/core';
-import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
+import { barAt, type BarArea } from '../../workers/bar-picture';
+import { BarChartsService, type BarCanvas } from '../services/bar-charts.service';
 import { ThemeService } from '../services/theme.service';
+import { onResize, type CanvasSize } from '../shared/canvas';
 import { inOwnTask } from '../shared/own-task';
-
-Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 
 /** Numbers side by side. */
 export interface Bars {
@@ -22,13 +24,28 @@ export interface Bars {
   readonly values: readonly number[];
 }
 
+function isSame(a: CanvasSize, b: CanvasSize): boolean {
+  return a.width === b.width && a.height === b.height;
+}
+
 /** A small bar chart, with its numbers as a table for those who cannot see it. */
 @Component({
   selector: 'np-bars',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3>{{ bars().title }}</h3>
-    <div class="chart"><canvas #canvas role="img" [attr.aria-label]="bars().title"></canvas></div>
+    <h3>
+      {{ bars().title }}
+      <span class="figure" aria-hidden="true">{{ pointed() }}</span>
+    </h3>
+    <div class="chart">
+      <canvas
+        #canvas
+        role="img"
+        [attr.aria-label]="bars().title"
+        (pointermove)="x.set($event.offsetX)"
+        (pointerleave)="x.set(undefined)"
+      ></canvas>
+    </div>
     <table class="unseen">
       <caption>
         {{
@@ -47,73 +64,66 @@ export interface Bars {
   `,
   styles: `
     h3 {
+      display: flex;
+      justify-content: space-between;
+      gap: 8px;
       font-size: 12px;
       color: var(--soft);
       margin: 10px 0 2px;
     }
+    h3 .figure {
+      font-weight: 400;
+      color: var(--ink);
+      white-space: nowrap;
+    }
     .chart {
       position: relative;
       height: 74px;
+    }
+    canvas {
+      display: block;
+      width: 100%;
+      height: 100%;
     }
   `,
 })
 export class BarsComponent {
   readonly bars = input.required<Bars>();
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-  readonly #palette = inject(ThemeService).palette;
-  #chart: Chart<'bar'> | undefined;
-
   readonly #destroyed = inject(DestroyRef);
+  readonly #charts = inject(BarChartsService);
+  readonly #palette = inject(ThemeService).palette;
+  readonly #size = signal<CanvasSize>({ width: 0, height: 0 }, { equal: isSame });
+  readonly #area = signal<BarArea | undefined>(undefined);
+  #drawn: BarCanvas | undefined;
+
+  /** Where the pointer is over the drawing. CSS pixels. */
+  protected readonly x = signal<number | undefined>(undefined);
+  /** What the bar under the pointer says. */
+  protected readonly pointed = computed(() => {
+    const [x, area, { labels, values }] = [this.x(), this.#area(), this.bars()];
+    const at = x === undefined || area === undefined ? undefined : barAt(area, values.length, x);
+    return at === undefined ? '' : `${labels[at]}: ${values[at]!.toLocaleString('en')}`;
+  });
 
   constructor() {
-    afterNextRender(() => this.#drawSoon());
-    effect(() => {
-      this.bars();
-      this.#palette();
-      if (this.#chart !== undefined) this.#draw();
-    });
-    this.#destroyed.onDestroy(() => this.#chart?.destroy());
+    afterNextRender(() => inOwnTask(() => this.#begin()));
+    effect(() => void this.#draw());
+    this.#destroyed.onDestroy(() => this.#drawn?.giveUp());
   }
 
-  #drawSoon(): void {
-    inOwnTask(() => {
-      if (!this.#destroyed.destroyed) this.#draw();
-    });
+  #begin(): void {
+    if (this.#destroyed.destroyed) return;
+    const canvas = this.canvas().nativeElement;
+    this.#drawn = this.#charts.take(canvas);
+    const measure = () => this.#size.set({ width: canvas.clientWidth, height: canvas.clientHeight });
+    onResize(canvas, measure, this.#destroyed);
   }
 
-  #draw(): void {
-    const { labels, values } = this.bars();
-    const palette = this.#palette();
-    const data = {
-      labels: [...labels],
-      datasets: [
-        { data: [...values], backgroundColor: palette.scriptOwn, barPercentage: 1, categoryPercentage: 0.92 },
-      ],
-    };
-    if (this.#chart !== undefined) {
-      this.#chart.data = data;
-      this.#chart.update('none');
-      return;
-    }
-    this.#chart = new Chart(this.canvas().nativeElement, {
-      type: 'bar',
-      data: { labels: [], datasets: [] },
-      options: {
-        animation: false,
-        maintainAspectRatio: false,
-        plugins: { legend: { display: false } },
-        scales: {
-          x: {
-            grid: { display: false },
-            ticks: { maxTicksLimit: 3, maxRotation: 0, color: palette.soft, font: { size: 10 } },
-          },
-          y: {
-            beginAtZero: true,
-            ticks: { maxTicksLimit: 3, precision: 0, color: palette.soft, font: { size: 10 } },
-          },
-        },
-      },
-    });
-    this.#drawSoon();
+  async #draw(): Promise<void> {
+    const [size, palette, { labels, values }] = [this.#size(), this.#palette(), this.bars()];
+    if (size.width === 0) return;
+    const picture = { labels, values, bar: palette.scriptOwn, ink: palette.soft, scale: devicePixelRatio };
+    this.#area.set(await this.#drawn?.draw({ ...picture, ...size }));
   }
 }

@@ -4,6 +4,7 @@ import { RouterLink } from '@angular/router';
 import type { FunctionDetails } from '../../workers/calls-desk';
 import { LensService } from '../services/lens.service';
 import { formatMs } from '../shared/format';
+import { partByPart } from '../shared/part-by-part';
 import { BarsComponent, type Bars } from './bars.component';
 
 /** One function: how often it ran, how long, when, who called it and what it called. */
@@ -21,6 +22,7 @@ export class FunctionDetailsComponent {
   readonly focusOn = output<number | undefined>();
   readonly choose = output<number>();
 
+  protected readonly built = partByPart(2);
   readonly #slower = inject(LensService).slower;
 
   /** A length, as the lens has it. */

@@ -2,10 +2,7 @@ import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
-  DestroyRef,
-  afterNextRender,
   computed,
-  effect,
   inject,
   input,
   signal,
@@ -16,8 +13,7 @@ import type { OpenedRecording } from '../../workers/opened';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { StingChoiceService } from '../services/sting-choice.service';
-import { ThemeService } from '../services/theme.service';
-import { onResize, prepareCanvas } from '../shared/canvas';
+import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { formatDuration } from '../shared/format';
 import { TimeScale } from '../shared/time-scale';
 import { GroundStripDrag } from './ground-strip-drag';
@@ -67,7 +63,6 @@ export class GroundStripComponent {
   readonly #address = inject(AddressService);
   readonly #lens = inject(LensService);
   readonly #choice = inject(StingChoiceService);
-  readonly #palette = inject(ThemeService).palette;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   readonly #width = signal(1);
   readonly #dragged = signal<TimeRange | undefined>(undefined);
@@ -76,6 +71,11 @@ export class GroundStripComponent {
   readonly #scale = computed(
     () => new TimeScale(0, Math.max(1, this.opened().range.endMs), MARGIN, this.#width() - MARGIN),
   );
+  readonly #content = computed(() => ({
+    opened: this.opened(),
+    range: this.#dragged() ?? this.#lens.lens().range,
+    selected: this.#choice.selectedSting(),
+  }));
   protected readonly label = computed(() => {
     const { range, stings, inputs } = this.opened();
     const shown = this.#lens.lens().range;
@@ -84,21 +84,15 @@ export class GroundStripComponent {
   });
 
   constructor() {
-    const destroyed = inject(DestroyRef);
-    afterNextRender(() => {
-      const canvas = this.canvas().nativeElement;
-      onResize(canvas, () => this.#width.set(canvas.clientWidth), destroyed);
-    });
-    effect(() => {
-      const shown = {
-        opened: this.opened(),
-        range: this.#dragged() ?? this.#lens.lens().range,
-        selected: this.#choice.selectedSting(),
-      };
-      const [palette, scale] = [this.#palette(), this.#scale()];
-      const { context, height } = prepareCanvas(this.canvas().nativeElement);
-      this.#painter.paint(context, scale, height, shown, palette);
-    });
+    keepDrawn(
+      () => this.canvas().nativeElement,
+      () => this.#content(),
+      (palette) => {
+        const { context, height } = prepareCanvas(this.canvas().nativeElement);
+        this.#painter.paint(context, this.#scale(), height, this.#content(), palette);
+      },
+      ({ width }) => this.#width.set(width),
+    );
   }
 
   protected down(event: PointerEvent): void {

@@ -13,11 +13,13 @@ export class LiveService {
     new Worker(new URL('../../workers/live.worker', import.meta.url), { type: 'module', name: 'live' }),
   );
   readonly #state = new BehaviorSubject<LiveState>(INITIAL_LIVE_STATE);
+  /** Id of the recording that was put away last. */
+  #dismissed: string | undefined;
   readonly state$ = this.#state.asObservable();
   readonly state = toSignal(this.state$, { initialValue: INITIAL_LIVE_STATE });
 
   constructor() {
-    const tell = proxy((state: LiveState) => this.#state.next(state));
+    const tell = proxy((state: LiveState) => this.#tell(state));
     void this.#worker.connect(location.origin, inject(SecretService).secret, tell);
   }
 
@@ -47,8 +49,15 @@ export class LiveService {
     void this.#worker.command('note', text);
   }
 
-  /** Puts away a recording that has ended. */
+  /** Puts away a recording that has ended, at once: what the worker tells of it meanwhile is late. */
   dismiss(): void {
+    this.#dismissed = this.#state.value.recording?.id;
+    this.#tell(this.#state.value);
     void this.#worker.dismiss();
+  }
+
+  #tell(state: LiveState): void {
+    const isLate = state.recording !== null && state.recording.id === this.#dismissed;
+    this.#state.next(isLate ? { ...state, recording: null } : state);
   }
 }

@@ -1,8 +1,26 @@
-import { describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { inOwnTask } from './own-task';
 
 describe('work in tasks of its own', () => {
-  it('is done later, in order, and one piece a task', async () => {
+  let frames: (() => void)[] = [];
+  const frame = async () => {
+    const due = frames;
+    frames = [];
+    due.forEach((callback) => callback());
+    await vi.advanceTimersByTimeAsync(1);
+  };
+
+  beforeEach(() => {
+    vi.useFakeTimers();
+    vi.stubGlobal('requestAnimationFrame', (callback: () => void) => frames.push(callback));
+  });
+
+  afterEach(() => {
+    vi.unstubAllGlobals();
+    vi.useRealTimers();
+  });
+
+  it('is done later, in order, and one piece a frame', async () => {
     const log: string[] = [];
     inOwnTask(() => {
       log.push('first');
@@ -10,9 +28,22 @@ describe('work in tasks of its own', () => {
     });
     inOwnTask(() => log.push('second'));
     expect(log).toEqual([]);
-    await new Promise((resolve) => setTimeout(resolve, 30));
+    await frame();
+    expect(log).toEqual(['first', 'after the first']);
+    await frame();
     inOwnTask(() => log.push('third'));
-    await new Promise((resolve) => setTimeout(resolve, 30));
+    expect(log).toEqual(['first', 'after the first', 'second']);
+    await frame();
     expect(log).toEqual(['first', 'after the first', 'second', 'third']);
+  });
+
+  it('is done also while the page gets no frames, each piece once', async () => {
+    const log: string[] = [];
+    inOwnTask(() => log.push('first'));
+    inOwnTask(() => log.push('second'));
+    await vi.advanceTimersByTimeAsync(500);
+    expect(log).toEqual(['first', 'second']);
+    await frame();
+    expect(log).toEqual(['first', 'second']);
   });
 });

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
@@ -25,6 +25,8 @@ export class TitleBarComponent {
   readonly #shelf = inject(ShelfService);
   readonly #address = inject(AddressService);
   protected readonly compare = inject(CompareService);
+  /** Whether what can be done with the recording is there already. */
+  readonly hasActions = input(true);
   protected readonly sheets = inject(ShellKeys);
   protected readonly editing = signal(false);
   protected readonly duration = formatDuration;

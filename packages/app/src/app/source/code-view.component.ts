@@ -3,7 +3,6 @@ import {
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
-  afterNextRender,
   computed,
   effect,
   inject,
@@ -13,10 +12,11 @@ import {
 } from '@angular/core';
 import { javascript } from '@codemirror/lang-javascript';
 import { syntaxHighlighting } from '@codemirror/language';
-import { EditorState } from '@codemirror/state';
+import { EditorState, StateEffect } from '@codemirror/state';
 import { EditorView, drawSelection, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view';
 import { classHighlighter } from '@lezer/highlight';
 import { searchKeymap } from '@codemirror/search';
+import { inOwnTask } from '../shared/own-task';
 import type { ShownFile } from '../../workers/source-desk';
 import { costGutters, hotLines } from './cost-gutters';
 
@@ -49,7 +49,9 @@ export class CodeViewComponent {
   readonly lineChange = output<number>();
 
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
+  readonly #destroyed = inject(DestroyRef);
   #view: EditorView | undefined;
+  #built: ShownFile | undefined;
 
   protected readonly marks = computed(() => {
     const { text = '', lines } = this.file();
@@ -66,16 +68,15 @@ export class CodeViewComponent {
   });
 
   constructor() {
-    afterNextRender(() => this.#build());
     effect(() => {
       this.file();
-      if (this.#view !== undefined) this.#build();
+      inOwnTask(() => this.#build());
     });
     effect(() => {
       const line = this.line();
       if (line !== undefined) this.reveal(line);
     });
-    inject(DestroyRef).onDestroy(() => this.#view?.destroy());
+    this.#destroyed.onDestroy(() => this.#view?.destroy());
   }
 
   /** Scrolls to a line and puts the cursor there. */
@@ -86,10 +87,13 @@ export class CodeViewComponent {
     view.dispatch({ selection: { anchor: from }, effects: EditorView.scrollIntoView(from, { y: 'center' }) });
   }
 
+  /** The text first; what makes it a picture of code comes a moment later. */
   #build(): void {
     const file = this.file();
+    if (this.#destroyed.destroyed || this.#built === file) return;
+    this.#built = file;
     this.#view?.destroy();
-    this.#view = new EditorView({
+    const view = new EditorView({
       parent: this.host().nativeElement,
       state: EditorState.create({
         doc: file.text ?? '',
@@ -102,15 +106,22 @@ export class CodeViewComponent {
           highlightActiveLine(),
           drawSelection(),
           keymap.of(searchKeymap),
-          javascript({ typescript: true, jsx: /x$/.test(file.file) }),
-          syntaxHighlighting(classHighlighter),
           EditorView.updateListener.of(({ state, selectionSet }) => {
             if (selectionSet) this.lineChange.emit(state.doc.lineAt(state.selection.main.head).number);
           }),
         ],
       }),
     });
+    this.#view = view;
     const line = this.line();
     if (line !== undefined) requestAnimationFrame(() => this.reveal(line));
+    inOwnTask(() => {
+      if (this.#view !== view) return;
+      const code = [
+        javascript({ typescript: true, jsx: /x$/.test(file.file) }),
+        syntaxHighlighting(classHighlighter),
+      ];
+      view.dispatch({ effects: StateEffect.appendConfig.of(code) });
+    });
   }
 }

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+} from '@angular/core';
 import { DomSanitizer } from '@angular/platform-browser';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
@@ -15,6 +24,17 @@ import { OpeningComponent } from '../shared/opening.component';
 import { CodeViewComponent } from './code-view.component';
 import { costColumns } from './cost-gutters';
 import { editorLink } from './editor-link';
+
+/** So many of a list are shown, unless all are asked for: they are in order of their cost. */
+const FIRST = 40;
+
+function firstOf<T>(list: readonly T[], all: boolean): readonly T[] {
+  return all ? list : list.slice(0, FIRST);
+}
+
+function countIfLeftOut(list: readonly unknown[], all: boolean): number {
+  return all || list.length <= FIRST ? 0 : list.length;
+}
 
 /** The source of what ran, with its cost beside the lines. */
 @Component({
@@ -66,8 +86,17 @@ export class SourceComponent {
   protected readonly functions = computed(() =>
     [...(this.shown()?.functions ?? [])].sort((a, b) => b.selfMs - a.selfMs),
   );
-  protected readonly listed = gradually(computed(() => this.files() ?? []));
-  protected readonly listedFunctions = gradually(this.functions);
+  readonly #allFiles = signal(false);
+  readonly #allFunctions = linkedSignal({ source: this.shown, computation: () => false });
+  protected readonly listed = gradually(computed(() => firstOf(this.files() ?? [], this.#allFiles())));
+  protected readonly listedFunctions = gradually(
+    computed(() => firstOf(this.functions(), this.#allFunctions())),
+  );
+  /** How many there are, where some are left out. */
+  protected readonly leftOut = computed(() => ({
+    files: countIfLeftOut(this.files() ?? [], this.#allFiles()),
+    functions: countIfLeftOut(this.functions(), this.#allFunctions()),
+  }));
   protected readonly listedLines = gradually(computed(() => this.shown()?.lines ?? []));
   /** Opens the line in the person's editor. Its scheme was checked when it was set, and again here. */
   protected readonly link = computed(() => {
@@ -83,6 +112,10 @@ export class SourceComponent {
     effect(() => void this.#loadFiles());
     effect(() => void this.#loadPlace());
     effect(() => void this.#loadFile());
+  }
+
+  protected showAll(what: 'files' | 'functions'): void {
+    (what === 'files' ? this.#allFiles : this.#allFunctions).set(true);
   }
 
   protected choose(file: string): void {

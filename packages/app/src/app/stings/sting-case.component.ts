@@ -1,20 +1,18 @@
 import {
   ChangeDetectionStrategy,
   Component,
-  afterNextRender,
   computed,
   inject,
   input,
   linkedSignal,
   output,
-  signal,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { lengthOnSlower, type TimeRange } from '@nettle-patch/core';
 import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/opened';
 import { LensService } from '../services/lens.service';
 import { formatDuration } from '../shared/format';
-import { inOwnTask } from '../shared/own-task';
+import { partByPart } from '../shared/part-by-part';
 import { IconComponent } from '../shared/icon.component';
 import { AnatomyComponent } from './anatomy/anatomy.component';
 import { BecauseComponent } from './because.component';
@@ -65,15 +63,7 @@ export class StingCaseComponent {
     computation: () => undefined,
   });
 
-  /** How much of it is there: built part by part, so that none of them holds up an input. */
-  protected readonly built = signal(0);
-
-  constructor() {
-    afterNextRender(() => {
-      inOwnTask(() => this.built.set(1));
-      inOwnTask(() => this.built.set(2));
-    });
-  }
+  protected readonly built = partByPart(2);
 
   /** The part of the drawing that was clicked. */
   protected readonly part = linkedSignal<OpenedSting, ChosenPart | undefined>({

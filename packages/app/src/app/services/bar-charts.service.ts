@@ -1,0 +1,39 @@
+import { Injectable } from '@angular/core';
+import { transfer, wrap, type Remote } from 'comlink';
+import type { BarArea, BarPicture } from '../../workers/bar-picture';
+import type { BarChartsThread } from '../../workers/bar-charts.worker';
+
+/** A canvas that is drawn on by another thread. */
+export interface BarCanvas {
+  /** @returns where the bars are; undefined when it was given up meanwhile */
+  draw(picture: BarPicture): Promise<BarArea | undefined>;
+  giveUp(): void;
+}
+
+/** Has bar charts drawn by a thread of its own, so that drawing them holds up no input. */
+@Injectable({ providedIn: 'root' })
+export class BarChartsService {
+  #thread: Remote<BarChartsThread> | undefined;
+  #last = 0;
+
+  /** Takes a canvas that nothing was drawn on yet. */
+  take(canvas: HTMLCanvasElement): BarCanvas {
+    const thread = (this.#thread ??= startThread());
+    const id = ++this.#last;
+    const offscreen = canvas.transferControlToOffscreen();
+    void thread.take(id, transfer(offscreen, [offscreen]));
+    return {
+      draw: (picture) => thread.draw(id, picture),
+      giveUp: () => void thread.drop(id),
+    };
+  }
+}
+
+function startThread(): Remote<BarChartsThread> {
+  return wrap<BarChartsThread>(
+    new Worker(new URL('../../workers/bar-charts.worker', import.meta.url), {
+      type: 'module',
+      name: 'bar charts',
+    }),
+  );
+}
