@@ -6,6 +6,7 @@ import { findCreep } from './creep';
 import { findForcedLayouts } from './forced-layout';
 import { findIdleWork } from './idle-work';
 import { findLateFrames } from './late-frames';
+import { findMovedByLayout } from './moved-by-layout';
 import { quietStretches, withinRanges } from './quiet';
 import { findRedrawnTooOften } from './redrawn-too-often';
 import type { StingDetail } from './sting';
@@ -157,6 +158,45 @@ describe('idle work', () => {
       row.kind === 'handler' ? { ...row, durationMs: 0.5 } : row,
     );
     expect(found(...cheap)).toEqual([]);
+  });
+});
+
+describe('layout in every frame', () => {
+  /** Thirty frames a second for ten seconds, each with 2 ms of style and layout, and what is written in it. */
+  const moving = (written: (atMs: number) => Row[]) => {
+    const rows = Array.from({ length: 300 }, (_, index) => {
+      const atMs = index * 33;
+      return [run(atMs, 0.5), ...written(atMs + 1), picture(atMs + 1)];
+    });
+    return findMovedByLayout(make(...rows.flat(), end(9900)), DEFAULT_THRESHOLDS);
+  };
+
+  it('is what writes attributes in frame after frame, with what style and layout cost', () => {
+    const [sting, ...others] = moving((atMs) => [redraw(atMs, true)]);
+    expect(others).toEqual([]);
+    expect(sting).toMatchObject({
+      label: 'Layout in every frame by drawTide',
+      detail: { type: 'moved-by-layout', functionId: 0, target: 'image “Tide”' },
+    });
+    expect(sting!.feltMs).toBeCloseTo(600 / 9.9);
+  });
+
+  it('counts a frame once, however much is written in it, and what others change costs them their part', () => {
+    const lone = moving((atMs) => [redraw(atMs, true), redraw(atMs, true, true, { target: 'image “Pier”' })]);
+    expect(lone.map(({ feltMs }) => feltMs)).toEqual([expect.closeTo(600 / 9.9)]);
+    expect(lone[0]!.detail).toMatchObject({ timesASecond: expect.closeTo(300 / 9.9) });
+    const shared = moving((atMs) => [redraw(atMs, true), redraw(atMs, true, true, { function: 1 })]);
+    expect(shared.map(({ label }) => label)).toEqual([
+      'Layout in every frame by drawTide',
+      'Layout in every frame by tick',
+    ]);
+    for (const { feltMs } of shared) expect(feltMs).toBeCloseTo(300 / 9.9);
+  });
+
+  it('is not what adds to the page, what nobody can see, nor what writes the same again', () => {
+    expect(moving((atMs) => [redraw(atMs, true, true, { nodes: 2 })])).toEqual([]);
+    expect(moving((atMs) => [redraw(atMs, true, false)])).toEqual([]);
+    expect(moving((atMs) => [redraw(atMs, false)])).toEqual([]);
   });
 });
 

@@ -16,10 +16,25 @@ interface Mover {
   endMs: number;
 }
 
-/** Frames in which all that was changed are attributes of one place, by who wrote them. */
+/** Style and layout of each frame, by its start, in equal parts for all that was changed in it. Milliseconds. */
+function costsOfChanges({ events: { render, redraw } }: Recording): Map<number, number> {
+  const { startMs: starts, changed } = redraw.columns;
+  const changes = new Map<number, number>();
+  starts.forEach((startMs, at) => {
+    if (changed[at] === 1) changes.set(startMs, (changes.get(startMs) ?? 0) + 1);
+  });
+  const { startMs, styleMs, layoutMs } = render.columns;
+  return new Map(
+    Array.from(startMs, (frameMs, at) => [
+      frameMs,
+      (styleMs[at]! + layoutMs[at]!) / Math.max(1, changes.get(frameMs) ?? 0),
+    ]),
+  );
+}
+
+/** Frames in which all that was changed in a place are attributes, by who wrote them. */
 function moversOf(recording: Recording, quiet: readonly TimeRange[]): Map<number, Mover> {
-  const { startMs: starts, styleMs, layoutMs } = recording.events.render.columns;
-  const costs = new Map(Array.from(starts, (startMs, at) => [startMs, styleMs[at]! + layoutMs[at]!]));
+  const costs = costsOfChanges(recording);
   const movers = new Map<number, Mover>();
   const isQuiet = withinRanges(quiet);
   const { redraw } = recording.events;
@@ -28,9 +43,9 @@ function moversOf(recording: Recording, quiet: readonly TimeRange[]): Map<number
     if (!isQuiet(times[at]!)) continue;
     const { startMs, changed, inView, attributes, nodes, texts, target } = redraw.row(at);
     if (!changed || !inView || attributes === 0 || nodes + texts > 0) continue;
-    const mover = movers.get(functionId) ?? { frames: 0, layoutMs: 0, target, startMs, endMs: startMs };
+    const mover = movers.get(functionId) ?? { frames: 0, layoutMs: 0, target, startMs, endMs: -Infinity };
     movers.set(functionId, mover);
-    mover.frames++;
+    if (mover.endMs < startMs) mover.frames++;
     mover.layoutMs += costs.get(startMs) ?? 0;
     mover.endMs = startMs;
   }

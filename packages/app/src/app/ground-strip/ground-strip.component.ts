@@ -15,9 +15,11 @@ import { LensService } from '../services/lens.service';
 import { StingChoiceService } from '../services/sting-choice.service';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { formatDuration } from '../shared/format';
+import { partByPart } from '../shared/part-by-part';
 import { TimeScale } from '../shared/time-scale';
 import { GroundStripDrag } from './ground-strip-drag';
 import { GroundStripPainter, stingAt } from './ground-strip-painter';
+import { StripTableComponent } from './strip-table.component';
 
 const MARGIN = 20;
 const KEY_STEP = 0.02;
@@ -25,6 +27,7 @@ const KEY_STEP = 0.02;
 /** The whole recording at a glance. Drag sets the range, its edges adjust it, a double click clears it. */
 @Component({
   selector: 'np-ground-strip',
+  imports: [StripTableComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <canvas
@@ -38,9 +41,14 @@ const KEY_STEP = 0.02;
       (dblclick)="setRange(undefined)"
       (keydown)="key($event)"
     ></canvas>
+    @if (built() > 0) {
+      <np-strip-table [opened]="opened()" />
+    }
   `,
   styles: `
     :host {
+      position: relative;
+      overflow: hidden;
       display: block;
       height: 64px;
       border-top: 1px solid var(--line);
@@ -60,6 +68,7 @@ const KEY_STEP = 0.02;
 })
 export class GroundStripComponent {
   readonly opened = input.required<OpenedRecording>();
+  protected readonly built = partByPart(1);
   readonly #address = inject(AddressService);
   readonly #lens = inject(LensService);
   readonly #choice = inject(StingChoiceService);

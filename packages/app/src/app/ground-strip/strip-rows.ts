@@ -1,0 +1,43 @@
+import { BLAME_PARTS, type BlamePart } from '@nettle-patch/core';
+import type { OpenedRecording } from '../../workers/opened';
+
+/** One stretch of a recording, summed up. */
+export interface StripRow {
+  readonly startMs: number;
+  readonly endMs: number;
+  /** Busy time by kind of work, those without any left out. Milliseconds. */
+  readonly parts: readonly { readonly part: BlamePart; readonly ms: number }[];
+  readonly stings: number;
+  readonly inputs: number;
+}
+
+type StripContent = Pick<OpenedRecording, 'range' | 'skyline' | 'stings' | 'inputs'>;
+
+/** What the ground strip shows, as so many rows of equal length at most. */
+export function stripRows({ range, skyline, stings, inputs }: StripContent, most: number): StripRow[] {
+  const steps = Math.ceil(skyline.steps / most);
+  const rows = Math.ceil(skyline.steps / steps);
+  const rowMs = steps * skyline.stepMs;
+  const rowOf = (ms: number) => Math.max(0, Math.min(rows - 1, Math.floor(ms / rowMs)));
+  const stingsIn = countsBy(stings, ({ startMs }) => rowOf(startMs));
+  const inputsIn = countsBy(inputs, rowOf);
+  return Array.from({ length: rows }, (_, row) => ({
+    startMs: row * rowMs,
+    endMs: Math.min(range.endMs, (row + 1) * rowMs),
+    parts: BLAME_PARTS.flatMap((part) => {
+      if (part === 'idleMs') return [];
+      const ms = skyline.parts[part]
+        .subarray(row * steps, (row + 1) * steps)
+        .reduce((sum, one) => sum + one, 0);
+      return ms > 0 ? [{ part, ms }] : [];
+    }),
+    stings: stingsIn.get(row) ?? 0,
+    inputs: inputsIn.get(row) ?? 0,
+  }));
+}
+
+function countsBy<T>(things: readonly T[], rowOf: (thing: T) => number): Map<number, number> {
+  const counts = new Map<number, number>();
+  for (const thing of things) counts.set(rowOf(thing), (counts.get(rowOf(thing)) ?? 0) + 1);
+  return counts;
+}

@@ -1,0 +1,53 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { OpenedRecording } from '../../workers/opened';
+import { formatDuration } from '../shared/format';
+import { partWords } from '../shared/words';
+import { stripRows } from './strip-rows';
+
+const MOST_ROWS = 20;
+
+/** The ground strip as a table, for those who cannot see the drawing. */
+@Component({
+  selector: 'np-strip-table',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <table class="unseen">
+      <caption>
+        The recording in
+        {{
+          rows().length
+        }}
+        parts of equal length
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">part</th>
+          <th scope="col">busy</th>
+          <th scope="col">stings</th>
+          <th scope="col">inputs</th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (row of rows(); track row.when) {
+          <tr>
+            <th scope="row">{{ row.when }}</th>
+            <td>{{ row.busy }}</td>
+            <td>{{ row.stings }}</td>
+            <td>{{ row.inputs }}</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+  `,
+})
+export class StripTableComponent {
+  readonly opened = input.required<OpenedRecording>();
+  protected readonly rows = computed(() =>
+    stripRows(this.opened(), MOST_ROWS).map(({ startMs, endMs, parts, stings, inputs }) => ({
+      when: `${formatDuration(startMs)} to ${formatDuration(endMs)}`,
+      busy: parts.map(({ part, ms }) => `${partWords(part)} ${formatDuration(ms)}`).join(', ') || 'idle',
+      stings,
+      inputs,
+    })),
+  );
+}
