@@ -19,6 +19,7 @@ import {
   type CauseLink,
   type KeptSteps,
   type ReadNotice,
+  type ReadResult,
   type Recording,
   type Sting,
 } from '@nettle-patch/core';
@@ -58,6 +59,8 @@ export class NotKeptError extends Error {
 export class Analysis {
   #opened: Opened | undefined;
   #compared: CompareDesk | undefined;
+  /** What was read from a file last and is not open yet, so that it is read once only. */
+  #justRead: (ReadResult & { readonly id: string }) | undefined;
 
   constructor(private readonly store: RecordingStore) {}
 
@@ -100,7 +103,20 @@ export class Analysis {
     id: string,
     onProgress: OpenProgress,
     { thresholds, ownPaths, libraryPaths }: AnalysisSettings,
-  ): Promise<{ readonly recording: Recording; readonly notices: readonly ReadNotice[] }> {
+  ): Promise<ReadResult> {
+    const { recording, notices } = (await this.#takeJustRead(id)) ?? (await this.#readKept(id, onProgress));
+    const owned = withOwners(recording, { own: ownPaths, library: libraryPaths });
+    return { recording: withThresholds(owned, thresholds), notices };
+  }
+
+  async #takeJustRead(id: string): Promise<ReadResult | undefined> {
+    const read = this.#justRead;
+    this.#justRead = undefined;
+    if (read?.id !== id || (await this.store.get(id)) === undefined) return undefined;
+    return read;
+  }
+
+  async #readKept(id: string, onProgress: OpenProgress): Promise<ReadResult> {
     const pieces = await this.store.pieces(id);
     if (pieces.length === 0) throw new NotKeptError(`there is no recording ${id} on the shelf`);
     const tell = sparingly(onProgress);
@@ -114,8 +130,7 @@ export class Analysis {
       tell(index + 1, pieces.length);
     });
     const notices = decoder.finish();
-    const owned = withOwners(builder.build(), { own: ownPaths, library: libraryPaths });
-    return { recording: withThresholds(owned, thresholds), notices };
+    return { recording: builder.build(), notices };
   }
 
   /**
@@ -125,7 +140,9 @@ export class Analysis {
    */
   async importFile(file: Blob, onProgress: OpenProgress): Promise<string> {
     const tell = sparingly(onProgress);
-    return keepFile(this.store, file, (read) => tell(read, file.size));
+    const { id, read } = await keepFile(this.store, file, (bytes) => tell(bytes, file.size));
+    this.#justRead = read === undefined ? undefined : { id, ...read };
+    return id;
   }
 
   /** What is open. @throws Error when nothing is */

@@ -8,7 +8,7 @@ import {
   type ReadNotice,
   type Recording,
 } from '@nettle-patch/core';
-import { readFile, textOf } from './archive';
+import { expectedBytes, readFile, textOf } from './archive';
 
 /** A file that could be read: as a recording, and the bytes of its lines. */
 export interface ReadAnyFile {
@@ -23,7 +23,7 @@ export interface ReadAnyFile {
  */
 export async function readAnyFile(file: Blob, onProgress: (bytesRead: number) => void): Promise<ReadAnyFile> {
   const builder = new RecordingBuilder();
-  const decoder = new RecordingDecoder(builder);
+  const decoder = new RecordingDecoder(builder, await expectedBytes(file));
   const pieces: Uint8Array[] = [];
   try {
     await readFile(file, decoder, (piece) => pieces.push(piece), onProgress);

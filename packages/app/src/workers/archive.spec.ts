@@ -2,7 +2,7 @@ import { gzipSync, gunzipSync } from 'node:zlib';
 import { RecordingBuilder, RecordingDecoder } from '@nettle-patch/core';
 import { describe, expect, it } from 'vitest';
 import type { KeptRecording } from '../store/database';
-import { readFile } from './archive';
+import { expectedBytes, readFile } from './archive';
 import { exportFile, fileName } from './export';
 
 const LINES = [
@@ -40,6 +40,13 @@ describe('files', () => {
       expect(notices).toEqual([]);
       expect(recording.events.task.length).toBe(400);
     }
+  });
+
+  it('say how much they unpack to, as far as they know', async () => {
+    const bytes = Buffer.byteLength(TEXT);
+    expect(await expectedBytes(new Blob([gzipSync(TEXT)]))).toBe(bytes);
+    expect(await expectedBytes(new Blob([TEXT]))).toBe(bytes);
+    expect(await expectedBytes(new Blob([]))).toBe(0);
   });
 
   it('that are a damaged archive are read as far as they go, and it is said', async () => {

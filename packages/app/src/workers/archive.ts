@@ -7,6 +7,13 @@ async function isGzip(file: Blob): Promise<boolean> {
   return GZIP_MAGIC.every((byte, index) => head[index] === byte);
 }
 
+/** How many bytes a file probably unpacks to: gzip says so at its end, modulo 2^32 (RFC 1952, section 2.3.1). */
+export async function expectedBytes(file: Blob): Promise<number> {
+  if (!(await isGzip(file))) return file.size;
+  const end = await file.slice(-4).arrayBuffer();
+  return end.byteLength < 4 ? file.size : new DataView(end).getUint32(0, true);
+}
+
 /**
  * Reads a file's lines piece by piece, undoing gzip (RFC 1952) where it is used. A damaged archive is read as
  * far as it goes, and the decoder is told.

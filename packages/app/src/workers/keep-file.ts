@@ -1,21 +1,27 @@
 import { keptFrom, type RecordingStore } from '../store/recording-store';
-import { readAnyFile } from './any-file';
+import { readAnyFile, type ReadAnyFile } from './any-file';
+
+/** A recording on the shelf that came from a file. */
+export interface KeptFile {
+  readonly id: string;
+  /** What was read; absent where the shelf had a recording of this id already, which stays as it is. */
+  readonly read?: Pick<ReadAnyFile, 'recording' | 'notices'>;
+}
 
 /**
  * Reads a file, a recording or another open format, and puts what could be read of it on the shelf.
- * @returns id of the recording
  * @throws RefusedRecordingError, StoreFullError
  */
 export async function keepFile(
   store: RecordingStore,
   file: Blob,
   onProgress: (bytesRead: number) => void,
-): Promise<string> {
+): Promise<KeptFile> {
   const { recording, notices, pieces } = await readAnyFile(file, onProgress);
   const { header, range } = recording;
   const known = await store.get(header.id);
-  if (known !== undefined) return known.id;
+  if (known !== undefined) return { id: known.id };
   const damaged = notices.length > 0;
   await store.createWhole({ ...keptFrom(header, 'ended'), lengthMs: range.endMs, damaged }, pieces);
-  return header.id;
+  return { id: header.id, read: { recording, notices } };
 }

@@ -225,7 +225,8 @@ export class LiveLink {
   async #received(file: Blob): Promise<void> {
     const number = (this.#state.received?.number ?? 0) + 1;
     try {
-      this.#change({ received: { number, id: await keepFile(this.store, file, () => undefined) } });
+      const { id } = await keepFile(this.store, file, () => undefined);
+      this.#change({ received: { number, id } });
     } catch (error) {
       this.#change({ received: { number, failure: failureOf(error) } });
     }
