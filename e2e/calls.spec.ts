@@ -18,6 +18,24 @@ test('the calls of a recording: opened step by step, searched, narrowed, and as 
     await tool.keyboard.press('ArrowRight');
     await expect(tool.locator('tr[data-name="bendingOfPair"]').first()).toBeVisible({ timeout: 300 });
   }).toPass();
+  await test.step('the bar under the pointer says what it stands for', async () => {
+    const bars = tool.getByRole('img', { name: /^When it was (called|seen)$/ });
+    const { width, height } = (await bars.boundingBox())!;
+    await expect(async () => {
+      await bars.hover({ position: { x: width * 0.6, y: height / 2 } });
+      await expect(tool.locator('np-bars h3 .figure').last()).toHaveText(/^\d+\.\d s: [\d,]+$/, {
+        timeout: 500,
+      });
+    }).toPass();
+    const drawn = await bars.evaluate((canvas: HTMLCanvasElement) => {
+      const copy = new OffscreenCanvas(canvas.width, canvas.height).getContext('2d')!;
+      copy.drawImage(canvas, 0, 0);
+      return copy.getImageData(0, 0, canvas.width, canvas.height).data.some((value) => value > 0);
+    });
+    expect(drawn).toBe(true);
+  });
+
+  await boarding.focus();
   await tool.keyboard.press('End');
   await expect(rows.last()).toHaveAttribute('aria-selected', 'true');
 

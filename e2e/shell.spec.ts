@@ -54,6 +54,7 @@ test('the lens goes along from view to view, and back and forward work', async (
     await expect(tool).toHaveURL(new RegExp(`/${view.toLowerCase()}/.*from=`));
     await expect(tool.locator('np-lens-bar mat-chip')).toHaveCount(1);
     await expect(tool.getByRole('img', { name: /^Overview of/ })).toBeVisible();
+    expect(await tool.evaluate(() => document.documentElement.scrollHeight - innerHeight), view).toBe(0);
   }
   await tool.goBack();
   await expect(tool).toHaveURL(/\/source\//);
@@ -157,4 +158,21 @@ test('source without its text says so, and takes it from a file', async ({ stage
   const text = 'export const lanes = 4;\n';
   await (await chooser).setFiles({ name: 'gone.ts', mimeType: 'text/plain', buffer: Buffer.from(text) });
   await expect(tool.locator('.cm-content')).toContainText('lanes = 4');
+});
+
+test('the ground strip is there as a table too, with every sting and input in it', async ({ stage }) => {
+  const { tool } = stage;
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await expect(stingList(tool).first()).toBeVisible();
+  const strip = tool.getByRole('img', { name: /^Overview of/ });
+  const told = /with (\d+) stings and (\d+) inputs/.exec((await strip.getAttribute('aria-label'))!)!;
+  const rows = tool.getByRole('table', { name: /^The recording in \d+ parts/ }).locator('tbody tr');
+  await expect(rows).toHaveCount(20);
+  const sum = async (column: number) =>
+    (await rows.locator(`td:nth-child(${column})`).allTextContents()).reduce(
+      (all, one) => all + Number(one),
+      0,
+    );
+  expect([await sum(3), await sum(4)]).toEqual([Number(told[1]), Number(told[2])]);
+  await expect(rows.filter({ hasText: /own script/ }).first()).toBeAttached();
 });
