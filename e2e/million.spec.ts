@@ -1,18 +1,14 @@
 import { writeFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
 import { generatedFile } from '../bench/lib/generated-recording.mjs';
 import { expect, stingList, test } from './stage';
 
 const CALLS = 1_000_000;
-const TRIES = 2;
+const TRIES = 4;
+const SPIN_EVERY_MS = 200;
+const HALF = 0.5;
 /** Long Tasks API: a task of up to 50 ms is good. */
 const GOOD_MS = 50;
-/** What the noise of a machine with two cores does to a longest task. */
-const NO_LONGER = 1.8;
-const DEMO = fileURLToPath(
-  new URL('../packages/app/public/demo/friday-sailing.nettle.jsonl.gz', import.meta.url),
-);
 
 interface LongTask {
   readonly during: string;
@@ -112,31 +108,48 @@ const longestOf = (tasks: readonly LongTask[]) => tasks.reduce((most, { ms }) =>
 const wordsOf = (tasks: readonly LongTask[]) =>
   tasks.map(({ during, ms }) => `${during}: ${ms.toFixed(0)} ms`).join('; ') || 'none';
 
-// How long it takes to build a view depends on the machine and on what else it does. So the longest task is held against
-// that of the same way through a recording of twenty seconds, in the same run: a million calls must not be felt.
-// Other work only ever makes tasks longer, so the best of some tries counts, each in a fresh page.
-test('a million calls hold up the interface no longer than a short recording does', async ({
-  stage,
-}, info) => {
+/** How much longer than at its best the machine takes for the same work, half of the time. */
+async function watchSlowness(page: Page): Promise<() => Promise<number>> {
+  await page.evaluate((everyMs) => {
+    const scope = globalThis as unknown as { spins: number[] };
+    scope.spins = [];
+    const spin = () => {
+      const startedAt = performance.now();
+      let sum = 0;
+      for (let step = 0; step < 2e6; step++) sum += Math.sqrt(step);
+      if (sum > 0) scope.spins.push(performance.now() - startedAt);
+    };
+    for (let warm = 0; warm < 10; warm++) spin();
+    scope.spins = [];
+    setInterval(spin, everyMs);
+  }, SPIN_EVERY_MS);
+  return async () => {
+    const spins = await page.evaluate(() => (globalThis as unknown as { spins: number[] }).spins);
+    const sorted = spins.sort((a, b) => a - b);
+    return sorted[Math.floor(sorted.length * HALF)]! / sorted[0]!;
+  };
+}
+
+// A task is good up to 50 ms on the machine as it is when nothing else runs on it: what else it does while this runs is
+// measured beside, by work that is always the same. It only ever makes tasks longer, so the best of some tries counts.
+test('no step of the interface takes longer than 50 ms with a million calls', async ({ stage }, info) => {
   test.setTimeout(400_000);
-  const paths = { short: DEMO, long: info.outputPath('long-watch.nettle.jsonl.gz') };
-  writeFileSync(paths.long, generatedFile(CALLS));
-  const names = { short: 'foldAccents', long: 'step17' };
-  const best = { short: Infinity, long: Infinity };
-  for (let go = 0; go < TRIES; go++) {
-    for (const length of ['short', 'long'] as const) {
-      const context = await stage.context.browser()!.newContext({ viewport: { width: 1280, height: 800 } });
-      const tool = await context.newPage();
-      await tool.goto(stage.running.address);
-      const tasks = await goThrough(tool, paths[length], names[length]);
-      await context.close();
-      console.log(`${length} recording, tasks over 50 ms: ${wordsOf(tasks)}`);
-      best[length] = Math.min(best[length], longestOf(tasks));
-    }
-    if (best.long <= GOOD_MS) break;
+  const path = info.outputPath('long-watch.nettle.jsonl.gz');
+  writeFileSync(path, generatedFile(CALLS));
+  let best = { longestMs: Infinity, slowness: 1 };
+  for (let go = 0; go < TRIES && best.longestMs > GOOD_MS * best.slowness; go++) {
+    const context = await stage.context.browser()!.newContext({ viewport: { width: 1280, height: 800 } });
+    const slowness = await watchSlowness(await stage.context.newPage());
+    const tool = await context.newPage();
+    await tool.goto(stage.running.address);
+    const tasks = await goThrough(tool, path, 'step17');
+    await context.close();
+    const tried = { longestMs: longestOf(tasks), slowness: await slowness() };
+    console.log(
+      `tasks over 50 ms: ${wordsOf(tasks)}; the machine was ${tried.slowness.toFixed(2)} × slower than at its best`,
+    );
+    if (tried.longestMs / tried.slowness < best.longestMs / best.slowness) best = tried;
   }
-  console.log(
-    `longest task: ${best.long.toFixed(0)} ms with a million calls, ${best.short.toFixed(0)} ms with few`,
-  );
-  expect(best.long).toBeLessThanOrEqual(Math.max(GOOD_MS, best.short * NO_LONGER));
+  console.log(`longest task of the best try: ${best.longestMs.toFixed(0)} ms`);
+  expect(best.longestMs).toBeLessThanOrEqual(GOOD_MS * best.slowness);
 });
