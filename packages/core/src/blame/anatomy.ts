@@ -8,6 +8,7 @@ import { blameOf, clipSegments, type Blame } from './blame';
 import { callBlocks, libraryStems, type CallBlock, type LibraryStem } from './call-blocks';
 import { coarsen } from './coarsen';
 import { culpritsOf, unseenMs, type Culprit } from './culprits';
+import { missedFrames } from './missed-frames';
 import { partition } from './partition';
 import type { Segment } from './segments';
 
@@ -50,6 +51,8 @@ export interface Anatomy {
   /** Script time for which the engine gave no stack. Milliseconds. */
   readonly unseenMs: number;
   readonly queued: readonly Queued[];
+  /** When the display could have shown a new picture and got none. Milliseconds. */
+  readonly missed: readonly number[];
 }
 
 function handlingRange(recording: Recording, sting: Sting): TimeRange {
@@ -128,5 +131,6 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
     forced,
     unseenMs: unseenMs(segments),
     queued: queuedDuring(recording, sting),
+    missed: missedFrames(recording, sting),
   };
 }

@@ -55,6 +55,7 @@ function anatomy(changes: Partial<Anatomy> = {}): Anatomy {
     forced: [],
     unseenMs: 0,
     queued: [],
+    missed: [],
     ...changes,
   };
 }
@@ -70,6 +71,10 @@ describe('the drawing of a sting', () => {
       ['handling', 60, 450],
       ['drawing', 510, 100],
     ]);
+  });
+
+  it('marks each frame that was missed where it was', () => {
+    expect(layOutAnatomy(anatomy({ missed: [1100, 1400] }), FUNCTIONS, 620).missedX).toEqual([110, 410]);
   });
 
   it('stands calls under their callers, and grows with depth', () => {
@@ -107,6 +112,22 @@ describe('the drawing of a sting', () => {
         words: '60 ms: layout forced 40 times by reading offsetWidth, after style was written',
       },
     ]);
+  });
+
+  it('gives figures to the dearest thorns where there is no room for all', () => {
+    const row = { thread: 0, durationMs: 5, styleMs: 1, layoutMs: 1, read: 'offsetLeft', count: 2 };
+    const forced = [1080, 1100, 1120, 1400].map((startMs, at) => ({
+      ...row,
+      startMs,
+      costMs: [2, 9, 4, 3][at]!,
+    }));
+    const { shapes } = layOutAnatomy(anatomy({ forced }), FUNCTIONS, 620);
+    const texts = shapes.filter(({ kind }) => kind === 'thorn').map(({ x, text }) => [x, text]);
+    expect(texts.filter(([, text]) => text !== '')).toEqual([
+      [110, '9.0 ms forced layout'],
+      [410, '3.0 ms forced layout'],
+    ]);
+    expect(texts).toHaveLength(4);
   });
 
   it('shows style, layout and paint where the render probe told them apart', () => {

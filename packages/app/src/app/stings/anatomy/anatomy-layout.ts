@@ -42,6 +42,8 @@ export interface AnatomyLayout {
   readonly budgetX: number;
   readonly axisY: number;
   readonly height: number;
+  /** Where the display got no new picture. */
+  readonly missedX: readonly number[];
 }
 
 export const LAYOUT = {
@@ -62,7 +64,8 @@ export const LAYOUT = {
 const LEAST_WIDTH = 0.5;
 /** Room a figure under a thorn needs. */
 const THORN_TEXT_WIDTH = 130;
-const ROUND = (ms: number) => (ms < 10 ? ms.toFixed(1) : String(Math.round(ms)));
+/** A length in words. */
+export const roundMs = (ms: number) => (ms < 10 ? ms.toFixed(1) : String(Math.round(ms)));
 
 function rowY(depth: number): number {
   return LAYOUT.blocksY + depth * (LAYOUT.blockHeight + LAYOUT.blockGap);
@@ -77,7 +80,7 @@ function phaseShapes(anatomy: Anatomy, scale: TimeScale): Shape[] {
   return anatomy.phases
     .filter((phase) => phase.endMs > phase.startMs)
     .map((phase) => {
-      const text = `${phase.name} ${ROUND(phase.endMs - phase.startMs)} ms`;
+      const text = `${phase.name} ${roundMs(phase.endMs - phase.startMs)} ms`;
       const place = {
         ...span(scale, phase.startMs, phase.endMs),
         y: LAYOUT.phaseY,
@@ -97,7 +100,7 @@ function blockShapes(
     .filter((block) => block.depth < LAYOUT.mostRows)
     .map((block) => {
       const named = functions.get(block.functionId);
-      const lengthMs = ROUND(block.endMs - block.startMs);
+      const lengthMs = roundMs(block.endMs - block.startMs);
       const known = block.certainty === 'inferred' ? 'concluded' : block.certainty;
       return {
         kind: kind === 'stem' ? 'stem' : block.owner === 'own' ? 'own' : 'library',
@@ -121,7 +124,7 @@ function restShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
     const kind = restKind(segment);
     if (kind === undefined) return [];
     const { startMs, endMs } = segment;
-    const words = `${RESTS[kind]}: ${ROUND(endMs - startMs)} ms`;
+    const words = `${RESTS[kind]}: ${roundMs(endMs - startMs)} ms`;
     const place = { ...span(scale, startMs, endMs), y: rowY(0), height: LAYOUT.blockHeight };
     const text = kind === 'unexplained' ? '?' : kind === 'idle' || kind === 'drawing' ? '' : kind;
     return [{ kind, ...place, text, words }];
@@ -138,7 +141,7 @@ function unseenShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
       y: LAYOUT.unseenY,
       height: LAYOUT.unseenHeight,
       text: 'no stack: concluded',
-      words: `${ROUND(endMs - startMs)} ms for which the engine gave no stack: the functions below are concluded`,
+      words: `${roundMs(endMs - startMs)} ms for which the engine gave no stack: the functions below are concluded`,
     }));
 }
 
@@ -164,20 +167,21 @@ function forcedPlaces(anatomy: Anatomy): Forced[] {
   }));
 }
 
-/** Thorns under each stretch of script that forced layout, as wide as the layout took. */
+/** Thorns under each stretch of script that forced layout, as wide as the layout took; the dearest with its figure. */
 function thornShapes(anatomy: Anatomy, scale: TimeScale, rows: number): Shape[] {
-  let freeX = 0;
+  const labelled: { readonly x: number; readonly width: number }[] = [];
   return forcedPlaces(anatomy)
     .filter(({ costMs }) => costMs >= 0.1)
-    .sort((a, b) => a.startMs - b.startMs)
+    .sort((a, b) => b.costMs - a.costMs)
     .map(({ startMs, costMs, words }) => {
       const x = scale.x(Math.max(startMs, scale.startMs));
       const width = Math.max(LAYOUT.thornHeight, costMs * scale.pixelsPerMs);
-      const hasRoom = x >= freeX;
-      if (hasRoom) freeX = x + Math.max(width, THORN_TEXT_WIDTH);
+      const room = { x, width: Math.max(width, THORN_TEXT_WIDTH) };
+      const hasRoom = labelled.every((other) => x >= other.x + other.width || x + room.width <= other.x);
+      if (hasRoom) labelled.push(room);
       const place = { x, width, y: rowY(rows), height: LAYOUT.thornHeight };
-      const text = hasRoom ? `${ROUND(costMs)} ms forced layout` : '';
-      return { kind: 'thorn', ...place, text, words: `${ROUND(costMs)} ms: ${words}` };
+      const text = hasRoom ? `${roundMs(costMs)} ms forced layout` : '';
+      return { kind: 'thorn', ...place, text, words: `${roundMs(costMs)} ms: ${words}` };
     });
 }
 
@@ -224,6 +228,7 @@ export function layOutAnatomy(
     budgetX: scale.x(sting.startMs + sting.budgetMs),
     axisY,
     height: axisY + 24,
+    missedX: anatomy.missed.map((ms) => scale.x(ms)),
   };
 }
 

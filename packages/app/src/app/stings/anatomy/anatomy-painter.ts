@@ -1,14 +1,17 @@
 import { BOLD_FONT, FIGURE_FONT, SMALL_FONT, TEXT_FONT } from '../../shared/canvas-fonts';
 import { fillOf, type Texture } from '../../shared/patterns';
 import type { Palette } from '../../shared/palette';
-import { axisTicks } from '../../shared/time-scale';
-import { LAYOUT, type AnatomyLayout, type Shape } from './anatomy-layout';
+import { axisTicks, type TimeScale } from '../../shared/time-scale';
+import { LAYOUT, roundMs, type AnatomyLayout, type Shape } from './anatomy-layout';
 
 const THORN_STEP = 10;
 /** Ticks closer than this would be a line. Pixels. */
 const LEAST_TICK = 3;
 /** Room of the word at the beginning of the drawing. Pixels. */
 const AFTER_BEGIN = 48;
+/** Room of the word at its end, and between two words. Pixels. */
+const BEFORE_END = 70;
+const BETWEEN = 14;
 /** Kinds whose texture would make words on it hard to read. */
 const TEXTURED = new Set<Shape['kind']>(['style', 'layout', 'paint', 'collection']);
 const PHASES = new Set<Shape['kind']>(['waiting', 'handling', 'drawing']);
@@ -20,8 +23,6 @@ export interface PaintOptions {
   /** Whether the delay begins with an input and ends with a picture. */
   readonly answered: boolean;
   readonly budgetMs: number;
-  /** How often the display can show a picture. */
-  readonly refreshMs: number;
 }
 
 /** Draws the layout of a sting on a canvas whose unit is the CSS pixel. */
@@ -39,25 +40,35 @@ export class AnatomyPainter {
     this.#axis(layout);
   }
 
-  /** A tick for each picture the display could have shown meanwhile, and how many that were. */
-  #missedFrames(layout: AnatomyLayout): void {
-    const { scale } = layout;
-    const { palette, refreshMs } = this.options;
-    const missed = Math.floor((scale.endMs - scale.startMs) / refreshMs) - 1;
-    const step = refreshMs * scale.pixelsPerMs;
-    if (missed < 1 || step < LEAST_TICK) return;
+  /** A tick for each picture the display could have shown and did not get, and how many that were. */
+  #missedFrames({ missedX, scale, budgetX }: AnatomyLayout): void {
+    if (missedX.length === 0) return;
+    const { palette } = this.options;
     this.context.strokeStyle = palette.sting;
     this.context.lineWidth = 1;
-    for (let frame = 1; frame <= missed; frame++) {
-      const x = scale.left + frame * step;
+    let drawnX = -Infinity;
+    for (const x of missedX) {
+      if (x - drawnX < LEAST_TICK) continue;
       this.#line(x, LAYOUT.inputY - 3, x, LAYOUT.inputY + 3);
+      drawnX = x;
     }
-    const words = missed === 1 ? '1 frame missed' : `${missed} frames missed`;
-    const { budgetX } = layout;
-    const after = budgetX - scale.left < AFTER_BEGIN * 3.4 ? budgetX + 110 : scale.left + AFTER_BEGIN;
-    const x = Math.max(after, scale.left + AFTER_BEGIN);
-    if (x + this.#width(words, SMALL_FONT) < scale.right - 70)
-      this.#text(words, x, 12, palette.soft, SMALL_FONT);
+    const words = missedX.length === 1 ? '1 frame missed' : `${missedX.length} frames missed`;
+    const width = this.#width(words, SMALL_FONT);
+    const budget = this.#budgetLabel(scale, budgetX);
+    const first = scale.left + AFTER_BEGIN;
+    const isFree = budget === undefined || first + width + BETWEEN < budget.x;
+    const x = isFree ? first : budget.x + budget.width + BETWEEN;
+    if (x + width < scale.right - BEFORE_END) this.#text(words, x, 12, palette.soft, SMALL_FONT);
+  }
+
+  /** What the budget's line says, and where; undefined where the budget was kept. */
+  #budgetLabel(scale: TimeScale, budgetX: number): { text: string; x: number; width: number } | undefined {
+    if (budgetX >= scale.right) return undefined;
+    const text = `budget ${roundMs(this.options.budgetMs)} ms`;
+    const width = this.#width(text);
+    const fits = budgetX + 6 + width < scale.right - BEFORE_END;
+    const x = fits ? Math.max(budgetX + 6, scale.left + AFTER_BEGIN) : budgetX - 6 - width;
+    return { text, x, width };
   }
 
   /** The time beyond the budget, shaded. */
@@ -69,7 +80,7 @@ export class AnatomyPainter {
 
   #frame({ scale, budgetX, axisY }: AnatomyLayout): void {
     const { context } = this;
-    const { palette, answered, budgetMs } = this.options;
+    const { palette, answered } = this.options;
     context.strokeStyle = palette.line;
     context.lineWidth = 1;
     this.#line(scale.left, LAYOUT.inputY, scale.right, LAYOUT.inputY);
@@ -92,10 +103,8 @@ export class AnatomyPainter {
     context.setLineDash([4, 3]);
     this.#line(budgetX, 0, budgetX, axisY);
     context.setLineDash([]);
-    const budget = `budget ${budgetMs} ms`;
-    const fits = budgetX + 6 + this.#width(budget) < scale.right - 70;
-    const x = fits ? Math.max(budgetX + 6, scale.left + AFTER_BEGIN) : budgetX - 6 - this.#width(budget);
-    this.#text(budget, x, 12, palette.sting);
+    const label = this.#budgetLabel(scale, budgetX);
+    if (label !== undefined) this.#text(label.text, label.x, 12, palette.sting);
   }
 
   #axis({ scale, axisY }: AnatomyLayout): void {
@@ -240,20 +249,20 @@ export class AnatomyPainter {
     this.#text(shape.text, textX, shape.y + shape.height + 13, this.options.palette.ink);
   }
 
+  /** Words that do not fit into it stand beside it. */
   #capsule(shape: Shape): void {
     const { context } = this;
+    const length = Math.max(shape.height, shape.width);
+    const words = this.#width(shape.text);
+    const right = context.canvas.clientWidth - LAYOUT.margin;
+    const beside = shape.x + length + 5;
+    const x = words + 16 <= length ? shape.x + 8 : beside + words <= right ? beside : shape.x - 5 - words;
     context.strokeStyle = this.options.palette.soft;
     context.lineWidth = 1;
     context.beginPath();
-    context.roundRect(
-      shape.x + 0.5,
-      shape.y + 0.5,
-      Math.max(shape.height, shape.width),
-      shape.height - 1,
-      shape.height / 2,
-    );
+    context.roundRect(shape.x + 0.5, shape.y + 0.5, length, shape.height - 1, shape.height / 2);
     context.stroke();
-    this.#text(shape.text, shape.x + 8, shape.y + 11, this.options.palette.ink);
+    this.#text(shape.text, x, shape.y + 11, this.options.palette.ink);
   }
 
   #line(x1: number, y1: number, x2: number, y2: number): void {

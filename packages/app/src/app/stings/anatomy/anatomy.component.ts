@@ -65,8 +65,6 @@ const INITIAL_WIDTH = 780;
 export class AnatomyComponent {
   readonly shown = input.required<OpenedSting>();
   readonly selected = input<number>();
-  /** How often the display can show a picture. Milliseconds. */
-  readonly refreshMs = input.required<number>();
   readonly choose = output<number>();
   readonly part = output<ChosenPart>();
 
@@ -114,7 +112,6 @@ export class AnatomyComponent {
       selected: this.selected(),
       answered: sting.interaction !== undefined,
       budgetMs: sting.budgetMs,
-      refreshMs: this.refreshMs(),
     }).paint(this.layout());
   }
 }

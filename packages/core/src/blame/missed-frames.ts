@@ -1,0 +1,27 @@
+import type { Recording } from '../recording/recording';
+import { frameTimes, type FrameTime } from '../stings/frame-times';
+import type { Sting, StingKind } from '../stings/sting';
+
+/** Stings that are one stretch in which the thread was taken. */
+const ONE_STRETCH: ReadonlySet<StingKind> = new Set(['slow-response', 'hang', 'long-task']);
+
+/**
+ * When within a sting the display could have shown a new picture and got none, as the thread was busy. Where pictures
+ * were not told of, what is one stretch counts as one picture that was late.
+ * @returns milliseconds, in order of time
+ */
+export function missedFrames(recording: Recording, sting: Sting): number[] {
+  const { refreshMs } = recording.header;
+  return pictures(recording, sting)
+    .flatMap(({ startMs, missed }) =>
+      Array.from({ length: missed }, (_, at) => startMs + (at + 1) * refreshMs),
+    )
+    .filter((ms) => ms > sting.startMs && ms < sting.endMs);
+}
+
+function pictures(recording: Recording, { kind, thread, startMs, endMs }: Sting): FrameTime[] {
+  const told = frameTimes(recording, thread);
+  if (told.length > 0) return told.filter((frame) => frame.endMs > startMs && frame.startMs < endMs);
+  const missed = Math.round((endMs - startMs) / recording.header.refreshMs) - 1;
+  return ONE_STRETCH.has(kind) && missed > 0 ? [{ startMs, endMs, missed }] : [];
+}
