@@ -1,5 +1,6 @@
 import { gunzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
+import { generatedFile } from '../bench/lib/generated-recording.mjs';
 import { expect, shownParts, stingList, test } from './stage';
 
 test('the search finds functions, stings, inputs and requests, and leads to each', async ({ stage }) => {
@@ -158,6 +159,26 @@ test('source without its text says so, and takes it from a file', async ({ stage
   const text = 'export const lanes = 4;\n';
   await (await chooser).setFiles({ name: 'gone.ts', mimeType: 'text/plain', buffer: Buffer.from(text) });
   await expect(tool.locator('.cm-content')).toContainText('lanes = 4');
+});
+
+test('long lists in Source begin with the dearest, and are whole when asked', async ({ stage }) => {
+  const { tool } = stage;
+  await expect(tool.getByRole('button', { name: 'Demo recording' })).toBeVisible();
+  const buffer = generatedFile(20_000);
+  await tool
+    .getByLabel('Recording file')
+    .setInputFiles({ name: 'watch.nettle.jsonl.gz', mimeType: 'application/gzip', buffer });
+  await expect(stingList(tool).first()).toBeVisible();
+  await tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Source' }).click();
+  const functions = tool.getByRole('navigation', { name: 'Files' }).getByRole('button', { name: /^step\d+/ });
+  await expect(functions).toHaveCount(40);
+  const dearest = await functions.allTextContents();
+  const showAll = tool.getByRole('button', { name: /^Show all \d+ functions$/ });
+  const count = Number(/\d+/.exec((await showAll.textContent())!)![0]);
+  await showAll.click();
+  await expect(functions).toHaveCount(count);
+  expect((await functions.allTextContents()).slice(0, 40)).toEqual(dearest);
+  await expect(showAll).toHaveCount(0);
 });
 
 test('the ground strip is there as a table too, with every sting and input in it', async ({ stage }) => {
