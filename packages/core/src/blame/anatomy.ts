@@ -2,7 +2,7 @@ import type { RowContent } from '../format/rows';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
 import type { Recording, TimeRange } from '../recording/recording';
 import { handlersIn } from '../stings/entry-label';
-import type { Sting } from '../stings/sting';
+import { isOneStretch, type Sting } from '../stings/sting';
 import { callCounts } from './call-counts';
 import { blameOf, clipSegments, type Blame } from './blame';
 import { callBlocks, libraryStems, type CallBlock, type LibraryStem } from './call-blocks';
@@ -63,9 +63,13 @@ function handlingRange(recording: Recording, sting: Sting): TimeRange {
   return { startMs: sting.startMs, endMs: drawingStart(recording, sting) };
 }
 
-/** When the rendering steps of the last frame in a range began; its end when none did. */
+/**
+ * When the rendering steps of the last frame in a sting began; its end when none did, or when it is many tasks with
+ * pictures among them, of which the last says nothing of the others.
+ */
 function drawingStart(recording: Recording, sting: Sting): number {
   let startMs = sting.endMs;
+  if (!isOneStretch(sting.kind)) return startMs;
   for (const frame of recording.events.frame.overlapping(sting.startMs, sting.endMs)) {
     const renderMs = frame.renderStartMs;
     if (renderMs !== undefined && renderMs > sting.startMs && renderMs < sting.endMs) startMs = renderMs;

@@ -1,9 +1,6 @@
 import type { Recording } from '../recording/recording';
 import { frameTimes, type FrameTime } from '../stings/frame-times';
-import type { Sting, StingKind } from '../stings/sting';
-
-/** Stings that are one stretch in which the thread was taken. */
-const ONE_STRETCH: ReadonlySet<StingKind> = new Set(['slow-response', 'hang', 'long-task']);
+import { isOneStretch, type Sting } from '../stings/sting';
 
 /**
  * When within a sting the display could have shown a new picture and got none, as the thread was busy. Where pictures
@@ -23,5 +20,5 @@ function pictures(recording: Recording, { kind, thread, startMs, endMs }: Sting)
   const told = frameTimes(recording, thread);
   if (told.length > 0) return told.filter((frame) => frame.endMs > startMs && frame.startMs < endMs);
   const missed = Math.round((endMs - startMs) / recording.header.refreshMs) - 1;
-  return ONE_STRETCH.has(kind) && missed > 0 ? [{ startMs, endMs, missed }] : [];
+  return isOneStretch(kind) && missed > 0 ? [{ startMs, endMs, missed }] : [];
 }

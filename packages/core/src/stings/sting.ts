@@ -97,3 +97,10 @@ export interface Sting extends TimeRange {
 export function excessMs(sting: Sting): number {
   return sting.feltMs - sting.budgetMs;
 }
+
+const ONE_STRETCH: ReadonlySet<StingKind> = new Set(['slow-response', 'hang', 'long-task']);
+
+/** Whether stings of a kind are one stretch in which the thread was taken, with one picture at its end. */
+export function isOneStretch(kind: StingKind): boolean {
+  return ONE_STRETCH.has(kind);
+}

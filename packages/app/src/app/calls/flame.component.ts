@@ -12,6 +12,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { lookCode } from '@nettle-patch/core';
 import type { NamedBox } from '../../workers/calls-desk';
 import { TEXT_FONT } from '../shared/canvas-fonts';
+import { boxAt, boxByKey } from '../shared/box-rows';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { lookFills } from '../timeline/look-fills';
 import { formatDuration } from '../shared/format';
@@ -119,20 +120,10 @@ export class FlameComponent {
   protected keyDown(event: KeyboardEvent): void {
     const current = this.#current() ?? this.boxes()[0];
     if (current === undefined) return;
-    const level = (depth: number) => this.boxes().filter((box) => box.depth === depth);
-    const inside = (box: NamedBox, outer: NamedBox) =>
-      box.left >= outer.left - 1e-9 && box.left < outer.left + outer.width;
-    const row = level(current.depth);
-    const at = row.indexOf(current);
-    const next: Readonly<Record<string, NamedBox | undefined>> = {
-      ArrowDown: level(current.depth + 1).find((box) => inside(box, current)),
-      ArrowUp: level(current.depth - 1).find((box) => inside(current, box)),
-      ArrowRight: row[at + 1],
-      ArrowLeft: row[at - 1],
-    };
+    const next = boxByKey(this.boxes(), current, event.key);
     if (event.key === 'Enter') this.zoom.emit(current.node);
     else if (event.key === 'Escape') this.zoom.emit(undefined);
-    else if (event.key in next) this.#take(next[event.key] ?? current);
+    else if (next !== undefined) this.#take(next);
     else return;
     event.preventDefault();
   }
@@ -145,10 +136,7 @@ export class FlameComponent {
 
   #at({ offsetX, offsetY }: MouseEvent): NamedBox | undefined {
     const share = offsetX / this.canvas().nativeElement.clientWidth;
-    const depth = Math.floor(offsetY / ROW);
-    return this.boxes().find(
-      (box) => box.depth === depth && share >= box.left && share < box.left + box.width,
-    );
+    return boxAt(this.boxes(), share, Math.floor(offsetY / ROW));
   }
 
   #draw(palette: Palette): void {

@@ -2,6 +2,7 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, signal, viewChild } from '@angular/core';
 import type { DifferenceBox } from '@nettle-patch/core';
 import { TEXT_FONT } from '../shared/canvas-fonts';
+import { boxAt, boxByKey } from '../shared/box-rows';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { formatMs } from '../shared/format';
 import type { Palette } from '../shared/palette';
@@ -83,28 +84,17 @@ export class FlameDifferenceComponent {
 
   protected at({ offsetX, offsetY }: MouseEvent): DifferenceBox | undefined {
     const share = offsetX / this.canvas().nativeElement.clientWidth;
-    const depth = Math.floor(offsetY / ROW);
-    return this.boxes().find(
-      (box) => box.depth === depth && share >= box.left && share < box.left + box.width,
-    );
+    return boxAt(this.boxes(), share, Math.floor(offsetY / ROW));
   }
 
   protected keyDown(event: KeyboardEvent): void {
     const boxes = this.boxes();
     const current = this.pointed() ?? boxes[0];
     if (current === undefined) return;
-    const row = boxes.filter(({ depth }) => depth === current.depth);
-    const below = boxes.filter(({ depth }) => depth === current.depth + 1);
-    const above = boxes.filter(({ depth }) => depth === current.depth - 1);
-    const next: Readonly<Record<string, DifferenceBox | undefined>> = {
-      ArrowRight: row[row.indexOf(current) + 1],
-      ArrowLeft: row[row.indexOf(current) - 1],
-      ArrowDown: below.find(({ left }) => left >= current.left && left < current.left + current.width),
-      ArrowUp: above.find(({ left, width }) => current.left >= left && current.left < left + width),
-    };
-    if (!(event.key in next)) return;
+    const next = boxByKey(boxes, current, event.key);
+    if (next === undefined) return;
     event.preventDefault();
-    this.pointed.set(next[event.key] ?? current);
+    this.pointed.set(next);
   }
 
   #draw(palette: Palette): void {
