@@ -1,12 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { generatedFile } from '../bench/lib/generated-recording.mjs';
+import { watchSlowness } from '../scripts/lib/slowness.mjs';
 import { expect, stingList, test } from './stage';
 
 const CALLS = 1_000_000;
 const TRIES = 4;
-const SPIN_EVERY_MS = 200;
-const HALF = 0.5;
 /** Long Tasks API: a task of up to 50 ms is good. */
 const GOOD_MS = 50;
 
@@ -107,28 +106,6 @@ async function goThrough(tool: Page, path: string, name: string): Promise<LongTa
 const longestOf = (tasks: readonly LongTask[]) => tasks.reduce((most, { ms }) => Math.max(most, ms), 0);
 const wordsOf = (tasks: readonly LongTask[]) =>
   tasks.map(({ during, ms }) => `${during}: ${ms.toFixed(0)} ms`).join('; ') || 'none';
-
-/** How much longer than at its best the machine takes for the same work, half of the time. */
-async function watchSlowness(page: Page): Promise<() => Promise<number>> {
-  await page.evaluate((everyMs) => {
-    const scope = globalThis as unknown as { spins: number[] };
-    scope.spins = [];
-    const spin = () => {
-      const startedAt = performance.now();
-      let sum = 0;
-      for (let step = 0; step < 2e6; step++) sum += Math.sqrt(step);
-      if (sum > 0) scope.spins.push(performance.now() - startedAt);
-    };
-    for (let warm = 0; warm < 10; warm++) spin();
-    scope.spins = [];
-    setInterval(spin, everyMs);
-  }, SPIN_EVERY_MS);
-  return async () => {
-    const spins = await page.evaluate(() => (globalThis as unknown as { spins: number[] }).spins);
-    const sorted = spins.sort((a, b) => a - b);
-    return sorted[Math.floor(sorted.length * HALF)]! / sorted[0]!;
-  };
-}
 
 // A task is good up to 50 ms on the machine as it is when nothing else runs on it: what else it does while this runs is
 // measured beside, by work that is always the same. It only ever makes tasks longer, so the best of some tries counts.

@@ -13,6 +13,7 @@ import { generatedFile } from '../bench/lib/generated-recording.mjs';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { RecordingClient, serve, withChecks } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
+import { watchSlowness } from './lib/slowness.mjs';
 
 const [out = 'itself.nettle.jsonl.gz', calls = '1000000', mode = 'everyday'] = process.argv.slice(2);
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -76,13 +77,17 @@ try {
   await tool.goto(recorded.address.replace(recorded.interfaceOrigin, recording.proxyOrigin));
   await tool.getByRole('button', { name: 'Demo recording' }).waitFor();
   await pause(1500);
+  const slowness = await watchSlowness(await browser.newPage());
+  await tool.bringToFront();
   const target = await client.target();
   await client.start(target, 'itself');
   await pause(500);
   await hurry(tool, path);
   const lines = await client.stop(target, 'itself');
   writeFileSync(out, gzipSync([...withChecks(lines)].map((line) => `${line}\n`).join('')));
-  console.log(`${lines.length} rows written to ${out}.`);
+  console.log(
+    `${lines.length} rows written to ${out}. The machine was ${(await slowness()).toFixed(2)} × slower than at its best.`,
+  );
   client.close();
 } finally {
   await browser.close();

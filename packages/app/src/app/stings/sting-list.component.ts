@@ -4,6 +4,7 @@ import { STING_KINDS, lengthOnSlower, type StingKind } from '@nettle-patch/core'
 import type { ListedSeries, ListedSting } from '../../workers/opened';
 import { LensService } from '../services/lens.service';
 import { formatDuration } from '../shared/format';
+import { partByPart } from '../shared/part-by-part';
 import { feltUnit, kindWords } from '../shared/words';
 
 interface ListRow {
@@ -18,6 +19,9 @@ interface ListRow {
   readonly drawing: number;
   readonly budgetAt: number;
 }
+
+/** About as many as are seen without scrolling: the others come a moment later. */
+const FIRST = 8;
 
 /** The stings in order of how long somebody waited, repeats of the same as one row. */
 @Component({
@@ -46,7 +50,11 @@ export class StingListComponent {
     Math.max(1, ...this.series().map(({ stings }) => this.#felt(this.stings()[stings[0]!]!))),
   );
 
-  protected readonly rows = computed(() => this.series().map((series) => this.#row(series)));
+  readonly #built = partByPart(1);
+  protected readonly rows = computed(() => {
+    const series = this.#built() === 0 ? this.series().slice(0, FIRST) : this.series();
+    return series.map((one) => this.#row(one));
+  });
 
   /** The kinds there are, each with how many series it has. */
   protected readonly filters = computed(() =>
