@@ -20,8 +20,8 @@ interface ListRow {
   readonly budgetAt: number;
 }
 
-/** About as many as are seen without scrolling: the others come a moment later. */
-const FIRST = 8;
+/** More than are seen without scrolling: the others come a moment later. */
+const FIRST = 12;
 
 /** The stings in order of how long somebody waited, repeats of the same as one row. */
 @Component({
