@@ -1,7 +1,5 @@
 import {
   BadStepsError,
-  RecordingBuilder,
-  RecordingDecoder,
   anatomyOf,
   becauseOf,
   blameOfRange,
@@ -9,6 +7,7 @@ import {
   findStings,
   interactionsOf,
   keptSteps,
+  readRecording,
   seriesOf,
   skylineOf,
   suggestionsFor,
@@ -120,17 +119,7 @@ export class Analysis {
     const pieces = await this.store.pieces(id);
     if (pieces.length === 0) throw new NotKeptError(`there is no recording ${id} on the shelf`);
     const tell = sparingly(onProgress);
-    const builder = new RecordingBuilder();
-    const decoder = new RecordingDecoder(
-      builder,
-      pieces.reduce((sum, piece) => sum + piece.length, 0),
-    );
-    pieces.forEach((piece, index) => {
-      decoder.push(piece);
-      tell(index + 1, pieces.length);
-    });
-    const notices = decoder.finish();
-    return { recording: builder.build(), notices };
+    return readRecording(pieces, (read) => tell(read, pieces.length));
   }
 
   /**

@@ -3,6 +3,7 @@ import type { Row } from '../format/rows';
 import { findStings } from '../stings/find';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
+import { end, picture } from '../testing/desk-rows';
 import { anatomyOf } from './anatomy';
 
 const HEADER = deskHeader({ available: ['handlers'], refreshMs: 20 });
@@ -13,15 +14,6 @@ const script = (startMs: number, durationMs: number): Row => ({
   durationMs,
   type: 'event-listener',
   invoker: 'BUTTON.onclick',
-});
-const picture = (startMs: number): Row => ({
-  kind: 'render',
-  thread: 0,
-  startMs,
-  durationMs: 4,
-  styleMs: 1,
-  layoutMs: 1,
-  paintMs: 2,
 });
 const tap = (startMs: number, durationMs: number): Row => ({
   kind: 'input',
@@ -34,11 +26,10 @@ const tap = (startMs: number, durationMs: number): Row => ({
   processingEndMs: startMs + durationMs - 10,
   target: 'button “Board all”',
 });
-const end: Row = { kind: 'end', startMs: 5000, reason: 'stopped' };
 
 /** Frames that were missed in the worst sting of what these rows tell. */
 function missedIn(...rows: Row[]): readonly number[] {
-  const recording = recordingOf([...rows, end], HEADER);
+  const recording = recordingOf([...rows, end(5000)], HEADER);
   return anatomyOf(recording, findStings(recording, DEFAULT_THRESHOLDS)[0]!).missed;
 }
 
@@ -58,7 +49,7 @@ describe('frames that were missed', () => {
 
   it('are as many as a run of late frames says', () => {
     const late = Array.from({ length: 6 }, (_, at) => [script(1000 + at * 90, 80), picture(1080 + at * 90)]);
-    const recording = recordingOf([...late.flat(), end], HEADER);
+    const recording = recordingOf([...late.flat(), end(5000)], HEADER);
     const run = findStings(recording, DEFAULT_THRESHOLDS).find(({ kind }) => kind === 'late-frames')!;
     const { missed } = run.detail as { missed: number };
     expect(missed).toBe(18);

@@ -11,13 +11,20 @@ export interface ReadResult {
 
 /**
  * Reads a whole recording from the bytes of its lines.
+ * @param onPiece is told after each piece how many were read
  * @throws RefusedRecordingError when it is none.
  */
-export function readRecording(pieces: readonly Uint8Array[]): ReadResult {
+export function readRecording(
+  pieces: readonly Uint8Array[],
+  onPiece: (read: number) => void = () => undefined,
+): ReadResult {
   const builder = new RecordingBuilder();
   const totalBytes = pieces.reduce((sum, piece) => sum + piece.length, 0);
   const decoder = new RecordingDecoder(builder, totalBytes);
-  for (const piece of pieces) decoder.push(piece);
+  pieces.forEach((piece, index) => {
+    decoder.push(piece);
+    onPiece(index + 1);
+  });
   const notices = decoder.finish();
   return { recording: builder.build(), notices };
 }

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { CALL_END, packCalls } from '../format/packed-calls';
 import type { Row } from '../format/rows';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
+import { end, picture } from '../testing/desk-rows';
 import { findCreep } from './creep';
 import { findForcedLayouts } from './forced-layout';
 import { findIdleWork } from './idle-work';
@@ -20,7 +21,6 @@ const CODE: Row[] = [
   { kind: 'function', id: 1, name: 'tick', source: 0 },
 ];
 const make = (...rows: Row[]) => recordingOf([...CODE, ...rows], HEADER);
-const end = (startMs: number): Row => ({ kind: 'end', startMs, reason: 'stopped' });
 const run = (startMs: number, durationMs: number, functionId = 0, more: object = {}): Row => ({
   kind: 'handler',
   thread: 0,
@@ -30,15 +30,6 @@ const run = (startMs: number, durationMs: number, functionId = 0, more: object =
   invoker: 'FrameRequestCallback',
   function: functionId,
   ...more,
-});
-const picture = (startMs: number, durationMs = 4): Row => ({
-  kind: 'render',
-  thread: 0,
-  startMs,
-  durationMs,
-  styleMs: 1,
-  layoutMs: 1,
-  paintMs: durationMs - 2,
 });
 const redraw = (startMs: number, changed: boolean, inView = true, more: object = {}): Row => ({
   kind: 'redraw',
