@@ -11,6 +11,8 @@ export interface Blame {
   readonly drawingMs: number;
   readonly collectionMs: number;
   readonly otherMs: number;
+  /** A dialog was open: a person's time. */
+  readonly dialogMs: number;
   readonly unexplainedMs: number;
   readonly idleMs: number;
 }

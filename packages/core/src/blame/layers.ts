@@ -6,7 +6,8 @@ import { Claims } from './claims';
 
 /** What the light sources say of a stretch of time, without a look at the samples. */
 export type Layer =
-  | { readonly kind: 'script'; readonly entry: number; readonly forcedShare: number }
+  /** An entry into script; entries with the same `pool` were entered in the same way. */
+  | { readonly kind: 'script'; readonly entry: number; readonly pool: number }
   | { readonly kind: 'known'; readonly activity: EngineActivity }
   | { readonly kind: 'drawing'; readonly certainty: 'measured' | 'inferred' }
   /** The watchdog saw this stack. */
@@ -44,17 +45,31 @@ const CLOSENESS = {
   busy: 1,
 } as const;
 
+/** Numbers kinds of entries: by the function entered, or else by what entered it. */
+class Pools {
+  readonly #known = new Map<string, number>();
+
+  of(entry: number, type: number, invoker: number): number {
+    const key = entry === ABSENT_WHOLE ? `${type} ${invoker}` : `${entry}`;
+    let pool = this.#known.get(key);
+    if (pool === undefined) this.#known.set(key, (pool = this.#known.size));
+    return pool;
+  }
+}
+
 function claimHandlers(claims: Claims, { handler }: EventTables, thread: number, range: TimeRange): void {
-  const { startMs, durationMs, thread: threads, function: entries, forcedMs } = handler.columns;
+  const { startMs, durationMs, thread: threads, function: entries, type, invoker } = handler.columns;
+  const pools = new Pools();
   handler.eachOverlapping(range.startMs, range.endMs, (at) => {
     if (threads[at] !== thread) return;
-    const lengthMs = durationMs[at]!;
-    const forced = forcedMs[at]!;
-    const forcedShare = lengthMs > 0 && forced > 0 ? Math.min(1, forced / lengthMs) : 0;
     const isKnown = entries[at] !== ABSENT_WHOLE;
-    const layer: Layer = { kind: 'script', entry: isKnown ? entries[at]! : UNKNOWN_FUNCTION, forcedShare };
+    const layer: Layer = {
+      kind: 'script',
+      entry: isKnown ? entries[at]! : UNKNOWN_FUNCTION,
+      pool: pools.of(entries[at]!, type[at]!, invoker[at]!),
+    };
     const closeness = isKnown ? CLOSENESS.script : CLOSENESS.entered;
-    claims.add(startMs[at]!, startMs[at]! + lengthMs, layer, closeness);
+    claims.add(startMs[at]!, startMs[at]! + durationMs[at]!, layer, closeness);
   });
 }
 

@@ -4,29 +4,87 @@ import { oncePerThread } from '../recording/once';
 import { callsOf, samplesOf, type Recording, type TimeRange } from '../recording/recording';
 import type { Samples } from '../recording/samples';
 import { layerStretches, type LayerStretch } from './layers';
-import { fillUnseen, type FilledSample } from './unseen';
+import { SampleWeights } from './sample-weights';
+import { untimedShares, type UntimedShares } from './untimed-shares';
 import { SegmentList, kindCode, type Activity, type Certainty, type Segment } from './segments';
 
 /** Kind of what lies inside exact calls, which are told elsewhere. */
 export const INSIDE_EXACT = 255;
 
+/** Takes what lies outside the exact calls, stretch by stretch, and what lies inside them, in order of time. */
+interface Visitor {
+  stretch(stretch: LayerStretch): void;
+  /** Until `endMs` exact calls tell. */
+  exact(endMs: number): void;
+}
+
+function walk(
+  recording: Recording,
+  thread: number,
+  stretches: readonly LayerStretch[],
+  visitor: Visitor,
+): void {
+  const { startMs, endMs } = recording.range;
+  let next = 0;
+  let atMs = startMs;
+  const upTo = (untilMs: number) => {
+    while (atMs < untilMs) {
+      while (stretches[next]!.endMs <= atMs) next++;
+      const { endMs: stretchEndMs, layer } = stretches[next]!;
+      const toMs = Math.min(stretchEndMs, untilMs);
+      visitor.stretch({ startMs: atMs, endMs: toMs, layer });
+      atMs = toMs;
+    }
+  };
+  callsOf(recording, thread).outermost(startMs, endMs, (callStartMs, callEndMs) => {
+    upTo(callStartMs);
+    visitor.exact(callEndMs);
+    atMs = Math.max(atMs, callEndMs);
+  });
+  upTo(endMs);
+}
+
+/** Parts of an entry into script, each with the shares of it that were style and layout or a dialog at an unknown place. */
+class SharesOfEntries {
+  readonly #shares: readonly UntimedShares[];
+  #next = 0;
+
+  constructor(recording: Recording, thread: number) {
+    this.#shares = untimedShares(recording, thread);
+  }
+
+  /** @param visit is called in order of time; ranges must be asked for in order too */
+  within({ startMs, endMs }: TimeRange, visit: (part: UntimedShares) => void): void {
+    let atMs = startMs;
+    while (atMs < endMs) {
+      while (this.#next < this.#shares.length && this.#shares[this.#next]!.endMs <= atMs) this.#next++;
+      const share = this.#shares[this.#next];
+      const isIn = share !== undefined && share.startMs <= atMs;
+      const toMs = Math.min(endMs, (isIn ? share.endMs : share?.startMs) ?? endMs);
+      visit({ startMs: atMs, endMs: toMs, forced: isIn ? share.forced : 0, dialog: isIn ? share.dialog : 0 });
+      atMs = toMs;
+    }
+  }
+}
+
 /** Writes the segments outside the exact calls of one thread, stretch by stretch. */
-class OutsideWriter {
+class OutsideWriter implements Visitor {
   readonly #samples: Samples;
-  readonly #stretches: readonly LayerStretch[];
   /** Whether every entry into script was watched, so that where there was none there was no script. */
   readonly #seesAllScript: boolean;
-  /** Index of the stretch that is written next. */
-  #next = 0;
+  readonly #shares: SharesOfEntries;
+  /** Number of the script stretch that is written next. */
+  #nextScript = 0;
 
   constructor(
     private readonly recording: Recording,
     thread: number,
-    range: TimeRange,
+    private readonly stretches: readonly LayerStretch[],
+    private readonly weights: SampleWeights,
     readonly segments: SegmentList,
   ) {
     this.#samples = samplesOf(recording, thread);
-    this.#stretches = layerStretches(recording, thread, range);
+    this.#shares = new SharesOfEntries(recording, thread);
     this.#seesAllScript = recording.header.available.includes('handlers');
   }
 
@@ -49,83 +107,86 @@ class OutsideWriter {
 
   #stretchAt(ms: number): LayerStretch {
     let low = 0;
-    let high = this.#stretches.length - 1;
+    let high = this.stretches.length - 1;
     while (low < high) {
       const middle = (low + high) >>> 1;
-      if (this.#stretches[middle]!.endMs <= ms) low = middle + 1;
+      if (this.stretches[middle]!.endMs <= ms) low = middle + 1;
       else high = middle;
     }
-    return this.#stretches[low] ?? { startMs: ms, endMs: Infinity, layer: { kind: 'none' } };
+    return this.stretches[low] ?? { startMs: ms, endMs: Infinity, layer: { kind: 'none' } };
   }
 
-  /** Until `endMs` there was no exact call: the other sources tell what they can. */
-  others(endMs: number): void {
-    while (this.segments.endMs < endMs) {
-      const startMs = this.segments.endMs;
-      while (this.#stretches[this.#next]!.endMs <= startMs) this.#next++;
-      const stretch = this.#stretches[this.#next]!;
-      this.#stretch({ startMs, endMs: Math.min(stretch.endMs, endMs), layer: stretch.layer });
-    }
-  }
-
-  /** Until `endMs` something else is told elsewhere. */
-  skip(endMs: number): void {
+  exact(endMs: number): void {
     this.segments.push(endMs, INSIDE_EXACT, NO_STACK, UNKNOWN_FUNCTION);
   }
 
-  #stretch(stretch: LayerStretch): void {
+  stretch(stretch: LayerStretch): void {
     const { layer } = stretch;
     if (layer.kind === 'known') this.#push(stretch.endMs, layer.activity, 'measured');
     else if (layer.kind === 'seen') this.#push(stretch.endMs, 'script', 'sampled', layer.stack);
-    else if (layer.kind === 'script') this.#script(stretch, layer.entry, layer.forcedShare);
+    else if (layer.kind === 'script') this.#shares.within(stretch, (part) => this.#script(part, layer.entry));
     else if (layer.kind === 'paused') this.#push(stretch.endMs, 'unexplained', 'inferred');
     else this.#sampledAmong(stretch);
   }
 
-  /** A stretch known to be script: each moment goes to the nearest sample in it. */
-  #script(range: TimeRange, entry: number, forcedShare: number): void {
-    const first = this.#samples.firstAtOrAfter(range.startMs);
-    const end = this.#samples.firstAtOrAfter(range.endMs);
-    const filled = fillUnseen(this.recording.stacks, Array.from(this.#samples.stacks.subarray(first, end)));
-    if (filled === undefined) {
-      const { stack } = this.around((range.startMs + range.endMs) / 2);
-      this.#scriptPiece(range.endMs, { stack, seen: true }, entry, forcedShare);
+  /**
+   * A stretch known to be script. Where style and layout were forced inside, or a dialog was open, and only their
+   * amount is known, every piece gives up the same share.
+   */
+  #script({ endMs, forced, dialog }: UntimedShares, entry: number): void {
+    const scriptShare = 1 - forced - dialog;
+    const pieces = this.weights.piecesOf(this.#nextScript++);
+    if (scriptShare <= 0) {
+      this.#untimed(endMs, forced, dialog, NO_STACK, entry);
+      return;
     }
-    filled?.forEach((sample, index) => {
-      const at = first + index;
-      const endMs =
-        at + 1 < end ? (this.#samples.timeMs(at) + this.#samples.timeMs(at + 1)) / 2 : range.endMs;
-      this.#scriptPiece(endMs, sample, entry, forcedShare);
+    pieces.forEach(({ stack, seen, lengthMs }, index) => {
+      const isLast = index === pieces.length - 1;
+      const pieceEndMs = isLast ? endMs : Math.min(endMs, this.segments.endMs + lengthMs / scriptShare);
+      const wholeMs = pieceEndMs - this.segments.endMs;
+      if (wholeMs <= 0) return;
+      const certainty = !seen ? 'inferred' : stack === NO_STACK ? 'measured' : 'sampled';
+      const scriptEndMs = scriptShare === 1 ? pieceEndMs : this.segments.endMs + wholeMs * scriptShare;
+      this.segments.push(scriptEndMs, kindCode('script', this.#owner(stack, entry), certainty), stack, entry);
+      if (scriptShare < 1) this.#untimed(pieceEndMs, forced, dialog, stack, entry);
     });
   }
 
-  /**
-   * Script until `endMs`. Where style and layout were forced inside, their amount is known but not their
-   * place, so every piece gives up the same share.
-   */
-  #scriptPiece(endMs: number, sample: FilledSample, entry: number, forcedShare: number): void {
-    const { stack, seen } = sample;
-    const owner = this.#owner(stack, entry);
-    const scriptEndMs = endMs - (endMs - this.segments.endMs) * forcedShare;
-    const certainty = !seen ? 'inferred' : stack === NO_STACK ? 'measured' : 'sampled';
-    this.segments.push(scriptEndMs, kindCode('script', owner, certainty), stack, entry);
-    if (forcedShare > 0) {
-      this.segments.push(endMs, kindCode('layout', owner, 'inferred'), stack, entry);
+  /** Until `endMs` style and layout, and then a dialog, by their shares. */
+  #untimed(endMs: number, forced: number, dialog: number, stack: number, entry: number): void {
+    const { endMs: startMs } = this.segments;
+    const layoutEndMs = dialog === 0 ? endMs : startMs + ((endMs - startMs) * forced) / (forced + dialog);
+    if (forced > 0) {
+      this.segments.push(
+        layoutEndMs,
+        kindCode('layout', this.#owner(stack, entry), 'inferred'),
+        stack,
+        entry,
+      );
+    }
+    if (dialog > 0) {
+      this.segments.push(endMs, kindCode('dialog', 'browser', 'inferred'), NO_STACK, UNKNOWN_FUNCTION);
     }
   }
 
-  /** A stretch no entry into script is known for: samples may have seen one all the same. */
+  /**
+   * A stretch no entry into script is known for: samples in it may have seen some all the same. Those outside of it
+   * say nothing of it. What is at the edges goes to the nearest sample in it, but a look at script in a thread that
+   * was else free stands for its own interval only.
+   */
   #sampledAmong(stretch: LayerStretch): void {
     const samples = this.#samples;
-    let at = Math.max(0, samples.firstAtOrAfter(stretch.startMs) - 1);
-    for (; at < samples.length; at++) {
-      const speaksFor = samples.stretch(at);
-      if (speaksFor.startMs >= stretch.endMs) break;
+    const isFree = stretch.layer.kind === 'none';
+    const first = samples.firstAtOrAfter(stretch.startMs);
+    const isLast = stretch.endMs === this.recording.range.endMs;
+    const end = isLast ? samples.length : samples.firstAtOrAfter(stretch.endMs);
+    for (let at = first; at < end; at++) {
+      const isAlone = isFree && samples.hasScript(at);
+      const speaksFor = samples.stretch(at, isAlone ? undefined : { first, end });
       const endMs = Math.min(speaksFor.endMs, stretch.endMs);
-      if (endMs <= this.segments.endMs) continue;
       if (speaksFor.startMs > this.segments.endMs) this.#unsampled(stretch, speaksFor.startMs);
       if (samples.hasScript(at)) this.#push(endMs, 'script', 'sampled', samples.stacks[at]!);
-      else if (stretch.layer.kind === 'none') this.#push(endMs, 'idle', 'sampled');
+      else if (isFree) this.#push(endMs, 'idle', 'sampled');
       else this.#unsampled(stretch, endMs);
     }
     this.#unsampled(stretch, stretch.endMs);
@@ -153,17 +214,33 @@ class OutsideWriter {
 /** What the sources other than exact calls tell of one thread of a whole recording. */
 export type Outside = Pick<OutsideWriter, 'segments' | 'around'>;
 
+/** The samples shared out among all entries into script. */
+function weightsOf(recording: Recording, thread: number, stretches: readonly LayerStretch[]): SampleWeights {
+  const weights = new SampleWeights(samplesOf(recording, thread), recording.stacks);
+  const shares = new SharesOfEntries(recording, thread);
+  walk(recording, thread, stretches, {
+    stretch(stretch) {
+      const { layer } = stretch;
+      if (layer.kind !== 'script') return;
+      shares.within(stretch, ({ startMs, endMs, forced, dialog }) =>
+        weights.add(startMs, endMs, Math.max(0, 1 - forced - dialog), layer.pool),
+      );
+    },
+    exact: () => undefined,
+  });
+  weights.settle();
+  return weights;
+}
+
 /**
  * Covers a whole recording with what is known of a thread outside its exact calls; what lies inside them has the
  * kind INSIDE_EXACT. Worked out once for each recording, so that any two ranges of it agree.
  */
 export const outsideExactCalls = oncePerThread((recording, thread): Outside => {
-  const { startMs, endMs } = recording.range;
-  const writer = new OutsideWriter(recording, thread, recording.range, new SegmentList(startMs));
-  callsOf(recording, thread).outermost(startMs, endMs, (callStartMs, callEndMs) => {
-    writer.others(callStartMs);
-    writer.skip(callEndMs);
-  });
-  writer.others(endMs);
+  const stretches = layerStretches(recording, thread, recording.range);
+  const weights = weightsOf(recording, thread, stretches);
+  const segments = new SegmentList(recording.range.startMs);
+  const writer = new OutsideWriter(recording, thread, stretches, weights, segments);
+  walk(recording, thread, stretches, writer);
   return writer;
 });

@@ -10,6 +10,7 @@ export const PART_WORDS: Readonly<Record<BlamePart, string>> = {
   drawingMs: 'style, layout, paint',
   collectionMs: 'collection',
   otherMs: 'other',
+  dialogMs: 'open dialog',
   unexplainedMs: 'unexplained',
   idleMs: 'idle',
 };

@@ -108,7 +108,8 @@ describe('what the partition concludes', () => {
   });
 
   it('gives a library its own part', () => {
-    expect(blame([HANDLER, sampled([120, 1], [140, 2], [160, 1])], 100, 200)).toMatchObject({
+    const every20 = sampled([90, -1], [110, 1], [130, 1], [150, 2], [170, 1], [190, 1], [210, -1]);
+    expect(blame([HANDLER, every20], 100, 200)).toMatchObject({
       scriptOwnMs: 80,
       scriptLibraryMs: 20,
     });
@@ -188,7 +189,8 @@ describe('what the partition concludes', () => {
 
 describe('culprits', () => {
   it('charge library time to the own function that called it', () => {
-    const recording = recordingOf([...FUNCTIONS, HANDLER, sampled([120, 1], [140, 2], [160, 1])]);
+    const every20 = sampled([90, -1], [110, 1], [130, 1], [150, 2], [170, 1], [190, 1], [210, -1]);
+    const recording = recordingOf([...FUNCTIONS, HANDLER, every20]);
     const [first, ...others] = culpritsOf(recording, partition(recording, 0, { startMs: 100, endMs: 200 }));
     expect(first).toMatchObject({ functionId: 1, selfMs: 80, broughtMs: 20, savedMs: 100 });
     expect(others).toEqual([]);

@@ -10,11 +10,12 @@ export const ACTIVITIES = [
   'drawing',
   'collection',
   'other',
+  'dialog',
   'unexplained',
   'idle',
 ] as const;
 /**
- * `drawing` is style, layout and paint together, where the engine does not tell them apart; `unexplained` is
+ * `dialog` is the time of a person in front of a synchronous dialog; `drawing` is style, layout and paint together, where the engine does not tell them apart; `unexplained` is
  * time of which nothing closer is known: measured if the thread was busy, inferred if nobody looked.
  */
 export type Activity = (typeof ACTIVITIES)[number];

@@ -20,16 +20,17 @@ export function functionKeys(recording: Recording, functionIds: readonly number[
     byName.set(key, [...(byName.get(key) ?? []), id]);
   }
   const keys = new Map<number, string>();
-  const placeOf = (id: number) => {
+  const lineOf = (id: number) => {
     const recorded = recording.functions.get(id);
-    return (
-      (recorded?.originalLine ?? recorded?.line ?? 0) * 1e5 +
-      (recorded?.originalColumn ?? recorded?.column ?? 0)
-    );
+    return recorded?.originalLine ?? recorded?.line ?? 0;
+  };
+  const columnOf = (id: number) => {
+    const recorded = recording.functions.get(id);
+    return recorded?.originalColumn ?? recorded?.column ?? 0;
   };
   for (const [name, ids] of byName) {
     ids
-      .sort((a, b) => placeOf(a) - placeOf(b) || a - b)
+      .sort((a, b) => lineOf(a) - lineOf(b) || columnOf(a) - columnOf(b) || a - b)
       .forEach((id, index) => keys.set(id, `${name} ${index}`));
   }
   return keys;

@@ -4,7 +4,7 @@ import type { Source } from './sources';
 export type Owner = 'own' | 'library' | 'browser';
 
 /** Kinds of the engine's own work that a function row may stand for. */
-export const ENGINE_ACTIVITIES = ['style', 'layout', 'paint', 'collection', 'other'] as const;
+export const ENGINE_ACTIVITIES = ['style', 'layout', 'paint', 'collection', 'other', 'dialog'] as const;
 export type EngineActivity = (typeof ENGINE_ACTIVITIES)[number];
 
 /** One function of the recorded program, by the best name and place known. */

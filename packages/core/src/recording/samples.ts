@@ -1,6 +1,5 @@
 import { NO_STACK, type SampleColumns } from '../format/packed-samples';
-
-import { isAscending } from './order';
+import { isAscending, stableOrder } from './order';
 
 const MAX_GAP_INTERVALS = 4;
 
@@ -17,8 +16,7 @@ export class Samples implements SampleColumns {
     this.timesUs = Float64Array.from(timesUs);
     this.stacks = Int32Array.from(stacks);
     if (isAscending(this.timesUs)) return;
-    const order = Uint32Array.from(this.timesUs.keys()).sort((x, y) => timesUs[x]! - timesUs[y]! || x - y);
-    order.forEach((from, to) => {
+    stableOrder(timesUs).forEach((from, to) => {
       this.timesUs[to] = timesUs[from]!;
       this.stacks[to] = stacks[from]!;
     });
@@ -48,15 +46,38 @@ export class Samples implements SampleColumns {
     return low;
   }
 
+  /** Whether sampling went on from the sample before an index to the one at it, so that the time between was looked at. */
+  coversGapBefore(index: number): boolean {
+    if (index === 0 || index >= this.length) return false;
+    return this.timeMs(index) - this.timeMs(index - 1) <= this.intervalMs * MAX_GAP_INTERVALS;
+  }
+
   /**
    * The stretch a sample speaks for: to the middle between it and its neighbours, but no further than half of
    * a few intervals, so that a gap in sampling is not taken for knowledge.
+   * @param among samples from `first` up to, but not including, `end` that count as neighbours; all, when absent
    */
-  stretch(index: number): { startMs: number; endMs: number } {
+  stretch(
+    index: number,
+    among: { readonly first: number; readonly end: number } = { first: 0, end: this.length },
+  ): { startMs: number; endMs: number } {
     const reach = (this.intervalMs * MAX_GAP_INTERVALS) / 2;
     const time = this.timeMs(index);
-    const before = index > 0 ? (this.timeMs(index - 1) + time) / 2 : -Infinity;
-    const after = index + 1 < this.length ? (this.timeMs(index + 1) + time) / 2 : Infinity;
+    const before = index > among.first ? (this.timeMs(index - 1) + time) / 2 : -Infinity;
+    const after = index + 1 < among.end ? (this.timeMs(index + 1) + time) / 2 : Infinity;
     return { startMs: Math.max(before, time - reach), endMs: Math.min(after, time + reach) };
+  }
+
+  /**
+   * The time between a sample and its neighbours that it stands for: half of that to either side, or half an interval
+   * where there is no neighbour or only one beyond a gap.
+   */
+  weightMs(index: number): number {
+    return this.#halfGapMs(index) + this.#halfGapMs(index + 1);
+  }
+
+  #halfGapMs(index: number): number {
+    if (!this.coversGapBefore(index)) return this.intervalMs / 2;
+    return (this.timeMs(index) - this.timeMs(index - 1)) / 2;
   }
 }

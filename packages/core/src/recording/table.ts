@@ -1,6 +1,6 @@
 import type { RowOf, Shape } from '../format/fields';
 import { Column, type TextPool } from './column';
-import { isAscending } from './order';
+import { isAscending, stableOrder } from './order';
 
 /** A table as it is handed to another thread. */
 export interface TableColumns {
@@ -139,9 +139,7 @@ export class Table<S extends Shape> {
   sort(): void {
     const starts = this.#columns.get('startMs')?.values;
     if (starts === undefined || isAscending(starts)) return;
-    const order = Uint32Array.from(starts, (_, index) => index).sort(
-      (a, b) => starts[a]! - starts[b]! || a - b,
-    );
+    const order = stableOrder(starts);
     for (const column of this.#columns.values()) column.reorder(order);
     const extras = [...this.#extras];
     const placeOf = new Map(Array.from(order, (from, to) => [from, to]));

@@ -9,6 +9,7 @@ export const LOOKS = [
   'browser',
   'own',
   'unseen',
+  'dialog',
   'paint',
   'style',
   'layout',

@@ -12,6 +12,7 @@ export function lookFills(context: CanvasRenderingContext2D, palette: Palette): 
 function fillFor(context: CanvasRenderingContext2D, palette: Palette, look: Look): Fill {
   switch (look) {
     case 'task':
+    case 'dialog':
     case 'waiting':
       return palette.waiting;
     case 'own':

@@ -1,0 +1,84 @@
+import { describe, expect, it } from 'vitest';
+import { functionTable } from '../calls/function-table';
+import { WIDE_LENS } from '../calls/lens';
+import { CALL_END, packCalls } from '../format/packed-calls';
+import type { Row } from '../format/rows';
+import { recordingOf } from '../testing/arbitrary-recording';
+import { end } from '../testing/desk-rows';
+import { blameOfRange } from './blame-of-range';
+
+const CODE: Row[] = [
+  { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
+  { kind: 'function', id: 0, name: 'onDragMove', source: 0 },
+  { kind: 'function', id: 8, name: 'forced style', owner: 'browser', activity: 'style' },
+  { kind: 'function', id: 9, name: 'forced layout', owner: 'browser', activity: 'layout' },
+];
+const handler = (more: object): Row => ({
+  kind: 'handler',
+  thread: 0,
+  startMs: 100,
+  durationMs: 100,
+  type: 'event-listener',
+  invoker: 'BUTTON',
+  function: 0,
+  ...more,
+});
+/** Ten forced layouts of 1 ms of style and 3 ms of layout each. */
+const FORCED: Row = {
+  kind: 'calls',
+  ...packCalls(0, {
+    timesUs: Array.from({ length: 10 }, (_, at) => 105_000 + at * 8000).flatMap((us) => [
+      us,
+      us + 1000,
+      us + 1000,
+      us + 4000,
+    ]),
+    functions: Array.from({ length: 10 }, () => [8, CALL_END, 9, CALL_END]).flat(),
+  }),
+};
+const blame = (...rows: Row[]) =>
+  blameOfRange(recordingOf([...CODE, ...rows, end(300)]), 0, { startMs: 100, endMs: 200 });
+
+describe('style and layout that a long frame tells the amount of', () => {
+  it('count once where they were timed at their place', () => {
+    const { styleMs, layoutMs, scriptOwnMs } = blame(handler({ forcedMs: 40 }), FORCED);
+    expect([styleMs, layoutMs, scriptOwnMs].map((ms) => Math.round(ms * 1000) / 1000)).toEqual([10, 30, 60]);
+  });
+
+  it('are spread over the script only as far as they were not timed', () => {
+    const { styleMs, layoutMs, scriptOwnMs } = blame(handler({ forcedMs: 52 }), FORCED);
+    expect(styleMs + layoutMs).toBeCloseTo(52, 6);
+    expect(scriptOwnMs).toBeCloseTo(48, 6);
+  });
+
+  it('count once too where the render probe timed them inside the entry', () => {
+    const probe: Row = {
+      kind: 'render',
+      thread: 0,
+      startMs: 180,
+      durationMs: 20,
+      styleMs: 4,
+      layoutMs: 16,
+      paintMs: 0,
+    };
+    const { styleMs, layoutMs } = blame(handler({ forcedMs: 20 }), probe);
+    expect(styleMs + layoutMs).toBeCloseTo(20, 6);
+  });
+});
+
+describe('a dialog that was open inside an entry', () => {
+  it("is a person's time, and no function's", () => {
+    const recording = recordingOf([...CODE, handler({ durationMs: 3100, pauseMs: 3000 }), end(4000)]);
+    const { dialogMs, scriptOwnMs } = blameOfRange(recording, 0, { startMs: 100, endMs: 3200 });
+    expect(dialogMs).toBeCloseTo(3000, 6);
+    expect(scriptOwnMs).toBeCloseTo(100, 6);
+    const [first] = functionTable(recording, WIDE_LENS);
+    expect(first).toMatchObject({ functionId: 0 });
+    expect(first!.totalMs).toBeCloseTo(100, 6);
+  });
+
+  it('leaves the layout that was forced beside it', () => {
+    const { dialogMs, layoutMs, scriptOwnMs } = blame(handler({ pauseMs: 50, forcedMs: 20 }));
+    expect([dialogMs, layoutMs, scriptOwnMs].map(Math.round)).toEqual([50, 20, 30]);
+  });
+});
