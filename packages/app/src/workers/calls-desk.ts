@@ -3,7 +3,7 @@ import {
   CallersTree,
   flameLayout,
   focusOn,
-  functionRows,
+  functionTable,
   lensRange,
   lookOfFunction,
   occurrencesOf,
@@ -134,7 +134,7 @@ export class CallsDesk {
     if (mode === 'top') this.#pushTree(top, expanded, found?.leads, push);
     else if (mode === 'bottom') this.#pushCallers(bottom, bottom.roots(), '', expanded, matches, push);
     else {
-      for (const { functionId, selfMs, totalMs, count } of functionRows(this.recording, tally)) {
+      for (const { functionId, selfMs, totalMs, count } of functionTable(this.recording, lens, tally)) {
         if (matches !== undefined && !matches(functionId)) continue;
         push({
           key: String(functionId),
@@ -172,7 +172,7 @@ export class CallsDesk {
   details(lens: Lens, functionId: number): FunctionDetails {
     const { startsMs, lengthsMs, exact, statistics } = occurrencesOf(this.recording, lens, functionId);
     const range = lensRange(this.recording, lens);
-    const row = functionRows(this.recording, this.#treesOf(lens).tally).find(
+    const row = functionTable(this.recording, lens, this.#treesOf(lens).tally).find(
       (one) => one.functionId === functionId,
     );
     const { callers, callees } = focusOn(this.recording, lens, functionId);

@@ -2,6 +2,7 @@ import { NO_STACK } from '../format/packed-samples';
 import type { Recording } from '../recording/recording';
 import type { Lens } from './lens';
 import { tallyCalls, type Tally } from './tally';
+import { treeIndex, type TreeIndex } from './tree-index';
 
 /** One line of a tree of calls. Times are milliseconds. */
 export interface CallNode {
@@ -17,48 +18,35 @@ export interface CallNode {
 
 /** Calls from the outermost inwards: who called what, with what everything took. */
 export class CallTree {
-  readonly #firstChild: Int32Array;
-  readonly #nextSibling: Int32Array;
-  readonly #roots: number[] = [];
+  readonly #index: TreeIndex;
 
   constructor(readonly tally: Tally) {
-    const { nodes, totalMs } = tally;
-    this.#firstChild = new Int32Array(nodes.length).fill(NO_STACK);
-    this.#nextSibling = new Int32Array(nodes.length).fill(NO_STACK);
-    for (let node = nodes.length - 1; node >= 0; node--) {
-      if (totalMs[node] === 0) continue;
-      const parent = nodes.parentOf(node);
-      if (parent === NO_STACK) {
-        this.#roots.push(node);
-        continue;
-      }
-      this.#nextSibling[node] = this.#firstChild[parent]!;
-      this.#firstChild[parent] = node;
-    }
+    this.#index = treeIndex(tally.nodes, (node) => tally.totalMs[node] !== 0);
   }
 
   /** Time of all calls together. */
   get totalMs(): number {
-    return this.#roots.reduce((sum, node) => sum + this.tally.totalMs[node]!, 0);
+    return this.#index.roots.reduce((sum, node) => sum + this.tally.totalMs[node]!, 0);
   }
 
   /** Calls that nothing called, the dearest first. */
   roots(): CallNode[] {
-    return this.#listed(this.#roots);
+    return this.#listed(this.#index.roots);
   }
 
   /** What a node called, the dearest first. */
   children(node: number): CallNode[] {
     const children: number[] = [];
-    for (let at = this.#firstChild[node]!; at !== NO_STACK; at = this.#nextSibling[at]!) children.push(at);
+    for (let at = this.#index.firstChild[node]!; at !== NO_STACK; at = this.#index.nextSibling[at]!)
+      children.push(at);
     return this.#listed(children);
   }
 
   /** Nodes from the outermost down to one. */
   pathOf(node: number): number[] {
     const path = [];
-    for (let at = node; at !== NO_STACK; at = this.tally.nodes.parentOf(at)) path.unshift(at);
-    return path;
+    for (let at = node; at !== NO_STACK; at = this.tally.nodes.parentOf(at)) path.push(at);
+    return path.reverse();
   }
 
   /**
@@ -94,7 +82,7 @@ export class CallTree {
         totalMs: totalMs[node]!,
         selfMs: selfMs[node]!,
         count: counts[node]!,
-        hasChildren: this.#firstChild[node] !== NO_STACK,
+        hasChildren: this.#index.firstChild[node] !== NO_STACK,
       }))
       .sort((a, b) => b.totalMs - a.totalMs || a.node - b.node);
   }

@@ -220,6 +220,40 @@ describe('a function', () => {
   });
 });
 
+describe('functions that call each other', () => {
+  /** stow → weigh → stow → weigh, each for 10 ms before it calls the next and 10 ms after. */
+  const timesUs = [0, 10, 20, 30, 40, 50, 60, 70].map((ms) => ms * 1000);
+  const functions = [0, 1, 0, 1, CALL_END, CALL_END, CALL_END, CALL_END];
+  const recording = recordingOf([
+    { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
+    { kind: 'function', id: 0, name: 'stow', source: 0 },
+    { kind: 'function', id: 1, name: 'weigh', source: 0 },
+    { kind: 'calls', ...packCalls(0, { timesUs, functions }) },
+  ]);
+  const folded = { ...WIDE_LENS, foldRecursion: true };
+
+  it('fold into one call of each', () => {
+    const tree = callTree(recording, folded);
+    const [stow] = tree.roots();
+    expect(stow).toMatchObject({ functionId: 0, totalMs: 70, selfMs: 40, count: 1 });
+    const [weigh, ...others] = tree.children(stow!.node);
+    expect(others).toEqual([]);
+    expect(weigh).toMatchObject({ functionId: 1, selfMs: 30, hasChildren: false });
+  });
+
+  it('keep the time each was on the stack in the table, folded or not', () => {
+    const totals = (lens: Lens) =>
+      functionTable(recording, lens)
+        .sort((a, b) => a.functionId - b.functionId)
+        .map(({ selfMs, totalMs }) => [selfMs, totalMs]);
+    expect(totals(folded)).toEqual(totals(WIDE_LENS));
+    expect(totals(folded)).toEqual([
+      [40, 70],
+      [30, 50],
+    ]);
+  });
+});
+
 describe('a tree of calls', () => {
   it('finds functions, and tells their share of the time, each moment once', () => {
     const { hits, leads, share } = callTree(BOARDING, WIDE_LENS).search((functionId) => functionId === 2);

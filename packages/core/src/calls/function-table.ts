@@ -1,8 +1,8 @@
-import { NO_STACK } from '../format/packed-samples';
 import { ownerOf, type Owner } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { Lens } from './lens';
 import { tallyCalls, type Tally } from './tally';
+import { outermostOfFunction } from './tree-index';
 
 /** What one function took in all. Times are milliseconds. */
 export interface FunctionRow {
@@ -23,13 +23,25 @@ export interface FunctionRow {
 
 type Growing = { -readonly [Key in keyof FunctionRow]: FunctionRow[Key] };
 
-/** All functions under a lens, those with the most time of their own first. */
-export function functionTable(recording: Recording, lens: Lens): FunctionRow[] {
-  return functionRows(recording, tallyCalls(recording, lens));
+/**
+ * All functions under a lens, those with the most time of their own first.
+ * @param tally that of the lens, where it was made already
+ */
+export function functionTable(
+  recording: Recording,
+  lens: Lens,
+  tally: Tally = tallyCalls(recording, lens),
+): FunctionRow[] {
+  const rows = functionRows(recording, tally);
+  if (!lens.foldRecursion) return rows;
+  const unfolded = functionTable(recording, { ...lens, foldRecursion: false });
+  const totals = new Map(unfolded.map(({ functionId, totalMs }) => [functionId, totalMs]));
+  return rows.map((row) => ({ ...row, totalMs: totals.get(row.functionId) ?? row.totalMs }));
 }
 
-export function functionRows(recording: Recording, tally: Tally): FunctionRow[] {
+function functionRows(recording: Recording, tally: Tally): FunctionRow[] {
   const { nodes } = tally;
+  const outermost = outermostOfFunction(nodes);
   const rows = new Map<number, Growing>();
   for (let node = 0; node < nodes.length; node++) {
     if (tally.totalMs[node] === 0 && tally.counts[node] === 0) continue;
@@ -41,7 +53,7 @@ export function functionRows(recording: Recording, tally: Tally): FunctionRow[] 
     row.seen += tally.seen[node]!;
     row.shortestMs = Math.min(row.shortestMs, tally.shortestMs[node]!);
     row.longestMs = Math.max(row.longestMs, tally.longestMs[node]!);
-    if (!isInsideItself(tally, node)) row.totalMs += tally.totalMs[node]!;
+    if (outermost[node] === 1) row.totalMs += tally.totalMs[node]!;
   }
   for (const row of rows.values()) {
     row.callsPerSecond = tally.rangeMs === 0 ? 0 : row.count / (tally.rangeMs / 1000);
@@ -61,12 +73,4 @@ function emptyRow(recording: Recording, functionId: number): Growing {
     longestMs: 0,
     callsPerSecond: 0,
   };
-}
-
-function isInsideItself({ nodes }: Tally, node: number): boolean {
-  const functionId = nodes.functionOf(node);
-  for (let at = nodes.parentOf(node); at !== NO_STACK; at = nodes.parentOf(at)) {
-    if (nodes.functionOf(at) === functionId) return true;
-  }
-  return false;
 }

@@ -8,7 +8,7 @@ export const lensSchema = object({
   thread: number().integer().min(0).default(MAIN_THREAD),
   /** Charge the time of libraries to the own function that called them. */
   foldLibraries: boolean().default(false),
-  /** Take a function that calls itself for one call. */
+  /** Take a function that calls itself, directly or through others, for one call. */
   foldRecursion: boolean().default(false),
   /** Leave out calls shorter than this, and charge their time to what called them. */
   minMs: number().min(0).default(0),

@@ -3,7 +3,7 @@ import type { Recording } from '../recording/recording';
 import type { StackTable } from '../recording/stack-table';
 import { callLogOf } from './call-log';
 import { lensRange, type Lens } from './lens';
-import { lensNodes, type LensNodes } from './lens-nodes';
+import { HIDDEN, lensNodes, type LensNodes } from './lens-nodes';
 import { HITS, LONGEST, SHORTEST, SUMS, TOTAL, stackSums } from './stack-sums';
 
 /**
@@ -12,7 +12,7 @@ import { HITS, LONGEST, SHORTEST, SUMS, TOTAL, stackSums } from './stack-sums';
  */
 export interface Tally {
   readonly nodes: StackTable;
-  /** Time in calls of the node, all that they called included. */
+  /** Time in calls of the node, all that they called included; what is folded into a node above it is left out. */
   readonly totalMs: Float64Array;
   /** The same without what has a node of its own below. */
   readonly selfMs: Float64Array;
@@ -28,33 +28,48 @@ export interface Tally {
 }
 
 interface TallyColumns {
-  readonly parents: Int32Array;
-  readonly totalUs: Float64Array;
-  readonly calledUs: Float64Array;
+  readonly selfUs: Float64Array;
   readonly shortestUs: Float64Array;
   readonly longestUs: Float64Array;
   readonly hits: Uint32Array;
 }
 
-/** Adds what each stack took to the node that its calls open. */
+/** Self times below this are what is left of rounding. Microseconds. */
+const LEAST_SELF_US = 1e-5;
+
+/** Adds what each stack took itself to the node it belongs to, and its calls to the node that they open. */
 function addSums(
   sums: Float64Array,
-  opens: Int32Array,
-  { parents, totalUs, calledUs, shortestUs, longestUs, hits }: TallyColumns,
+  parentOf: (stack: number) => number,
+  { nodeOf, opens }: LensNodes,
+  { selfUs, shortestUs, longestUs, hits }: TallyColumns,
 ): void {
   for (let stack = 0; stack < opens.length; stack++) {
-    const node = opens[stack]!;
     const place = stack * SUMS;
     const count = sums[place + HITS]!;
-    if (node < 0 || count === 0) continue;
+    const belongsTo = nodeOf[stack]!;
+    if (belongsTo < 0 || count === 0) continue;
     const us = sums[place + TOTAL]!;
-    totalUs[node] = totalUs[node]! + us;
-    const parent = parents[node]!;
-    if (parent >= 0) calledUs[parent] = calledUs[parent]! + us;
+    selfUs[belongsTo] = selfUs[belongsTo]! + us;
+    const caller = parentOf(stack);
+    const callerNode = caller < 0 ? HIDDEN : nodeOf[caller]!;
+    if (callerNode >= 0) selfUs[callerNode] = selfUs[callerNode]! - us;
+    const node = opens[stack]!;
+    if (node < 0) continue;
     hits[node] = hits[node]! + count;
     shortestUs[node] = Math.min(shortestUs[node]!, sums[place + SHORTEST]!);
     longestUs[node] = Math.max(longestUs[node]!, sums[place + LONGEST]!);
   }
+}
+
+/** Time of each node with all below it, from the self times. Nodes stand after their callers. */
+function totalsOf(selfUs: Float64Array, nodes: StackTable): Float64Array {
+  const totals = selfUs.slice();
+  for (let node = totals.length - 1; node >= 0; node--) {
+    const parent = nodes.parentOf(node);
+    if (parent >= 0) totals[parent] = totals[parent]! + totals[node]!;
+  }
+  return totals;
 }
 
 /** Adds up the calls that a lens shows. */
@@ -66,27 +81,31 @@ export function tallyCalls(recording: Recording, lens: Lens): Tally {
 function tallyWith(
   recording: Recording,
   lens: Lens,
-  { nodes, opens }: LensNodes,
+  lensed: LensNodes,
   [exact, told]: readonly [CallSpans, CallSpans],
 ): Tally {
   const { startMs, endMs } = lensRange(recording, lens);
-  const totalUs = new Float64Array(nodes.length);
-  const calledUs = new Float64Array(nodes.length);
+  const { nodes } = lensed;
+  const { stacks } = recording;
+  const selfUs = new Float64Array(nodes.length);
   const counts = new Uint32Array(nodes.length);
   const seen = new Uint32Array(nodes.length);
   const shortestUs = new Float64Array(nodes.length).fill(Infinity);
   const longestUs = new Float64Array(nodes.length);
-  const parents = Int32Array.from({ length: nodes.length }, (_, node) => nodes.parentOf(node));
-  const columns = { parents, totalUs, calledUs, shortestUs, longestUs };
+  const columns = { selfUs, shortestUs, longestUs };
   const range = { startUs: startMs * 1000, endUs: endMs * 1000, minUs: lens.minMs * 1000 };
-  const sumsOf = (spans: CallSpans) => stackSums(spans, recording.stacks.length, range);
-  addSums(sumsOf(exact), opens, { ...columns, hits: counts });
-  addSums(sumsOf(told), opens, { ...columns, hits: seen });
+  const parentOf = (stack: number) => stacks.parentOf(stack);
+  const sumsOf = (spans: CallSpans) => stackSums(spans, stacks.length, range);
+  addSums(sumsOf(exact), parentOf, lensed, { ...columns, hits: counts });
+  addSums(sumsOf(told), parentOf, lensed, { ...columns, hits: seen });
+  for (let node = 0; node < selfUs.length; node++) {
+    if (Math.abs(selfUs[node]!) < LEAST_SELF_US) selfUs[node] = 0;
+  }
   const inMs = (us: Float64Array) => us.map((value) => value / 1000);
   return {
     nodes,
-    totalMs: inMs(totalUs),
-    selfMs: totalUs.map((us, node) => (us - calledUs[node]!) / 1000),
+    totalMs: inMs(totalsOf(selfUs, nodes)),
+    selfMs: inMs(selfUs),
     counts,
     seen,
     shortestMs: inMs(shortestUs),

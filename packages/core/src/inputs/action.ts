@@ -33,6 +33,11 @@ const DRAGS = new Set([
   'pointercancel',
 ]);
 
+/** What begins the press of a key or of a pointer. */
+const KEY_DOWN = 'keydown';
+const GIVEN_UP = 'pointercancel';
+const ENDS_OF_TAPS = new Set(['click', 'pointerup', 'mouseup', 'touchend', 'dblclick', 'auxclick']);
+
 const TEXT_FIELD = /^(text field|search field|text area|editor|number field|combo box) /;
 
 /**
@@ -44,6 +49,27 @@ export function actionOf(type: string, target: string): Action {
   if (EDITS.has(type)) return 'type';
   if (KEYS.has(type)) return TEXT_FIELD.test(target) ? 'type' : 'press';
   return DRAGS.has(type) ? 'drag' : 'other';
+}
+
+/**
+ * What a person did, by all events of one interaction. That a value changed is typing only where a key was pressed or
+ * text is kept there: a checkbox that is tapped changes too.
+ * @param types of the events
+ * @param longest type of the one that took longest
+ */
+export function actionOfGroup(types: readonly string[], longest: string, target: string): Action {
+  const edited = types.find((type) => EDITS.has(type));
+  const tapped = types.some((type) => TAPS.has(type));
+  if (edited !== undefined && (types.includes(KEY_DOWN) || TEXT_FIELD.test(target) || target === '')) {
+    return tapped && !types.includes(KEY_DOWN) && target === '' ? 'tap' : 'type';
+  }
+  if (tapped) return types.some((type) => DRAGS.has(type)) ? 'drag' : 'tap';
+  return edited === undefined ? actionOf(longest, target) : 'other';
+}
+
+/** Whether the browser took a press of the pointer for a scroll or a zoom of its own, which no tap came of. */
+export function isGivenUp(types: readonly string[]): boolean {
+  return types.includes(GIVEN_UP) && !types.some((type) => ENDS_OF_TAPS.has(type));
 }
 
 const VERBS: Record<Action, string> = {

@@ -57,6 +57,48 @@ describe('interactions', () => {
     ]);
   });
 
+  it('are one where the press of the pointer was reported and the click was too quick', () => {
+    const recording = recordingOf([
+      event('pointerdown', 100, 104, { interaction: 7, target: BUTTON }),
+      { kind: 'input', thread: 0, startMs: 230, durationMs: 0, type: 'click', target: BUTTON, belowMs: 16 },
+      { kind: 'input', thread: 0, startMs: 900, durationMs: 0, type: 'click', target: BUTTON, belowMs: 16 },
+    ]);
+    expect(interactionsOf(recording).map(({ feltMs, measured }) => [feltMs, measured])).toEqual([
+      [104, true],
+      [16, false],
+    ]);
+  });
+
+  it('stay two where a quick click is on something else', () => {
+    const recording = recordingOf([
+      event('pointerdown', 100, 104, { interaction: 7, target: 'list “Lanes”' }),
+      { kind: 'input', thread: 0, startMs: 230, durationMs: 0, type: 'click', target: BUTTON, belowMs: 16 },
+    ]);
+    expect(interactionsOf(recording).map(({ feltMs }) => feltMs)).toEqual([104, 16]);
+  });
+
+  it('know a checkbox that is tapped after typing from typing', () => {
+    const recording = recordingOf([
+      event('pointerdown', 100, 30, { interaction: 2, target: 'checkbox “Lock lanes”' }),
+      event('input', 180, 40, { interaction: 2, target: 'checkbox “Lock lanes”' }),
+      event('click', 180, 40, { interaction: 2, target: 'checkbox “Lock lanes”' }),
+      event('keydown', 500, 24, { interaction: 3, target: 'search field “Search manifest”' }),
+      event('input', 505, 30, { interaction: 3, target: 'search field “Search manifest”' }),
+    ]);
+    expect(interactionsOf(recording).map(({ label }) => label)).toEqual([
+      'Tap checkbox “Lock lanes”',
+      'Type in search field “Search manifest”',
+    ]);
+  });
+
+  it('are none where a touch became a scroll', () => {
+    const recording = recordingOf([
+      event('pointerdown', 100, 30, { interaction: 2, target: BUTTON }),
+      event('pointercancel', 180, 40, { interaction: 2, target: BUTTON }),
+    ]);
+    expect(interactionsOf(recording)).toEqual([]);
+  });
+
   it('never mix threads', () => {
     const recording = recordingOf([
       event('click', 1, 30, { interaction: 1 }),

@@ -1,6 +1,6 @@
 import type { RowContent } from '../format/rows';
 import { oncePerRecording } from '../recording/once';
-import { actionLabel, actionOf, type Action } from './action';
+import { actionLabel, actionOfGroup, isGivenUp, type Action } from './action';
 
 type Input = RowContent<'input'>;
 
@@ -17,7 +17,7 @@ export interface Interaction {
   /** Start of the event that took longest, which is the delay of the interaction (Event Timing, section 2.3). */
   readonly startMs: number;
   readonly feltMs: number;
-  /** Whether the delay was measured, or only known to be below `feltMs`. */
+  /** Whether the delay was measured; else `feltMs` is only a bound it was below. */
   readonly measured: boolean;
   /** When the first listener began and the last one ended, among the events answered by the same picture. */
   readonly processingStartMs: number;
@@ -30,11 +30,23 @@ function endOf(input: Input): number {
   return input.startMs + input.durationMs;
 }
 
+/** An event that was reported counts before one of which only a bound is known. */
+function longestOf(group: readonly Input[]): Input {
+  const isLonger = (a: Input, b: Input) =>
+    a.belowMs === undefined && b.belowMs !== undefined
+      ? false
+      : (a.belowMs !== undefined && b.belowMs === undefined) || b.durationMs > a.durationMs;
+  return group.reduce((a, b) => (isLonger(a, b) ? b : a));
+}
+
 function fromGroup(group: readonly Input[], all: readonly Input[]): Interaction {
-  const longest = group.reduce((a, b) => (b.durationMs > a.durationMs ? b : a));
+  const longest = longestOf(group);
   const naming = group.find((input) => input.target) ?? longest;
-  const edit = group.find((input) => actionOf(input.type, input.target ?? '') === 'type') ?? longest;
-  const action = actionOf(edit.type, naming.target ?? '');
+  const action = actionOfGroup(
+    group.map(({ type }) => type),
+    longest.type,
+    naming.target ?? '',
+  );
   const samePicture = all.filter(
     (input) =>
       input.thread === longest.thread &&
@@ -76,11 +88,46 @@ export const interactionsOf = oncePerRecording((recording): readonly Interaction
     if (group === undefined) groups.set(key, [input]);
     else group.push(input);
   }
-  const grouped = [...groups.values()].map((group) => fromGroup(group, neighbours(inputs, group)));
-  const quick = inputs.filter((input) => input.belowMs !== undefined && !input.interaction);
-  const alone = quick.map((input) => fromGroup([input], []));
-  return [...grouped, ...alone].sort((a, b) => a.startMs - b.startMs);
+  const alone = withQuickEvents([...groups.values()], inputs);
+  const kept = [...groups.values()].filter((group) => !isGivenUp(group.map(({ type }) => type)));
+  const grouped = kept.map((group) => fromGroup(group, neighbours(inputs, group)));
+  const quick = alone.map((input) => fromGroup([input], []));
+  return [...grouped, ...quick].sort((a, b) => a.startMs - b.startMs);
 });
+
+/** The event a person ends a tap with, or the press of a key, by the one that begins it. */
+const ENDING: Readonly<Record<string, string>> = { pointerdown: 'click', keydown: 'keyup' };
+
+/**
+ * Adds events that were too quick to be reported, and so have no interaction of their own, to the one they belong to: a
+ * click to the press of the pointer before it that was reported without a click.
+ * @returns those that belong to none
+ */
+function withQuickEvents(groups: readonly Input[][], inputs: readonly Input[]): Input[] {
+  const open = new Map<number, Input[]>();
+  const groupOf = new Map(groups.flatMap((group) => group.map((input) => [input, group] as const)));
+  const alone: Input[] = [];
+  for (const input of inputs) {
+    const isQuick = input.belowMs !== undefined && !input.interaction;
+    if (!isQuick) {
+      const group = groupOf.get(input);
+      if (group !== undefined && Object.hasOwn(ENDING, input.type)) open.set(input.thread, group);
+      continue;
+    }
+    const before = open.get(input.thread);
+    const [first] = before ?? [];
+    const isEnd =
+      before !== undefined &&
+      first !== undefined &&
+      before.some(({ type }) => ENDING[type] === input.type) &&
+      before.every(({ type }) => type !== input.type) &&
+      (!first.target || !input.target || first.target === input.target);
+    if (isEnd) before.push(input);
+    else alone.push(input);
+    open.delete(input.thread);
+  }
+  return alone;
+}
 
 /** Inputs near a group in time: `inputs` is in order of start, so one look-up each way is enough. */
 function neighbours(inputs: readonly Input[], group: readonly Input[]): Input[] {

@@ -1,16 +1,12 @@
 import type { RowOfKind } from '../format/rows';
 import type { RecordedFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
-import { RESERVED_PATH } from '../relay/paths';
 import type { Source } from '../recording/sources';
+import { asRecorder, isRecorderSource } from './recorder-functions';
 import { ScriptResolver, type ScriptText } from './resolve-script';
 import { textsOf } from './source-texts';
 
 type ResolvingRow = RowOfKind<'source'> | RowOfKind<'function'> | RowOfKind<'text'>;
-
-function isRecorder(source: Source): boolean {
-  return source.url.includes(RESERVED_PATH);
-}
 
 /** Scripts of a recording whose text is needed to name its functions. */
 export function sourcesToFetch(recording: Recording): Source[] {
@@ -18,18 +14,8 @@ export function sourcesToFetch(recording: Recording): Source[] {
   const used = new Set(functions.map((recorded) => recorded.source));
   const anywhere = functions.some((recorded) => recorded.partHash !== undefined);
   return [...recording.sources.values()].filter(
-    (source) => (anywhere || used.has(source.id)) && source.map === undefined && !isRecorder(source),
+    (source) => (anywhere || used.has(source.id)) && source.map === undefined && !isRecorderSource(source),
   );
-}
-
-/** The recorder's own functions go by one name: what they cost is told apart, in the cost rows. */
-function asRecorder(recorded: RecordedFunction): RecordedFunction {
-  return {
-    ...recorded,
-    originalName: 'Nettle Patch recorder',
-    originalFile: 'recorder.js',
-    owner: 'library',
-  };
 }
 
 /** The function whose script is not known, if its text stands in just one place of all scripts. */
@@ -86,7 +72,7 @@ export function resolveFunctions(
     const source = recorded.source === undefined ? undefined : recording.sources.get(recorded.source);
     const resolver = source && resolvers.get(source.id);
     const resolved =
-      source && isRecorder(source)
+      source && isRecorderSource(source)
         ? asRecorder(recorded)
         : (resolver?.resolve(recorded) ?? findByText(recorded, resolvers) ?? recorded);
     resolvedFunctions.push(resolved);

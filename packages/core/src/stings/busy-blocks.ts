@@ -1,29 +1,57 @@
+import { kindsOfRange } from '../blame/blame-of-range';
+import { KIND_CODES, kindOfCode } from '../blame/segments';
 import type { RowContent } from '../format/rows';
-import type { Recording, TimeRange } from '../recording/recording';
+import { stableOrder } from '../recording/order';
+import { callsOf, type Recording, type TimeRange } from '../recording/recording';
+import { recorderEntries } from '../sources/recorder-functions';
 
-/** An unbroken stretch in which the main thread was not free for an input. */
+/** An unbroken stretch in which a thread that a person may wait for was not free for an input. */
 export interface BusyBlock extends TimeRange {
   readonly thread: number;
+  /** How long it was busy: without the time of a person in front of a dialog. Milliseconds. */
+  readonly busyMs: number;
+  /** What told of it: a task that has ended, script that was timed, or the watchdog alone. */
+  readonly source: 'task' | 'script' | 'watchdog';
 }
 
+/** Entries into script closer to each other than this are parts of one task. */
+const GAP_MS = 0.5;
+/** A hang begins with the last sign of life and ends with the next, which come this often: it may be so much too long. */
+const TICK_MS = 100;
+/** From this share on that was the recorder's own, a block is none of the app's. */
+const RECORDER_SHARE = 0.5;
+
 /**
- * The busy stretches told by long tasks, and by the watchdog where no task was told of any more, as when a page
- * was closed in the middle of a hang.
+ * The busy stretches of the threads of the app: its tasks; script of which no task was told; and what the watchdog saw
+ * hang, as far as no finished work accounts for it, as when a page was closed in the middle of a hang.
  * @param minMs shortest stretch of interest
  */
 export function busyBlocks(recording: Recording, minMs: number): BusyBlock[] {
-  const blocks: BusyBlock[] = [];
-  for (const task of recording.events.task.rows()) {
-    if (task.durationMs < minMs || isWorker(recording, task.thread)) continue;
-    blocks.push({ thread: task.thread, startMs: task.startMs, endMs: task.startMs + task.durationMs });
-  }
-  for (const hang of longestHangs(recording)) {
-    const endMs = hang.startMs + hang.durationMs;
-    const isTold = blocks.some((block) => block.startMs < endMs && block.endMs > hang.startMs);
-    if (!isTold && hang.durationMs >= minMs)
-      blocks.push({ thread: hang.thread, startMs: hang.startMs, endMs });
-  }
-  return blocks;
+  const threads = new Set([0, ...recording.threads.keys()]);
+  return [...threads]
+    .filter((thread) => !isWorker(recording, thread))
+    .flatMap((thread) => blocksOfThread(recording, thread, minMs))
+    .sort((a, b) => a.startMs - b.startMs);
+}
+
+function blocksOfThread(recording: Recording, thread: number, minMs: number): BusyBlock[] {
+  const tasks = merged(tasksOf(recording, thread));
+  const script = merged(scriptOf(recording, thread));
+  const found = [
+    ...tasksOf(recording, thread).map((range) => ({ range, source: 'task' as const })),
+    ...script.map((range) => ({ range: longestLeft(range, tasks), source: 'script' as const })),
+    ...hangsOf(recording, thread).map((range) => ({
+      range: longestLeft(range, merged([...tasks, ...script])),
+      source: 'watchdog' as const,
+    })),
+  ];
+  return found.flatMap(({ range, source }): BusyBlock[] => {
+    const leastMs = source === 'watchdog' ? minMs + TICK_MS : minMs;
+    if (range === undefined || range.endMs - range.startMs < leastMs) return [];
+    const busyMs = range.endMs - range.startMs - dialogMs(recording, thread, range);
+    if (busyMs < minMs || recorderMs(recording, thread, range) > busyMs * RECORDER_SHARE) return [];
+    return [{ thread, ...range, busyMs, source }];
+  });
 }
 
 /** Nobody waits for the thread of a worker. */
@@ -31,12 +59,94 @@ function isWorker(recording: Recording, thread: number): boolean {
   return recording.threads.get(thread)?.type === 'worker';
 }
 
+function tasksOf({ events: { task } }: Recording, thread: number): TimeRange[] {
+  const { startMs, durationMs, thread: threads } = task.columns;
+  const found: TimeRange[] = [];
+  for (let at = 0; at < task.length; at++) {
+    if (threads[at] === thread) found.push({ startMs: startMs[at]!, endMs: startMs[at]! + durationMs[at]! });
+  }
+  return found;
+}
+
+/** What was timed of script, by its entries and by exact calls. */
+function scriptOf(recording: Recording, thread: number): TimeRange[] {
+  const { handler } = recording.events;
+  const { startMs, durationMs, thread: threads } = handler.columns;
+  const found: TimeRange[] = [];
+  for (let at = 0; at < handler.length; at++) {
+    if (threads[at] === thread) found.push({ startMs: startMs[at]!, endMs: startMs[at]! + durationMs[at]! });
+  }
+  callsOf(recording, thread).outermost(recording.range.startMs, recording.range.endMs, (start, end) =>
+    found.push({ startMs: start, endMs: end }),
+  );
+  return found;
+}
+
 /** A hang is told of again and again while it lasts; the last word on each counts. */
-function longestHangs(recording: Recording): RowContent<'hang'>[] {
+function hangsOf(recording: Recording, thread: number): TimeRange[] {
   const longest = new Map<number, RowContent<'hang'>>();
   for (const hang of recording.events.hang.rows()) {
+    if (hang.thread !== thread) continue;
     const before = longest.get(hang.startMs);
     if (before === undefined || before.durationMs <= hang.durationMs) longest.set(hang.startMs, hang);
   }
-  return [...longest.values()];
+  return [...longest.values()].map(({ startMs, durationMs }) => ({ startMs, endMs: startMs + durationMs }));
+}
+
+/** Ranges in order of time, those that touch as one. */
+function merged(ranges: readonly TimeRange[]): TimeRange[] {
+  const starts = ranges.map(({ startMs }) => startMs);
+  const joined: { startMs: number; endMs: number }[] = [];
+  for (const index of stableOrder(starts)) {
+    const { startMs, endMs } = ranges[index]!;
+    const last = joined.at(-1);
+    if (last !== undefined && startMs - last.endMs <= GAP_MS) last.endMs = Math.max(last.endMs, endMs);
+    else joined.push({ startMs, endMs });
+  }
+  return joined;
+}
+
+/** The longest part of a range that others leave. @param others in order of time, without overlap */
+function longestLeft(range: TimeRange, others: readonly TimeRange[]): TimeRange | undefined {
+  let low = 0;
+  let high = others.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (others[middle]!.endMs <= range.startMs) low = middle + 1;
+    else high = middle;
+  }
+  let longest: TimeRange | undefined;
+  let atMs = range.startMs;
+  const consider = (endMs: number) => {
+    if (endMs - atMs > (longest === undefined ? 0 : longest.endMs - longest.startMs)) {
+      longest = { startMs: atMs, endMs };
+    }
+  };
+  for (let at = low; at < others.length && others[at]!.startMs < range.endMs; at++) {
+    consider(others[at]!.startMs);
+    atMs = Math.max(atMs, others[at]!.endMs);
+  }
+  if (atMs < range.endMs) consider(range.endMs);
+  return longest;
+}
+
+const IS_DIALOG = Array.from({ length: KIND_CODES }, (_, code) => kindOfCode(code).activity === 'dialog');
+
+function dialogMs(recording: Recording, thread: number, range: TimeRange): number {
+  const sums = kindsOfRange(recording, thread, range);
+  return sums.reduce((sum, ms, code) => (IS_DIALOG[code] ? sum + ms : sum), 0);
+}
+
+/** Time of the recorder's own entries into script. */
+function recorderMs(recording: Recording, thread: number, range: TimeRange): number {
+  const { handler } = recording.events;
+  const { startMs, durationMs, thread: threads } = handler.columns;
+  const isRecorders = recorderEntries(recording);
+  let sum = 0;
+  handler.eachOverlapping(range.startMs, range.endMs, (at) => {
+    if (threads[at] !== thread || !isRecorders(at)) return;
+    const endMs = Math.min(startMs[at]! + durationMs[at]!, range.endMs);
+    sum += endMs - Math.max(startMs[at]!, range.startMs);
+  });
+  return sum;
 }

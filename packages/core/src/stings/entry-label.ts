@@ -1,8 +1,11 @@
+import { callPath } from '../blame/call-path';
+import { partition } from '../blame/partition';
 import type { RowContent } from '../format/rows';
 import { originalPath } from '../sources/original-path';
-import { displayName } from '../recording/functions';
+import { UNSEEN_SCRIPT, displayName } from '../recording/functions';
 import { RESERVED_PATH } from '../relay/paths';
 import type { Recording, TimeRange } from '../recording/recording';
+import type { BusyBlock } from './busy-blocks';
 
 /** Invokers that say no more than the kind of entry does. */
 const TOLD_BY_ENTRY = /^(FrameRequestCallback|TimerHandler:.*|IdleRequestCallback)$/;
@@ -30,30 +33,96 @@ function entryName(handler: Handler): string {
   return ENTRY_NAMES[handler.type] ?? 'Script';
 }
 
-/** The longest entry; one whose function is known where it is not much shorter. */
-function namingHandler(handlers: readonly Handler[]): Handler {
-  const longer = (a: Handler, b: Handler) => (b.durationMs > a.durationMs ? b : a);
-  const longest = handlers.reduce(longer);
-  const known = handlers.filter((handler) => handler.function !== undefined);
-  const [first, ...others] = known;
-  if (first === undefined) return longest;
-  const named = others.reduce(longer, first);
-  return named.durationMs >= longest.durationMs / 2 ? named : longest;
-}
-
 const isScript = ({ type }: Handler) => type === 'classic-script' || type === 'module-script';
 
-/** A label for busy time nobody asked for: "Timer pollDepartures". */
-export function entryLabel(recording: Recording, thread: number, range: TimeRange): string {
-  const handlers = handlersIn(recording, thread, range);
-  if (handlers.length === 0) return 'Work of the browser or short scripts';
-  const longest = namingHandler(handlers);
-  const entered = longest.function === undefined ? undefined : recording.functions.get(longest.function);
+/** An entry into script as a label: "Timer pollDepartures". */
+function labelOf(recording: Recording, handler: Handler): string {
+  const entered = handler.function === undefined ? undefined : recording.functions.get(handler.function);
   const name = displayName(entered);
-  if (longest.invoker.startsWith('fetch ')) return `Answer to ${originalPath(longest.invoker.slice(6))}`;
-  if (longest.invoker.includes(RESERVED_PATH)) return 'Start of the recorder';
-  if (name !== '(anonymous)') return `${entryName(longest)} ${name}`;
-  return TOLD_BY_ENTRY.test(longest.invoker)
-    ? entryName(longest)
-    : `${entryName(longest)} ${isScript(longest) ? originalPath(longest.invoker) : `of ${longest.invoker}`}`;
+  if (handler.invoker.startsWith('fetch ')) return `Answer to ${originalPath(handler.invoker.slice(6))}`;
+  if (handler.invoker.includes(RESERVED_PATH)) return 'Start of the recorder';
+  if (name !== '(anonymous)') return `${entryName(handler)} ${name}`;
+  return TOLD_BY_ENTRY.test(handler.invoker)
+    ? entryName(handler)
+    : `${entryName(handler)} ${isScript(handler) ? originalPath(handler.invoker) : `of ${handler.invoker}`}`;
+}
+
+function sayingOf(handler: Handler): Labelled['says'] {
+  if (handler.function !== undefined) return 2;
+  return handler.invoker.startsWith('fetch ') ? 1 : 0;
+}
+
+interface Labelled {
+  readonly label: string;
+  /** How much it says: 2 where the function that was entered is known, 1 where the request it answers is. */
+  readonly says: 0 | 1 | 2;
+  ms: number;
+}
+
+/** The labels of the entries in a range, each with the time of all that have it, the longest first. */
+function labelsIn(recording: Recording, thread: number, range: TimeRange): Labelled[] {
+  const labels = new Map<string, Labelled>();
+  for (const handler of handlersIn(recording, thread, range)) {
+    const label = labelOf(recording, handler);
+    const known = labels.get(label) ?? { label, says: sayingOf(handler), ms: 0 };
+    const endMs = Math.min(handler.startMs + handler.durationMs, range.endMs);
+    known.ms += endMs - Math.max(handler.startMs, range.startMs);
+    labels.set(label, known);
+  }
+  return [...labels.values()].sort((a, b) => b.ms - a.ms);
+}
+
+/** The longest; one that says more where it is not much shorter. */
+function naming(labels: readonly Labelled[]): Labelled | undefined {
+  return labels
+    .filter(({ ms }) => ms >= labels[0]!.ms / 2)
+    .reduce<Labelled | undefined>((a, b) => (a !== undefined && a.says >= b.says ? a : b), undefined);
+}
+
+/** A label for what goes on in a stretch with pauses, by the entries into script that took most of it. */
+export function entryLabel(recording: Recording, thread: number, range: TimeRange): string {
+  return naming(labelsIn(recording, thread, range))?.label ?? NOT_SEEN;
+}
+
+/** Code is named for a block only where it accounts for this share of it. */
+const NAMING_SHARE = 0.5;
+const NOT_SEEN = 'Work of the browser or short scripts';
+
+/** The outermost function that ran for most of a range, as exact calls, samples or the watchdog tell. */
+function functionOfMost(recording: Recording, thread: number, range: TimeRange): string | undefined {
+  const leastMs = (range.endMs - range.startMs) * NAMING_SHARE;
+  const ms = new Map<number, number>();
+  for (const segment of partition(recording, thread, range)) {
+    const [outermost] = callPath(recording, segment);
+    if (outermost === undefined || outermost === UNSEEN_SCRIPT) continue;
+    ms.set(outermost, (ms.get(outermost) ?? 0) + segment.endMs - segment.startMs);
+  }
+  const [most] = [...ms].sort((a, b) => b[1] - a[1]);
+  return most !== undefined && most[1] >= leastMs
+    ? `Script ${displayName(recording.functions.get(most[0]))}`
+    : undefined;
+}
+
+/**
+ * A label for one unbroken block that nobody asked for. Code is named only where it accounts for most of the block: a
+ * short script beside an endless loop is a bystander.
+ * @param source what told of the block
+ */
+export function blockLabel(
+  recording: Recording,
+  thread: number,
+  range: TimeRange,
+  source: BusyBlock['source'],
+): string {
+  const labels = labelsIn(recording, thread, range);
+  const lengthMs = range.endMs - range.startMs;
+  const best = naming(labels);
+  if (best !== undefined && best.ms >= lengthMs * NAMING_SHARE) return best.label;
+  const known = functionOfMost(recording, thread, range);
+  if (known !== undefined) return known;
+  if (source === 'watchdog') return 'Hang in code that was not seen';
+  const scriptMs = labels.reduce((sum, { ms }) => sum + ms, 0);
+  return best !== undefined && scriptMs >= lengthMs * NAMING_SHARE
+    ? `Several scripts, the longest ${best.label}`
+    : NOT_SEEN;
 }
