@@ -7,9 +7,10 @@ import { callCounts } from './call-counts';
 import { blameOf, clipSegments, type Blame } from './blame';
 import { callBlocks, libraryStems, type CallBlock, type LibraryStem } from './call-blocks';
 import { coarsen } from './coarsen';
-import { culpritsOf, unseenMs, type Culprit } from './culprits';
+import { NO_CULPRIT, culpritsOf, unseenMs, type Culprit } from './culprits';
 import { missedFrames } from './missed-frames';
 import { partition } from './partition';
+import { phaseScript, type LibraryWork, type PhaseScript } from './phase-script';
 import type { Segment } from './segments';
 
 /**
@@ -23,6 +24,8 @@ export interface Phase extends TimeRange {
   readonly name: PhaseName;
   readonly blame: Blame;
   readonly culprits: readonly Culprit[];
+  /** Who is to be named for its script. */
+  readonly script: PhaseScript;
 }
 
 /** Twice what a wide drawing has room for. */
@@ -97,6 +100,25 @@ function sumOf<Key extends string>(rows: readonly { readonly [K in Key]?: number
   return rows.reduce((sum, row) => sum + (row[key] ?? 0), 0);
 }
 
+/**
+ * The same culprits, but what a library did by itself would be saved with the own function that asked for it last, and
+ * that one is named first where this is the most.
+ */
+function withAsked(culprits: readonly Culprit[], works: readonly LibraryWork[]): readonly Culprit[] {
+  let all = [...culprits];
+  const asked = new Map<number, number>();
+  for (const { askedBy, lengthMs } of works) {
+    if (askedBy !== undefined) asked.set(askedBy, (asked.get(askedBy) ?? 0) + lengthMs);
+  }
+  for (const [functionId, askedMs] of asked) {
+    const known = all.find((one) => one.functionId === functionId) ?? { ...NO_CULPRIT, functionId };
+    all = all.filter((one) => one.functionId !== functionId);
+    all.push({ ...known, savedMs: known.savedMs + askedMs });
+  }
+  const weight = ({ functionId, chargedMs }: Culprit) => chargedMs + (asked.get(functionId) ?? 0);
+  return all.sort((a, b) => weight(b) - weight(a));
+}
+
 /** Takes a sting apart: where its time went, in which phase, by whom. */
 export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
   const segments = [...partition(recording, sting.thread, sting)];
@@ -109,13 +131,14 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
   ];
   const phases = ranges.map(({ startMs, endMs }, index) => {
     const within = [...clipSegments(segments, startMs, endMs)];
-    const name = PHASES[index]!;
+    const range = { startMs, endMs };
+    const counts = callCounts(recording, sting.thread, range);
     return {
-      name,
-      startMs,
-      endMs,
+      name: PHASES[index]!,
+      ...range,
       blame: blameOf(within),
-      culprits: culpritsOf(recording, within, callCounts(recording, sting.thread, { startMs, endMs })),
+      culprits: culpritsOf(recording, within, counts),
+      script: phaseScript(recording, sting.thread, range, within, counts),
     };
   });
   const handlers = handlersIn(recording, sting.thread, sting);
@@ -127,7 +150,10 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
     phases,
     blame: blameOf(segments),
     segments: drawn,
-    culprits: culpritsOf(recording, segments, callCounts(recording, sting.thread, sting)),
+    culprits: withAsked(
+      culpritsOf(recording, segments, callCounts(recording, sting.thread, sting)),
+      phases.flatMap(({ script }) => script.library ?? []),
+    ),
     blocks: callBlocks(recording, drawn),
     stems: libraryStems(recording, drawn),
     handlers,

@@ -1,3 +1,4 @@
+import { ownerOf } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { Anatomy } from './anatomy';
 import type { Culprit } from './culprits';
@@ -12,9 +13,9 @@ export function worthSaying(valueMs: number, wholeMs: number): boolean {
 }
 
 /** How sure it is that a share of the time was a function's. */
-export function knownAs({ exactMs, inferredMs, savedMs }: Culprit): string {
-  if (exactMs > savedMs * 0.9) return '';
-  return inferredMs > savedMs / 2 ? 'probably about ' : 'by samples about ';
+export function knownAs({ exactMs, inferredMs, chargedMs }: Culprit): string {
+  if (exactMs > chargedMs * 0.9) return '';
+  return inferredMs > chargedMs / 2 ? 'probably about ' : 'by samples about ';
 }
 
 /**
@@ -37,22 +38,33 @@ export function forcedClause(
   return [text(lead), ms(forcedMs), text(` in layout forced ${times(all)}`), ...by];
 }
 
-/** " Most of it went to sort: by samples about 60 %, called 1,200 times." */
+/** " Of the busy time by samples about 60 % went to sort, called 1,200 times." The own function comes before a library's. */
 export function becauseOfCulprits(recording: Recording, anatomy: Anatomy): BecausePart[] {
   const { sting, culprits, blame } = anatomy;
-  const [worst] = culprits;
-  const busyMs = blame.totalMs - blame.idleMs;
+  const isOwn = ({ functionId }: Culprit) => ownerOf(recording.functions.get(functionId)) === 'own';
+  const busyMs = blame.totalMs - blame.idleMs - blame.dialogMs;
   const unexplained = unexplainedClause(blame.unexplainedMs, sting.endMs - sting.startMs);
-  if (worst === undefined || !worthSaying(worst.savedMs, busyMs)) return unexplained;
+  const worst = culprits.find((one) => isOwn(one) && worthSaying(one.chargedMs, busyMs)) ?? culprits[0];
+  if (worst === undefined || !worthSaying(worst.chargedMs, busyMs)) return unexplained;
   const called = worst.count > 1 ? `, called ${count(worst.count)} times` : '';
   return [
     text(' Of the busy time '),
-    text(`${knownAs(worst)}${percent(worst.savedMs / busyMs)} went to `),
+    text(`${knownAs(worst)}${percent(worst.chargedMs / busyMs)} went to `),
     functionPart(recording, worst.functionId),
     text(called),
     ...forcedClause(recording, anatomy, ', with '),
     text('.'),
     ...unexplained,
+  ];
+}
+
+/** " For 240 ms of script no stack was sampled; …", or nothing. */
+export function unseenClause(unseenMs: number, wholeMs: number): BecausePart[] {
+  if (!worthSaying(unseenMs, wholeMs)) return [];
+  return [
+    text(' For '),
+    ms(unseenMs),
+    text(' of script no stack was sampled; what ran is inferred from the samples around it.'),
   ];
 }
 

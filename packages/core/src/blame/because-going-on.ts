@@ -94,6 +94,25 @@ function creep(recording: Recording, thread: number, detail: DetailOf<'creep'>):
   ];
 }
 
+function inputCreep(
+  recording: Recording,
+  thread: number,
+  { functionId, deed, attempts, fromMs, toMs, slope }: DetailOf<'input-creep'>,
+): BecausePart[] {
+  const more = slope.slope < 10 ? slope.slope.toFixed(1) : count(slope.slope);
+  return [
+    text(`The more often it was done, the longer ${deed} was handled: `),
+    ms(fromMs),
+    text(' at first, '),
+    ms(toMs, true),
+    text(` after ${times(attempts)}, about ${more} ms more each time.`),
+    ...(functionId === undefined
+      ? []
+      : [text(' It was handled by '), functionPart(recording, functionId), text('.')]),
+    ...(functionId === undefined ? [] : mostBelow(recording, thread, functionId)),
+  ];
+}
+
 function redrawnTooOften(
   recording: Recording,
   thread: number,
@@ -137,6 +156,16 @@ function tooOften(recording: Recording, anatomy: Anatomy, detail: DetailOf<'too-
   ];
 }
 
+function unseen({ sting }: Anatomy, { times: often, totalMs, remedy }: DetailOf<'unseen'>): BecausePart[] {
+  return [
+    text(`The main thread was busy ${times(often)} with code that was not seen, for `),
+    ms(totalMs),
+    text(' in all, the longest for '),
+    ms(sting.feltMs, true),
+    text(`. ${remedy}`),
+  ];
+}
+
 /** The sentence of stings that tell of what goes on rather than of one delay. */
 export function becauseOfDetail(recording: Recording, anatomy: Anatomy, detail: StingDetail): BecausePart[] {
   switch (detail.type) {
@@ -148,10 +177,14 @@ export function becauseOfDetail(recording: Recording, anatomy: Anatomy, detail: 
       return idleWork(recording, anatomy.sting.thread, detail);
     case 'creep':
       return creep(recording, anatomy.sting.thread, detail);
+    case 'input-creep':
+      return inputCreep(recording, anatomy.sting.thread, detail);
     case 'redrawn-too-often':
       return redrawnTooOften(recording, anatomy.sting.thread, detail);
     case 'moved-by-layout':
       return movedByLayout(recording, detail);
+    case 'unseen':
+      return unseen(anatomy, detail);
     case 'too-often':
       return tooOften(recording, anatomy, detail);
   }

@@ -1,12 +1,15 @@
 import { actionDeed } from '../inputs/action';
+import { delayStepMs } from '../inputs/delay-step';
+import { ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { handlersIn } from '../stings/entry-label';
 import type { Anatomy, Phase } from './anatomy';
-import { forcedClause, knownAs, unexplainedClause, worthSaying } from './because-culprits';
+import { forcedClause, knownAs, unexplainedClause, unseenClause, worthSaying } from './because-culprits';
 import { becauseOfDetail } from './because-going-on';
 import { askedWords, scheduleOf } from './cause-chain';
 import type { Culprit } from './culprits';
-import { functionPart, ms, phaseLink, text, timesBudget, type BecausePart } from './sentence';
+import type { LibraryWork } from './phase-script';
+import { count, functionPart, ms, percent, phaseLink, text, timesBudget, type BecausePart } from './sentence';
 
 /** ", which a timer of 4000 ms had started": what set going that which stood in the way longest, where it is known. */
 function startedBy(recording: Recording, phase: Phase): string {
@@ -16,9 +19,27 @@ function startedBy(recording: Recording, phase: Phase): string {
   return asked === undefined ? '' : `, which ${askedWords(asked)} had started`;
 }
 
+/** " react-dom ran for 2,024 ms with no own function on the stack, …": what a library did, and who asked for it. */
+export function libraryClause(recording: Recording, library: LibraryWork): BecausePart[] {
+  const { name, lengthMs, nodes, target, askedBy } = library;
+  const where = target === undefined ? '' : ` in ${target}`;
+  const busy = nodes > 1 ? `, placing and removing ${count(nodes)} nodes${where}` : '';
+  return [
+    text(`${name} ran for `),
+    ms(lengthMs),
+    text(` with no own function on the stack${busy}`),
+    ...(askedBy === undefined
+      ? []
+      : [text('; '), functionPart(recording, askedBy), text(' was the last own function to run before it')]),
+    text('.'),
+  ];
+}
+
 /** Writes the sentence for one anatomy. */
 class Sentence {
   readonly parts: BecausePart[] = [];
+  /** Whether something was said to have come before. */
+  #cameBefore = false;
 
   constructor(
     private readonly recording: Recording,
@@ -34,8 +55,8 @@ class Sentence {
     return worthSaying(valueMs, this.anatomy.sting.feltMs);
   }
 
-  named(culprit: Culprit): BecausePart {
-    return functionPart(this.recording, culprit.functionId);
+  named(functionId: number): BecausePart {
+    return functionPart(this.recording, functionId);
   }
 
   opening(): this {
@@ -52,10 +73,16 @@ class Sentence {
   waiting(phase: Phase): this {
     const lengthMs = phase.endMs - phase.startMs;
     if (!this.worthSaying(lengthMs)) return this;
+    this.#cameBefore = true;
     this.add(text(' It '), phaseLink('waiting', 'waited'), text(' '), ms(lengthMs));
+    const { lead, library } = phase.script;
     const [first] = phase.culprits;
-    if (first !== undefined && first.totalMs > lengthMs / 4) {
-      this.add(text(' behind '), this.named(first), text(startedBy(this.recording, phase)));
+    if (library !== undefined && library.lengthMs > lengthMs / 4) this.add(text(` behind ${library.name}`));
+    else {
+      const named = lead ?? first;
+      if (named !== undefined && named.totalMs > lengthMs / 4) {
+        this.add(text(' behind '), this.named(named.functionId), text(startedBy(this.recording, phase)));
+      }
     }
     return this.add(text('.'));
   }
@@ -63,71 +90,108 @@ class Sentence {
   handling(phase: Phase): this {
     const lengthMs = phase.endMs - phase.startMs;
     if (!this.worthSaying(lengthMs)) return this;
-    const outer = this.#outermost(phase);
-    const [worst] = phase.culprits;
-    if (outer === undefined || worst === undefined) {
-      return this.add(
-        text(' '),
-        phaseLink('handling', 'Handling'),
-        text(' took '),
-        ms(lengthMs),
-        text(', in code that was not seen.'),
-      );
+    const { lead, library, lengthMs: scriptMs } = phase.script;
+    const isLibrary = library !== undefined && this.worthSaying(library.lengthMs);
+    const isOwn = lead !== undefined && this.worthSaying(lead.totalMs);
+    const forced = forcedClause(this.recording, this.anatomy);
+    if (isLibrary) {
+      this.add(text(this.#then()), ...libraryClause(this.recording, library));
+      if (isOwn) this.add(text(' Of own code, '), ...this.#ran(phase, lead), text('.'));
+      return forced.length > 0
+        ? this.add(...forcedClause(this.recording, this.anatomy, ' It held '), text('.'))
+        : this;
     }
-    if (!this.worthSaying(outer.totalMs)) {
-      this.add(text(' '), phaseLink('handling', 'Handling'), text(' took '), ms(lengthMs));
-      return this.add(...forcedClause(this.recording, this.anatomy), text('.'));
+    if (isOwn) return this.add(text(this.#then()), ...this.#ran(phase, lead), ...forced, text('.'));
+    this.add(text(' '), phaseLink('handling', 'Handling'), text(' took '), ms(lengthMs));
+    const [first] = phase.culprits;
+    if (first !== undefined && this.worthSaying(first.totalMs)) {
+      return this.add(text(', most of it in '), this.named(first.functionId), ...forced, text('.'));
     }
-    this.add(text(' Then '), this.named(outer), text(' ran for '), ms(outer.totalMs));
-    const share = Math.round((worst.savedMs / lengthMs) * 100);
-    if (worst.functionId !== outer.functionId) {
-      this.add(text(`: ${knownAs(worst)}${share} % of it in `), this.named(worst));
-      if (worst.count > 1) this.add(text(`, called ${worst.count.toLocaleString('en')} times`));
-    } else if (share >= 50) {
-      this.add(text(`, about ${share} % of it in its own code`));
-    }
-    return this.add(...forcedClause(this.recording, this.anatomy), text('.'));
+    if (forced.length > 0) return this.add(...forced, text('.'));
+    if (phase.blame.dialogMs > lengthMs / 2) return this.add(text(', while a dialog was open.'));
+    if (phase.blame.idleMs > lengthMs / 2) return this.add(text(', most of which nothing ran.'));
+    return this.add(
+      text(scriptMs > lengthMs / 2 ? ', in script that was not seen.' : ', in code that was not seen.'),
+    );
   }
 
   drawing(phase: Phase): this {
     const lengthMs = phase.endMs - phase.startMs;
     if (!this.worthSaying(lengthMs)) return this;
-    return this.add(text(' '), phaseLink('drawing', 'Drawing'), text(' took '), ms(lengthMs), text('.'));
+    const { lead, library, lengthMs: scriptMs } = phase.script;
+    const { idleMs, dialogMs } = phase.blame;
+    const drawnMs = lengthMs - scriptMs - idleMs - dialogMs;
+    if (this.worthSaying(scriptMs)) {
+      this.add(text(' Before the picture, '));
+      if (library !== undefined && this.worthSaying(library.lengthMs)) {
+        this.add(...libraryClause(this.recording, library));
+      } else if (lead !== undefined && this.worthSaying(lead.totalMs)) {
+        this.add(...this.#ran(phase, lead), text('.'));
+      } else this.add(text('script ran for '), ms(scriptMs), text('.'));
+    }
+    const restMs = drawnMs + idleMs;
+    if (!this.worthSaying(restMs)) return this;
+    if (drawnMs < restMs / 2) {
+      this.add(text(' The '), phaseLink('drawing', 'picture'), text(' came '), ...this.#roughly(restMs));
+      return this.add(text(' later, while the thread was free for most of that.'));
+    }
+    this.add(text(' '), phaseLink('drawing', 'Drawing'), text(' took '), ...this.#roughly(drawnMs));
+    if (this.worthSaying(idleMs)) {
+      this.add(text(', and the picture came '), ...this.#roughly(idleMs), text(' after that'));
+    }
+    return this.add(text('.'));
   }
 
   unexplained(): this {
-    const { unexplainedMs } = this.anatomy.blame;
-    if (this.worthSaying(this.anatomy.unseenMs)) {
-      this.add(
-        text(' For '),
-        ms(this.anatomy.unseenMs),
-        text(' of script the engine gave no stack; the function seen around it is named for it.'),
-      );
-    }
-    return this.add(...unexplainedClause(unexplainedMs, this.anatomy.sting.feltMs));
+    const { blame, unseenMs, sting } = this.anatomy;
+    return this.add(
+      ...unseenClause(unseenMs, sting.feltMs),
+      ...unexplainedClause(blame.unexplainedMs, sting.feltMs),
+    );
   }
 
-  /** The function that was on the stack longest, and the outermost of those that were equally long. */
-  #outermost(phase: Phase): Culprit | undefined {
-    const [block] = this.anatomy.blocks
-      .filter(
-        (candidate) =>
-          candidate.depth === 0 && candidate.endMs > phase.startMs && candidate.startMs < phase.endMs,
-      )
-      .sort((a, b) => b.endMs - b.startMs - (a.endMs - a.startMs));
-    if (block === undefined) return undefined;
-    const totalMs = Math.min(block.endMs, phase.endMs) - Math.max(block.startMs, phase.startMs);
-    return {
-      functionId: block.functionId,
-      totalMs,
-      selfMs: 0,
-      broughtMs: 0,
-      forcedMs: 0,
-      inferredMs: 0,
-      exactMs: 0,
-      count: 0,
-      savedMs: 0,
-    };
+  /** A length that ends with the picture, whose time the browser may tell in steps only. */
+  #roughly(lengthMs: number): BecausePart[] {
+    const stepMs = this.anatomy.sting.interaction === undefined ? 0 : delayStepMs(this.recording);
+    if (stepMs < 1) return [ms(lengthMs)];
+    return [text('about '), ms(Math.max(stepMs, Math.round(lengthMs / stepMs) * stepMs))];
+  }
+
+  /** "Then" stands only after something. */
+  #then(): string {
+    return this.#cameBefore ? ' Then ' : ' ';
+  }
+
+  /** "onBoardAll ran for 477 ms: by samples about 68 % of it in trimOfPair", of the own function with the most time. */
+  #ran(phase: Phase, lead: Culprit): BecausePart[] {
+    const parts = [this.named(lead.functionId), text(' ran for '), ms(lead.totalMs)];
+    const worst = phase.culprits.find(({ functionId }) => this.#isOwn(functionId));
+    if (worst === undefined) return parts;
+    const share = worst.chargedMs / lead.totalMs;
+    if (worst.functionId !== lead.functionId) {
+      const called = worst.count > 1 ? `, called ${count(worst.count)} times` : '';
+      parts.push(
+        text(`: ${knownAs(worst)}${percent(share)} of it in `),
+        this.named(worst.functionId),
+        text(called),
+      );
+    } else if (worst.entryMs >= lead.totalMs / 2) {
+      parts.push(text('; what it called was not seen'));
+    } else if (worst.selfMs >= lead.totalMs / 2) {
+      parts.push(text(`, ${knownAs(worst)}${percent(worst.selfMs / lead.totalMs)} of it in its own code`));
+    } else if (worst.broughtMs >= lead.totalMs / 2) {
+      const what = phase.script.below ?? 'the engine';
+      parts.push(
+        text(
+          `, ${knownAs(worst)}${percent(worst.broughtMs / lead.totalMs)} of it in ${what}, which it called`,
+        ),
+      );
+    }
+    return parts;
+  }
+
+  #isOwn(functionId: number): boolean {
+    return ownerOf(this.recording.functions.get(functionId)) === 'own';
   }
 }
 

@@ -1,5 +1,5 @@
 import { NO_STACK } from '../format/packed-samples';
-import { ownerOf } from '../recording/functions';
+import { UNKNOWN_FUNCTION, ownerOf } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { callPath } from './call-path';
 import type { Segment } from './segments';
@@ -11,19 +11,41 @@ export interface Culprit {
   readonly selfMs: number;
   /** Time in libraries and the engine that it called directly or through them. */
   readonly broughtMs: number;
+  /** Time that is charged to it: its own, and that of the libraries and the engine it called. The ranking goes by it. */
+  readonly chargedMs: number;
   /** Style and layout forced from it. */
   readonly forcedMs: number;
   /** Of all this, time in which it was not seen running but is concluded to have been (see `fillUnseen`). */
   readonly inferredMs: number;
   /** Of all this, time told by exact calls. */
   readonly exactMs: number;
+  /** Of its own time, that of entries into it of which nothing else is known: it may have called others in it. */
+  readonly entryMs: number;
   /** How often it was called, where exact calls tell. */
   readonly count: number;
   /** Time during which it was on the stack. */
   readonly totalMs: number;
-  /** The delay that would be saved at most if it and what it brings took no time. */
+  /**
+   * The delay that would be saved at most if it were not called: what it called would go with it, as far as nobody else
+   * needs that. An upper bound, so never less than what is charged to it.
+   */
   readonly savedMs: number;
 }
+
+/** Nothing, of no function. */
+export const NO_CULPRIT: Culprit = {
+  functionId: UNKNOWN_FUNCTION,
+  selfMs: 0,
+  broughtMs: 0,
+  chargedMs: 0,
+  forcedMs: 0,
+  inferredMs: 0,
+  exactMs: 0,
+  entryMs: 0,
+  count: 0,
+  totalMs: 0,
+  savedMs: 0,
+};
 
 type Tally = { -readonly [Key in keyof Culprit]: Culprit[Key] };
 
@@ -48,11 +70,22 @@ function chargedPath(recording: Recording, segment: Segment): ChargedPath {
 }
 
 /**
- * Functions ranked by the time that would be saved at most without them. Every moment with a known stack is
- * charged once, so the savings of all culprits sum to the time with known code.
+ * Functions ranked by the time charged to them. Every moment with a known stack is charged once, to the innermost own
+ * function, so what is charged sums to the time with known code.
  * @param counts how often each function was called in the time of the segments
  */
 export function culpritsOf(
+  recording: Recording,
+  segments: Iterable<Segment>,
+  counts: ReadonlyMap<number, number> = new Map(),
+): Culprit[] {
+  return functionsOf(recording, segments, counts)
+    .filter(({ chargedMs }) => chargedMs > 0)
+    .sort((a, b) => b.chargedMs - a.chargedMs);
+}
+
+/** The same of all functions that were on a stack, in the order they were met: an outer one comes before what it called. */
+export function functionsOf(
   recording: Recording,
   segments: Iterable<Segment>,
   counts: ReadonlyMap<number, number> = new Map(),
@@ -61,17 +94,7 @@ export function culpritsOf(
   const tallyOf = (functionId: number): Tally => {
     let tally = tallies.get(functionId);
     if (tally === undefined) {
-      tally = {
-        functionId,
-        selfMs: 0,
-        broughtMs: 0,
-        forcedMs: 0,
-        inferredMs: 0,
-        exactMs: 0,
-        count: 0,
-        totalMs: 0,
-        savedMs: 0,
-      };
+      tally = { ...NO_CULPRIT, functionId };
       tallies.set(functionId, tally);
     }
     return tally;
@@ -86,15 +109,19 @@ export function culpritsOf(
     const lengthMs = segment.endMs - segment.startMs;
     for (const functionId of functions) tallyOf(functionId).totalMs += lengthMs;
     const tally = tallyOf(path[charged]!);
-    tally.savedMs += lengthMs;
+    tally.chargedMs += lengthMs;
     if (isInferredScript(segment)) tally.inferredMs += lengthMs;
     if (segment.certainty === 'measured' && segment.stack !== NO_STACK) tally.exactMs += lengthMs;
+    if (segment.stack === NO_STACK) tally.entryMs += lengthMs;
     if (segment.activity !== 'script') tally.forcedMs += lengthMs;
     else if (charged === path.length - 1) tally.selfMs += lengthMs;
     else tally.broughtMs += lengthMs;
   }
-  for (const tally of tallies.values()) tally.count = counts.get(tally.functionId) ?? 0;
-  return [...tallies.values()].filter((tally) => tally.savedMs > 0).sort((a, b) => b.savedMs - a.savedMs);
+  for (const tally of tallies.values()) {
+    tally.count = counts.get(tally.functionId) ?? 0;
+    tally.savedMs = tally.totalMs;
+  }
+  return [...tallies.values()];
 }
 
 function isInferredScript({ activity, certainty }: Segment): boolean {

@@ -69,7 +69,7 @@ describe('the partition of a range', () => {
         const segments = [...partition(recording, 0, range)];
         const known = segments.filter(({ stack, entry }) => stack >= 0 || entry >= 0);
         const knownMs = known.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
-        const charged = culpritsOf(recording, segments).reduce((sum, { savedMs }) => sum + savedMs, 0);
+        const charged = culpritsOf(recording, segments).reduce((sum, { chargedMs }) => sum + chargedMs, 0);
         expect(charged).toBeCloseTo(knownMs, 6);
       }),
     );
@@ -192,7 +192,7 @@ describe('culprits', () => {
     const every20 = sampled([90, -1], [110, 1], [130, 1], [150, 2], [170, 1], [190, 1], [210, -1]);
     const recording = recordingOf([...FUNCTIONS, HANDLER, every20]);
     const [first, ...others] = culpritsOf(recording, partition(recording, 0, { startMs: 100, endMs: 200 }));
-    expect(first).toMatchObject({ functionId: 1, selfMs: 80, broughtMs: 20, savedMs: 100 });
+    expect(first).toMatchObject({ functionId: 1, selfMs: 80, broughtMs: 20, chargedMs: 100, savedMs: 100 });
     expect(others).toEqual([]);
   });
 });

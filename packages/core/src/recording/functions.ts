@@ -35,9 +35,13 @@ export const STANDING_FUNCTIONS: readonly RecordedFunction[] = [
   })),
 ];
 
-/** Name for people. An anonymous function is named by its place. */
+/** A bundler's number for a module, or the index of an entry in a list, is no name. */
+const NUMBER = /^\d+$/;
+
+/** Name for people; "(anonymous)" where there is none. */
 export function displayName(recorded: RecordedFunction | undefined): string {
-  return recorded?.originalName || recorded?.name || '(anonymous)';
+  const name = recorded?.originalName || recorded?.name || '';
+  return name === '' || NUMBER.test(name) ? '(anonymous)' : name;
 }
 
 /** A place short enough for a table, by the last two parts of its path: "deck/trim.ts:41". */

@@ -98,6 +98,19 @@ export class Table<S extends Shape> {
     }
   }
 
+  /** Index of the first event that begins at or after a time; `length` when there is none. */
+  firstFrom(ms: number): number {
+    const starts = this.column('startMs');
+    let low = 0;
+    let high = this.#length;
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (starts[middle]! < ms) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
   /** Index of the first event that may last beyond a time: no event is longer than the longest. */
   #firstReaching(ms: number): number {
     if (this.#longest.length !== this.#length) {
@@ -105,15 +118,7 @@ export class Table<S extends Shape> {
       for (const durationMs of this.column('durationMs')) longestMs = Math.max(longestMs, durationMs);
       this.#longest = { length: this.#length, ms: longestMs };
     }
-    const starts = this.column('startMs');
-    let low = 0;
-    let high = this.#length;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (starts[middle]! < ms - this.#longest.ms) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return this.firstFrom(ms - this.#longest.ms);
   }
 
   push(row: Readonly<Record<string, unknown>>): void {

@@ -86,7 +86,9 @@ export function entryLabel(recording: Recording, thread: number, range: TimeRang
 
 /** Code is named for a block only where it accounts for this share of it. */
 const NAMING_SHARE = 0.5;
-const NOT_SEEN = 'Work of the browser or short scripts';
+export const NOT_SEEN = 'Work of the browser or short scripts';
+
+export const HANG_NOT_SEEN = 'Hang in code that was not seen';
 
 /** The outermost function that ran for most of a range, as exact calls, samples or the watchdog tell. */
 function functionOfMost(recording: Recording, thread: number, range: TimeRange): string | undefined {
@@ -120,7 +122,7 @@ export function blockLabel(
   if (best !== undefined && best.ms >= lengthMs * NAMING_SHARE) return best.label;
   const known = functionOfMost(recording, thread, range);
   if (known !== undefined) return known;
-  if (source === 'watchdog') return 'Hang in code that was not seen';
+  if (source === 'watchdog') return HANG_NOT_SEEN;
   const scriptMs = labels.reduce((sum, { ms }) => sum + ms, 0);
   return best !== undefined && scriptMs >= lengthMs * NAMING_SHARE
     ? `Several scripts, the longest ${best.label}`

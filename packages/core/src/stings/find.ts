@@ -3,6 +3,7 @@ import { findCreep } from './creep';
 import { findForcedLayouts } from './forced-layout';
 import { findHangs } from './hang';
 import { findIdleWork } from './idle-work';
+import { findInputCreep } from './input-creep';
 import { findLateFrames } from './late-frames';
 import { findLongTasks } from './long-task';
 import { mergeStings, rankStings } from './merge';
@@ -10,6 +11,7 @@ import { findMovedByLayout } from './moved-by-layout';
 import { findRedrawnTooOften } from './redrawn-too-often';
 import { findSlowResponses } from './slow-response';
 import { findTooOften } from './too-often';
+import { joinUnseen } from './unseen-blocks';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
 
@@ -23,6 +25,7 @@ export const DETECTORS: readonly Detector[] = [
   findLongTasks,
   findForcedLayouts,
   findCreep,
+  findInputCreep,
   findIdleWork,
   findMovedByLayout,
   findTooOften,
@@ -31,5 +34,6 @@ export const DETECTORS: readonly Detector[] = [
 
 /** All stings of a recording, merged and in order of rank. */
 export function findStings(recording: Recording, thresholds: Thresholds): Sting[] {
-  return rankStings(mergeStings(DETECTORS.flatMap((detect) => detect(recording, thresholds))));
+  const found = DETECTORS.flatMap((detect) => detect(recording, thresholds));
+  return rankStings(joinUnseen(recording, mergeStings(found)));
 }

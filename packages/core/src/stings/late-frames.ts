@@ -1,13 +1,17 @@
 import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
+import { cadencesOf } from './cadence';
 import { entryLabel } from './entry-label';
 import { frameTimes, type FrameTime } from './frame-times';
+import { withinRanges } from './quiet';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
 
 /** Late frames further apart than this belong to two runs. */
 const RUN_GAP_MS = 300;
 const LEAST_LATE_FRAMES = 3;
+/** A picture lies within the cadence that ends with it. */
+const STEP_MS = 0.001;
 
 function runsOf(frames: readonly FrameTime[]): FrameTime[][] {
   const runs: FrameTime[][] = [];
@@ -29,19 +33,20 @@ function isAnswer(frame: FrameTime, slow: readonly Interaction[]): boolean {
 }
 
 /**
- * Runs of frames that came later than the display could have shown them. Where one of them is most of the run, it is
+ * Runs of frames that came later than the display could have shown them, unless they keep a steady cadence. Where one of them is most of the run, it is
  * a long task or a hang, and no run.
  */
 export function findLateFrames(recording: Recording, thresholds: Thresholds): Sting[] {
   const { refreshMs } = recording.header;
   const slow = interactionsOf(recording).filter(({ feltMs }) => feltMs > thresholds.responseMs);
+  const isInStep = withinRanges(cadencesOf(recording, MAIN_THREAD));
   const frames = frameTimes(recording, MAIN_THREAD).filter(
-    (frame) => frame.missed >= 1 && !isAnswer(frame, slow),
+    (frame) => !isInStep(frame.endMs - STEP_MS) && frame.missed >= 1 && !isAnswer(frame, slow),
   );
   return runsOf(frames).flatMap((run): Sting[] => {
     const missed = run.reduce((sum, frame) => sum + frame.missed, 0);
     const lengths = run.map((frame) => frame.endMs - frame.startMs);
-    const longestMs = Math.max(...lengths);
+    const longestMs = lengths.reduce((most, ms) => Math.max(most, ms), 0);
     const isOneHang = longestMs > lengths.reduce((sum, ms) => sum + ms, 0) / 2;
     if (run.length < LEAST_LATE_FRAMES || missed < thresholds.missedFrames || isOneHang) return [];
     const range = { startMs: run[0]!.startMs, endMs: run.at(-1)!.endMs };

@@ -52,6 +52,19 @@ export type StingDetail =
       readonly runs: { readonly from: number; readonly to: number };
     }
   | {
+      readonly type: 'input-creep';
+      /** The function entered most for it, where it is known. */
+      readonly functionId: number | undefined;
+      /** What was done, within a sentence. */
+      readonly deed: string;
+      readonly attempts: number;
+      /** What handling took in the first and in the last quarter. */
+      readonly fromMs: number;
+      readonly toMs: number;
+      /** Growth an attempt, in milliseconds, with its 95 % interval. */
+      readonly slope: Slope;
+    }
+  | {
       readonly type: 'redrawn-too-often';
       readonly functionId: number;
       readonly timesASecond: number;
@@ -67,6 +80,14 @@ export type StingDetail =
       readonly timesASecond: number;
       readonly msASecond: number;
       readonly target: string | undefined;
+    }
+  | {
+      readonly type: 'unseen';
+      /** How often the thread was busy with what was not seen, and for how long in all. */
+      readonly times: number;
+      readonly totalMs: number;
+      /** What would make it seen. */
+      readonly remedy: string;
     }
   | {
       readonly type: 'too-often';

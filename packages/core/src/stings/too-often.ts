@@ -4,56 +4,65 @@ import { MAIN_THREAD, callsOf, type Recording } from '../recording/recording';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
 
+/** The calls of one task, added up by function; a call inside another of the same function counts, but not its time. */
+class CallsOfTask {
+  readonly #counts = new Map<number, number>();
+  readonly #lengthsUs = new Map<number, number>();
+  readonly #openUntilUs = new Map<number, number>();
+
+  add(functionId: number, startUs: number, endUs: number): void {
+    this.#counts.set(functionId, (this.#counts.get(functionId) ?? 0) + 1);
+    if (startUs < (this.#openUntilUs.get(functionId) ?? -Infinity)) return;
+    this.#openUntilUs.set(functionId, endUs);
+    this.#lengthsUs.set(functionId, (this.#lengthsUs.get(functionId) ?? 0) + endUs - startUs);
+  }
+
+  /** Of the functions called at least so often, the one that took most in all. */
+  dearest(
+    leastCalls: number,
+    isCounted: (functionId: number) => boolean,
+  ): { functionId: number; calls: number; totalMs: number } | undefined {
+    let found: { functionId: number; calls: number; totalMs: number } | undefined;
+    for (const [functionId, calls] of this.#counts) {
+      if (calls < leastCalls || !isCounted(functionId)) continue;
+      const totalMs = this.#lengthsUs.get(functionId)! / 1000;
+      if (found === undefined || totalMs > found.totalMs) found = { functionId, calls, totalMs };
+    }
+    return found;
+  }
+}
+
 /**
  * Own functions that one task called so often that the calls together took longer than a frame. Exact calls only: no
  * sample counts calls.
  */
 export function findTooOften(recording: Recording, thresholds: Thresholds): Sting[] {
-  const calls = callsOf(recording, MAIN_THREAD);
-  const { stacks } = recording;
+  const { startsUs, endsUs, stacks: stackIds, roots, length } = callsOf(recording, MAIN_THREAD);
+  const { stacks, header, functions } = recording;
   const idOf = canonicalIds(recording);
-  const counts = new Uint32Array(stacks.length);
-  const lengthsUs = new Float64Array(stacks.length);
-  const met: number[] = [];
-  const stings: Sting[] = [];
-  const isOwn = (stack: number) => ownerOf(recording.functions.get(idOf(stacks.functionOf(stack)))) === 'own';
-  const close = (root: number) => {
-    let often: number | undefined;
-    for (const stack of met) {
-      const us = lengthsUs[stack]!;
-      const isOften = counts[stack]! >= thresholds.callsATask && us / 1000 > recording.header.refreshMs;
-      if (isOften && us > (often === undefined ? 0 : lengthsUs[often]!) && isOwn(stack)) often = stack;
-    }
-    const [calledTimes, totalMs] = often === undefined ? [0, 0] : [counts[often]!, lengthsUs[often]! / 1000];
-    for (const stack of met) counts[stack] = lengthsUs[stack] = 0;
-    met.length = 0;
-    if (often === undefined) return;
-    const functionId = idOf(stacks.functionOf(often));
-    stings.push({
-      kind: 'too-often',
-      also: [],
-      thread: MAIN_THREAD,
-      label: `Too many calls of ${displayName(recording.functions.get(functionId))}`,
-      startMs: calls.startsUs[root]! / 1000,
-      endMs: calls.endsUs[root]! / 1000,
-      feltMs: totalMs,
-      budgetMs: recording.header.refreshMs,
-      detail: { type: 'too-often', functionId, calls: calledTimes, totalMs },
-    });
-  };
-  const { startsUs, endsUs, stacks: stackIds, roots } = calls;
-  const leastUs = recording.header.refreshMs * 1000;
-  roots.forEach((root, index) => {
-    if (endsUs[root]! - startsUs[root]! <= leastUs) return;
-    const end = roots[index + 1] ?? calls.length;
+  const isOwn = (functionId: number) => ownerOf(functions.get(functionId)) === 'own';
+  const leastUs = header.refreshMs * 1000;
+  return Array.from(roots).flatMap((root, index): Sting[] => {
+    const end = roots[index + 1] ?? length;
+    if (endsUs[root]! - startsUs[root]! <= leastUs || end - root <= thresholds.callsATask) return [];
+    const calls = new CallsOfTask();
     for (let at = root; at < end; at++) {
-      const stack = stackIds[at]!;
-      const count = counts[stack]!;
-      if (count === 0) met.push(stack);
-      counts[stack] = count + 1;
-      lengthsUs[stack] = lengthsUs[stack]! + endsUs[at]! - startsUs[at]!;
+      calls.add(idOf(stacks.functionOf(stackIds[at]!)), startsUs[at]!, endsUs[at]!);
     }
-    close(root);
+    const often = calls.dearest(thresholds.callsATask, isOwn);
+    if (often === undefined || often.totalMs <= header.refreshMs) return [];
+    return [
+      {
+        kind: 'too-often',
+        also: [],
+        thread: MAIN_THREAD,
+        label: `Too many calls of ${displayName(functions.get(often.functionId))}`,
+        startMs: startsUs[root]! / 1000,
+        endMs: endsUs[root]! / 1000,
+        feltMs: often.totalMs,
+        budgetMs: header.refreshMs,
+        detail: { type: 'too-often', ...often },
+      },
+    ];
   });
-  return stings;
 }

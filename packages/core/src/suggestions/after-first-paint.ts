@@ -1,6 +1,7 @@
 import { functionPart, ms, text } from '../blame/sentence';
 import { originalPath } from '../sources/original-path';
 import { RESERVED_PATH } from '../relay/paths';
+import { firstOwn } from './own-code';
 import type { Adviser } from './suggestion';
 
 const WORTH_MS = 50;
@@ -19,7 +20,7 @@ export const afterFirstPaint: Adviser = (recording, { handlers, culprits }) => {
         !invoker.includes(RESERVED_PATH),
     )
     .map(({ invoker, startMs, durationMs }) => {
-      const [worst] = culprits;
+      const worst = firstOwn(recording, culprits);
       const inner =
         worst === undefined ? [] : [text(', most of it in '), functionPart(recording, worst.functionId)];
       return {

@@ -3,6 +3,7 @@ import { culpritsOf } from '../blame/culprits';
 import { partition } from '../blame/partition';
 import { functionPart, ms, text } from '../blame/sentence';
 import type { StingKind } from '../stings/sting';
+import { firstOwn, isOwn } from './own-code';
 import type { Adviser } from './suggestion';
 
 const LONG_TASK_MS = 50;
@@ -19,7 +20,7 @@ export const giveWay: Adviser = (recording, { handlers, sting }) => {
   );
   if (longest === undefined || longest.durationMs <= LONG_TASK_MS) return [];
   const range = { startMs: longest.startMs, endMs: longest.startMs + longest.durationMs };
-  const [worst] = culpritsOf(recording, partition(recording, sting.thread, range));
+  const worst = firstOwn(recording, culpritsOf(recording, partition(recording, sting.thread, range)));
   if (worst === undefined) return [];
   if (worst.selfMs < LEAST_SHARE * longest.durationMs) return [];
   const entered = longest.function === undefined ? undefined : canonicalFunction(recording, longest.function);
@@ -33,7 +34,9 @@ export const giveWay: Adviser = (recording, { handlers, sting }) => {
         text(' works: do it in pieces of less than 50 ms, or in a worker.'),
       ],
       evidence: [
-        entered === undefined ? text('One entry into script') : functionPart(recording, entered),
+        entered === undefined || !isOwn(recording, entered)
+          ? text('One entry into script')
+          : functionPart(recording, entered),
         text(' ran for '),
         ms(longest.durationMs),
         text(' without a break, '),

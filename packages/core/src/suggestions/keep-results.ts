@@ -1,19 +1,23 @@
 import { count, functionPart, ms, percent, text } from '../blame/sentence';
+import { isOwn } from './own-code';
 import type { Adviser } from './suggestion';
 
 const LEAST_CALLS = 1000;
 const LEAST_SHARE = 0.3;
 
-/** A function called so often in one delay that its calls together are much of it. */
-export const keepResults: Adviser = (_recording, { culprits, sting, blame }) =>
+/** An own function called so often in one delay that its calls together are much of it. */
+export const keepResults: Adviser = (recording, { culprits, sting, blame }) =>
   culprits
-    .filter(({ count: calls, totalMs }) => calls >= LEAST_CALLS && totalMs >= LEAST_SHARE * blame.totalMs)
+    .filter(
+      ({ functionId, count: calls, totalMs }) =>
+        calls >= LEAST_CALLS && totalMs >= LEAST_SHARE * blame.totalMs && isOwn(recording, functionId),
+    )
     .slice(0, 1)
     .map(({ functionId, count: calls, totalMs }) => ({
       kind: 'keep-results',
       advice: [
         text('Call '),
-        functionPart(_recording, functionId),
+        functionPart(recording, functionId),
         text(' less often: keep what it gave, or prepare it once before.'),
       ],
       evidence: [

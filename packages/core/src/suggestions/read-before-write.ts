@@ -1,5 +1,6 @@
 import { canonicalFunction } from '../blame/call-path';
 import { functionPart, ms, text, times } from '../blame/sentence';
+import { isOwn } from './own-code';
 import type { Adviser } from './suggestion';
 
 const LEAST_TIMES = 5;
@@ -7,7 +8,10 @@ const LEAST_TIMES = 5;
 /** Reads of geometry that follow writes in a loop: read everything first, then write. */
 export const readBeforeWrite: Adviser = (recording, { forced }) =>
   forced
-    .filter(({ count, write }) => count >= LEAST_TIMES && write !== undefined)
+    .filter(({ count, write, function: by }) => {
+      const isAppsOwn = by === undefined || isOwn(recording, canonicalFunction(recording, by));
+      return count >= LEAST_TIMES && write !== undefined && isAppsOwn;
+    })
     .map((row) => {
       const { count, read, write, costMs, startMs, durationMs } = row;
       const functionId = row.function === undefined ? undefined : canonicalFunction(recording, row.function);

@@ -12,7 +12,7 @@ export interface Suggestion {
   /** The place to look at. */
   readonly functionId: number | undefined;
   readonly range: TimeRange;
-  /** The delay that would be saved at most. Milliseconds. */
+  /** The delay that would be saved at most: an upper bound. Milliseconds. */
   readonly savesMs: number;
 }
 

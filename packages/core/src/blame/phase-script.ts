@@ -1,0 +1,151 @@
+import { ownerOf } from '../recording/functions';
+import type { Recording, TimeRange } from '../recording/recording';
+import { libraryName } from '../sources/library-name';
+import { callPath } from './call-path';
+import { functionsOf, type Culprit } from './culprits';
+import { scheduleOf } from './cause-chain';
+import { handlersIn } from '../stings/entry-label';
+import type { Segment } from './segments';
+
+/** Work of a library that no own function was seen calling. */
+export interface LibraryWork {
+  /** Name of the library. */
+  readonly name: string;
+  readonly lengthMs: number;
+  /** Elements and texts that were added or removed meanwhile, where that was told, and where most of them. */
+  readonly nodes: number;
+  readonly target: string | undefined;
+  /** The own function that ran last before it, or that scheduled it. */
+  readonly askedBy: number | undefined;
+}
+
+/** The script of one phase, by who is to be named for it. */
+export interface PhaseScript {
+  /** All script in it. Milliseconds. */
+  readonly lengthMs: number;
+  /** The own function with the most time, its own and in what it called; the outermost of those that are equal. */
+  readonly lead: Culprit | undefined;
+  /** Name of the library that own code called most, by the time in it. */
+  readonly below: string | undefined;
+  /** What a library did by itself, where that is more than what own code did. */
+  readonly library: LibraryWork | undefined;
+}
+
+/** Of functions whose times differ by less than this share, the outer one is named. */
+const EQUAL_SHARE = 0.02;
+/** What a library changed is counted before the next picture, which comes this soon. */
+const NEXT_PICTURE_MS = 100;
+
+/** @param segments what the phase is made of, in order of time */
+export function phaseScript(
+  recording: Recording,
+  thread: number,
+  range: TimeRange,
+  segments: readonly Segment[],
+  counts: ReadonlyMap<number, number>,
+): PhaseScript {
+  const lengthMs = sumOf(segments.filter(({ activity }) => activity === 'script'));
+  const own = functionsOf(recording, segments, counts).filter(
+    ({ functionId }) => ownerOf(recording.functions.get(functionId)) === 'own',
+  );
+  const lead = own.reduce<Culprit | undefined>(
+    (best, one) => (best === undefined || one.totalMs > best.totalMs * (1 + EQUAL_SHARE) ? one : best),
+    undefined,
+  );
+  const work = libraryWork(recording, thread, range, segments);
+  const library = work !== undefined && work.lengthMs > (lead?.totalMs ?? 0) ? work : undefined;
+  return { lengthMs, lead, below: libraryBelow(recording, segments), library };
+}
+
+function nameOf(recording: Recording, functionId: number): string {
+  const recorded = recording.functions.get(functionId);
+  return libraryName(recorded, recording.sources.get(recorded?.source ?? NaN));
+}
+
+/** The key with the largest value. */
+function most<Key>(values: ReadonlyMap<Key, number>): Key | undefined {
+  return [...values].sort((a, b) => b[1] - a[1])[0]?.[0];
+}
+
+function libraryBelow(recording: Recording, segments: readonly Segment[]): string | undefined {
+  const byName = new Map<string, number>();
+  for (const segment of segments) {
+    const path = callPath(recording, segment);
+    const innermost = path.at(-1);
+    if (innermost === undefined || ownOf(recording, path) === undefined) continue;
+    if (ownerOf(recording.functions.get(innermost)) !== 'library') continue;
+    const name = nameOf(recording, innermost);
+    byName.set(name, (byName.get(name) ?? 0) + segment.endMs - segment.startMs);
+  }
+  return most(byName);
+}
+
+function sumOf(segments: readonly Segment[]): number {
+  return segments.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
+}
+
+/** The innermost own function of a path. */
+function ownOf(recording: Recording, path: readonly number[]): number | undefined {
+  return path.findLast((id) => ownerOf(recording.functions.get(id)) === 'own');
+}
+
+function libraryWork(
+  recording: Recording,
+  thread: number,
+  range: TimeRange,
+  segments: readonly Segment[],
+): LibraryWork | undefined {
+  const byName = new Map<string, number>();
+  let lastOwn: number | undefined;
+  let askedBy: number | undefined;
+  let lengthMs = 0;
+  for (const segment of segments) {
+    const path = callPath(recording, segment);
+    const own = ownOf(recording, path);
+    if (own !== undefined) lastOwn = own;
+    const innermost = path.at(-1);
+    if (innermost === undefined || own !== undefined || segment.activity !== 'script') continue;
+    if (ownerOf(recording.functions.get(innermost)) !== 'library') continue;
+    if (lengthMs === 0) askedBy = lastOwn;
+    const ms = segment.endMs - segment.startMs;
+    lengthMs += ms;
+    const name = nameOf(recording, innermost);
+    byName.set(name, (byName.get(name) ?? 0) + ms);
+  }
+  const name = most(byName);
+  if (name === undefined) return undefined;
+  askedBy ??= scheduler(recording, thread, range);
+  return { name, lengthMs, ...changesIn(recording, thread, range), askedBy };
+}
+
+/** The own function that asked for what was entered in a range, where it is known. */
+function scheduler(recording: Recording, thread: number, range: TimeRange): number | undefined {
+  const [longest] = handlersIn(recording, thread, range).sort((a, b) => b.durationMs - a.durationMs);
+  const asked = longest === undefined ? undefined : scheduleOf(recording, longest)?.function;
+  return asked !== undefined && ownerOf(recording.functions.get(asked)) === 'own' ? asked : undefined;
+}
+
+function changesIn(
+  recording: Recording,
+  thread: number,
+  { startMs, endMs }: TimeRange,
+): Pick<LibraryWork, 'nodes' | 'target'> {
+  let nodes = 0;
+  let most = 0;
+  let target: string | undefined;
+  const { redraw } = recording.events;
+  const { startMs: starts, thread: threads, nodes: changed, more } = redraw.columns;
+  for (
+    let at = redraw.firstFrom(startMs);
+    at < redraw.length && starts[at]! <= endMs + NEXT_PICTURE_MS;
+    at++
+  ) {
+    if (threads[at] !== thread) continue;
+    const count = changed[at]! + Math.max(0, more[at]!);
+    nodes += count;
+    if (count <= most) continue;
+    most = count;
+    target = redraw.value('target', at);
+  }
+  return { nodes, target };
+}

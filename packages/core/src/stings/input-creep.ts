@@ -1,0 +1,89 @@
+import { actionDeed } from '../inputs/action';
+import { interactionsOf, type Interaction } from '../inputs/interactions';
+import { MAIN_THREAD, type Recording } from '../recording/recording';
+import { growthChance } from '../statistics/growth';
+import { holm } from '../statistics/holm';
+import { theilSen } from '../statistics/theil-sen';
+import { enteredCalls } from './entered-calls';
+import type { Sting } from './sting';
+import type { Thresholds } from './thresholds';
+
+const MIN_ATTEMPTS = 14;
+const MIN_GROWTH = 1.5;
+/** Chance, over all that was done together, of telling of a creep where there is none. */
+const ERROR_RATE = 0.05;
+
+/** What handling an input took; of one that was too quick to be reported nothing is known but that it was short. */
+function costOf({ measured, processingStartMs, processingEndMs }: Interaction): number {
+  return measured ? processingEndMs - processingStartMs : 0;
+}
+
+function byLabel(recording: Recording): Map<string, Interaction[]> {
+  const groups = new Map<string, Interaction[]>();
+  for (const interaction of interactionsOf(recording)) {
+    if (interaction.thread !== MAIN_THREAD) continue;
+    const group = groups.get(interaction.label);
+    if (group === undefined) groups.set(interaction.label, [interaction]);
+    else group.push(interaction);
+  }
+  return groups;
+}
+
+/** The function that was entered for the longest in all answers together. */
+function handlerOf(recording: Recording, attempts: readonly Interaction[]): number | undefined {
+  const ms = new Map<number, number>();
+  const entered = enteredCalls(recording, MAIN_THREAD);
+  let next = 0;
+  for (const { processingStartMs, processingEndMs } of attempts) {
+    while (next < entered.length && entered[next]!.endMs <= processingStartMs) next++;
+    for (let at = next; at < entered.length && entered[at]!.startMs < processingEndMs; at++) {
+      const { functionId, startMs, endMs } = entered[at]!;
+      ms.set(functionId, (ms.get(functionId) ?? 0) + endMs - startMs);
+    }
+  }
+  return [...ms].sort((a, b) => b[1] - a[1])[0]?.[0];
+}
+
+/** What a person does again and again, and that takes longer each time. */
+export function findInputCreep(recording: Recording, thresholds: Thresholds): Sting[] {
+  const tested = [...byLabel(recording)]
+    .filter(([, attempts]) => attempts.length >= MIN_ATTEMPTS)
+    .map(([label, attempts]) => ({ label, attempts, costs: Float64Array.from(attempts, costOf) }));
+  const grows = holm(
+    tested.map(({ costs }) => growthChance(costs)),
+    ERROR_RATE,
+  );
+  return tested.flatMap(({ label, attempts, costs }, index): Sting[] => {
+    const quarter = Math.ceil(costs.length / 4);
+    const meanOf = (some: Float64Array) => some.reduce((sum, ms) => sum + ms, 0) / some.length;
+    const [fromMs, toMs] = [meanOf(costs.subarray(0, quarter)), meanOf(costs.subarray(-quarter))];
+    const slope = theilSen(
+      attempts.map((_, at) => at),
+      Array.from(costs),
+    );
+    const grew = toMs - fromMs >= thresholds.creepMsASecond && toMs >= fromMs * MIN_GROWTH;
+    if (!grows[index] || !grew || slope === undefined) return [];
+    const [first, last] = [attempts[0]!, attempts.at(-1)!];
+    return [
+      {
+        kind: 'creep',
+        also: [],
+        thread: MAIN_THREAD,
+        label: `Each slower than the last: ${label}`,
+        startMs: first.startMs,
+        endMs: last.startMs + last.feltMs,
+        feltMs: toMs,
+        budgetMs: fromMs + thresholds.creepMsASecond,
+        detail: {
+          type: 'input-creep',
+          functionId: handlerOf(recording, attempts),
+          deed: actionDeed(first.action, first.target),
+          attempts: attempts.length,
+          fromMs,
+          toMs,
+          slope,
+        },
+      },
+    ];
+  });
+}

@@ -1,0 +1,40 @@
+import type { Recording } from '../recording/recording';
+import { HANG_NOT_SEEN, NOT_SEEN } from './entry-label';
+import type { Sting } from './sting';
+
+/** Labels of what nothing else is known of, and what several of each are called. */
+const UNSEEN: Readonly<Record<string, string>> = {
+  [HANG_NOT_SEEN]: 'Hangs in code that was not seen',
+  [NOT_SEEN]: 'Busy in code that was not seen',
+};
+
+/** What would have made the code seen, in words. */
+function remedyOf({ header }: Recording): string {
+  if (header.mode === 'exact') {
+    return 'It ran in scripts that were left alone, in a frame from elsewhere, or in the browser itself.';
+  }
+  return header.available.includes('js-self-profiling')
+    ? 'No sample and no entry into script was seen in it: a recording with exact calls tells whether it is script of this page.'
+    : 'This browser takes no samples: a recording with exact calls shows what runs in it.';
+}
+
+/**
+ * The same stings, but all of which nothing is known but that the thread was busy are one, the longest, that tells of
+ * the others: they have the same remedy. Hangs that only the watchdog saw are one of their own.
+ */
+export function joinUnseen(recording: Recording, stings: readonly Sting[]): readonly Sting[] {
+  return Object.entries(UNSEEN).reduce((all, [label, joinedLabel]) => {
+    const isUnseen = (sting: Sting) =>
+      sting.label === label && sting.interaction === undefined && sting.detail === undefined;
+    const unseen = all.filter(isUnseen);
+    if (unseen.length < 2) return all;
+    const longest = unseen.reduce((a, b) => (b.feltMs > a.feltMs ? b : a));
+    const detail = {
+      type: 'unseen',
+      times: unseen.length,
+      totalMs: unseen.reduce((sum, { feltMs }) => sum + feltMs, 0),
+      remedy: remedyOf(recording),
+    } as const;
+    return [...all.filter((sting) => !isUnseen(sting)), { ...longest, label: joinedLabel, detail }];
+  }, stings);
+}
