@@ -4,9 +4,8 @@
  * reader can do without.
  * `npm run bench -- core [--spans 10000,1000000] [--mutations 10000] [--json]`
  */
-import { fileURLToPath } from 'node:url';
 import { gunzipSync } from 'node:zlib';
-import { build } from 'esbuild';
+import { coreTesting } from './lib/core-testing.mjs';
 import { measureCore } from './lib/core-measures.mjs';
 import { generatedFile } from './lib/generated-recording.mjs';
 
@@ -20,19 +19,7 @@ const say = (text) => (asJson ? undefined : console.log(text));
 
 /** The damage of the tests, many times: none may crash, hang or take memory without bound. */
 async function mutated(times) {
-  const { outputFiles } = await build({
-    stdin: {
-      contents: `export { mutate } from './mutate'; export { readDamaged } from './damage';`,
-      resolveDir: fileURLToPath(new URL('../packages/core/src/testing', import.meta.url)),
-      loader: 'ts',
-    },
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    write: false,
-  });
-  const code = Buffer.from(outputFiles[0].contents).toString('base64');
-  const { mutate, readDamaged } = await import(`data:text/javascript;base64,${code}`);
+  const { mutate, readDamaged } = await coreTesting(['mutate', 'damage']);
   const bytes = gunzipSync(generatedFile(2000)).subarray(0, 150_000);
   const counts = { refused: 0, told: 0, whole: 0 };
   let longestMs = 0;

@@ -4,6 +4,7 @@ import {
   comparisonPage,
   comparisonPicture,
   flameDifference,
+  isChange,
   proofOf,
   type ComparedAnatomies,
   type ComparedFunction,
@@ -29,6 +30,9 @@ export interface ComparedRecordings {
   readonly before: ComparedSide;
   readonly after: ComparedSide;
   readonly warnings: readonly string[];
+  /** What the comparison cannot know. */
+  readonly caveats: readonly string[];
+  readonly tested: number;
   readonly series: readonly ComparedSeries[];
   /** Those that changed, the largest change first. */
   readonly functions: readonly ComparedFunction[];
@@ -52,13 +56,15 @@ export class CompareDesk {
 
   overview(): ComparedRecordings {
     const { before, after } = this;
-    const { warnings, series, functions } = this.#proof.comparison;
+    const { warnings, caveats, tested, series, functions } = this.#proof.comparison;
     return {
       before: { id: before.header.id, header: before.header },
       after: { id: after.header.id, header: after.header },
       warnings,
+      caveats,
+      tested,
       series,
-      functions: functions.filter(({ change }) => change !== 'same').slice(0, MOST_FUNCTIONS),
+      functions: functions.filter(({ change }) => isChange(change)).slice(0, MOST_FUNCTIONS),
       boxes: flameDifference(before, after, LEAST_BOX),
       budgetMs: this.#proof.thresholds.responseMs,
     };

@@ -22,7 +22,7 @@ interface Stretch {
 function swept(claims: readonly { startMs: number; lengthMs: number; closeness: number }[]): Stretch[] {
   const made = new Claims(RANGE);
   claims.forEach(({ startMs, lengthMs, closeness }, index) =>
-    made.add(startMs, startMs + lengthMs, { kind: 'script', entry: index, forcedShare: 0 }, closeness),
+    made.add(startMs, startMs + lengthMs, { kind: 'script', entry: index, pool: 0 }, closeness),
   );
   const stretches: Stretch[] = [];
   made.sweep((startMs, endMs, layer) => stretches.push({ startMs, endMs, layer }));

@@ -1,92 +1,184 @@
 import { percentile } from '../calls/occurrences';
-import { interactionsOf } from '../inputs/interactions';
+import { delayStepMs } from '../inputs/delay-step';
 import type { Recording } from '../recording/recording';
-import { median, medianDifference, type MedianDifference } from '../statistics/median-difference';
-import { findStings } from '../stings/find';
+import { holm } from '../statistics/holm';
+import { median } from '../statistics/median';
+import { rankTest, smallestChance } from '../statistics/rank-test';
+import { shiftOf, type Shift } from '../statistics/shift';
 import type { Thresholds } from '../stings/thresholds';
+import { backgroundStings, runsOf, type Delay, type Runs } from './series-runs';
 
 export type Verdict = 'faster' | 'slower' | 'no-clear-change' | 'too-few-to-say' | 'gone' | 'new';
 
 /** The delays of one series in one recording. Milliseconds. */
 export interface SeriesSide {
-  readonly valuesMs: readonly number[];
+  readonly delays: readonly Delay[];
   readonly count: number;
   readonly medianMs: number | undefined;
+  /** Whether the median is only a bound that it lies below. */
+  readonly medianIsBound: boolean;
   /** 75th percentile, nearest rank. */
   readonly p75Ms: number | undefined;
   readonly worstMs: number | undefined;
 }
 
+/** How far both sides lie apart, with the 95 % interval. */
+export interface SeriesChange extends Shift {
+  /** Whether values that are only bounds make the difference a bound too: it is at least as large. */
+  readonly isBound: boolean;
+}
+
 /** What was done, or went on, under the same label in both recordings. */
 export interface ComparedSeries {
   readonly label: string;
-  /** Whether somebody was waiting: then all attempts count, stinging or not. */
+  /** Whether somebody was waiting. */
   readonly isInteraction: boolean;
   readonly before: SeriesSide;
   readonly after: SeriesSide;
-  readonly change: MedianDifference | undefined;
+  readonly change: SeriesChange | undefined;
+  /** Chance of a difference as large where there is none; undefined where there are too few values to test. */
+  readonly chance: number | undefined;
+  /** How many more values on either side would make a verdict possible; 0 where there are enough. */
+  readonly missing: { readonly before: number; readonly after: number };
+  /** Differences below this are none that the sources could tell. Milliseconds. */
+  readonly stepMs: number;
   readonly verdict: Verdict;
 }
 
-/** Fewer values on either side say nothing. */
-const LEAST_VALUES = 3;
-/** Delays are told in steps of this (Event Timing rounds to 8 ms): a smaller change is none. */
-const STEP_MS = 8;
+/** Error rate over all series together, and of the interval. */
+export const LEVEL = 0.05;
+/** From so many expected runs on, their absence says something (Poisson: 5 % at 3). */
+const MIN_EXPECTED = 3;
 
-function sideOf(values: readonly number[]): SeriesSide {
-  const sorted = [...values].sort((a, b) => a - b);
+function sideOf(delays: readonly Delay[]): SeriesSide {
+  const sorted = [...delays].sort((a, b) => rankValue(a) - rankValue(b));
+  const values = sorted.map(({ ms }) => ms);
   const some = sorted.length > 0;
+  const boundAt = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))];
   return {
-    valuesMs: values,
-    count: values.length,
-    medianMs: some ? median(sorted) : undefined,
-    p75Ms: some ? percentile(sorted, 0.75) : undefined,
-    worstMs: sorted.at(-1),
+    delays,
+    count: delays.length,
+    medianMs: some ? median(values) : undefined,
+    medianIsBound: boundAt(0.5)?.isBound ?? false,
+    p75Ms: some ? percentile(values, 0.75) : undefined,
+    worstMs: values.at(-1),
   };
 }
 
-interface Delays {
-  readonly isInteraction: boolean;
-  readonly valuesMs: number[];
+/** A value by its rank: what is only known to be below a bound comes before all that was measured, as one. */
+function rankValue({ ms, isBound }: Delay): number {
+  return isBound ? -1 : ms;
 }
 
-function delaysOf(recording: Recording, thresholds: Thresholds): Map<string, Delays> {
-  const delays = new Map<string, Delays>();
-  const add = (label: string, isInteraction: boolean, feltMs: number) => {
-    const known = delays.get(label) ?? { isInteraction, valuesMs: [] };
-    known.valuesMs.push(feltMs);
-    delays.set(label, known);
-  };
-  for (const { label, feltMs } of interactionsOf(recording)) add(label, true, feltMs);
-  for (const { label, feltMs, interaction } of findStings(recording, thresholds)) {
-    if (interaction === undefined) add(label, false, feltMs);
+/** The number of values on both sides, if any is added, from which on the test could give a verdict. */
+function missingFor(before: number, after: number): { before: number; after: number } {
+  for (let least = 1; ; least++) {
+    const [n, m] = [Math.max(before, least), Math.max(after, least)];
+    if (smallestChance(n, m) <= LEVEL) return { before: n - before, after: m - after };
   }
-  return delays;
+}
+
+/** The shift, with values that are only bounds at either end of what they may be. */
+function changeOf(before: readonly Delay[], after: readonly Delay[]): SeriesChange {
+  const at = (share: number) =>
+    shiftOf(
+      before.map(({ ms, isBound }) => (isBound ? ms * share : ms)),
+      after.map(({ ms, isBound }) => (isBound ? ms * share : ms)),
+      LEVEL,
+    );
+  const highest = at(1);
+  if (!before.some(({ isBound }) => isBound) && !after.some(({ isBound }) => isBound)) {
+    return { ...highest, isBound: false };
+  }
+  const lowest = at(0);
+  const nearer = Math.abs(lowest.difference) < Math.abs(highest.difference) ? lowest : highest;
+  return {
+    difference: nearer.difference,
+    low: Math.min(lowest.low, highest.low),
+    high: Math.max(lowest.high, highest.high),
+    isBound: lowest.difference !== highest.difference,
+  };
+}
+
+interface Pair {
+  readonly label: string;
+  readonly isInteraction: boolean;
+  readonly before: Runs | undefined;
+  readonly after: Runs | undefined;
+  /** Chance by the test; undefined where there are too few values. */
+  readonly chance: number | undefined;
+}
+
+/** Whether runs that are missing in one recording would have been expected there. */
+function isMissed(runs: Runs | undefined, of: Recording, other: Recording): boolean {
+  if (runs === undefined || runs.isInteraction) return false;
+  return runs.delays.length * (other.range.endMs / Math.max(1, of.range.endMs)) >= MIN_EXPECTED;
 }
 
 function verdictOf(
-  before: SeriesSide,
-  after: SeriesSide,
-  isInteraction: boolean,
-): [MedianDifference | undefined, Verdict] {
-  if (!isInteraction && after.count === 0) return [undefined, 'gone'];
-  if (!isInteraction && before.count === 0) return [undefined, 'new'];
-  if (before.count < LEAST_VALUES || after.count < LEAST_VALUES) return [undefined, 'too-few-to-say'];
-  const change = medianDifference(before.valuesMs, after.valuesMs);
-  if (Math.abs(change.difference) < STEP_MS || (change.low <= 0 && change.high >= 0))
-    return [change, 'no-clear-change'];
-  return [change, change.difference < 0 ? 'faster' : 'slower'];
+  { before, after, isInteraction }: Pair,
+  change: SeriesChange | undefined,
+  stepMs: number,
+  holds: boolean,
+  recordings: { readonly before: Recording; readonly after: Recording },
+): Verdict {
+  if (!isInteraction && after === undefined) {
+    return isMissed(before, recordings.before, recordings.after) ? 'gone' : 'too-few-to-say';
+  }
+  if (!isInteraction && before === undefined) {
+    return isMissed(after, recordings.after, recordings.before) ? 'new' : 'too-few-to-say';
+  }
+  if (change === undefined) return 'too-few-to-say';
+  if (!holds || Math.abs(change.difference) < stepMs) return 'no-clear-change';
+  return change.difference < 0 ? 'faster' : 'slower';
 }
 
-/** Compares the delays of two recordings, label by label, the largest change first. */
+/**
+ * Compares the delays of two recordings, label by label, the largest change first. A verdict is given where the rank
+ * test holds at an error rate of 5 % over all series that could be tested, and where the difference is one that the
+ * sources can tell.
+ */
 export function compareSeries(before: Recording, after: Recording, thresholds: Thresholds): ComparedSeries[] {
-  const was = delaysOf(before, thresholds);
-  const is = delaysOf(after, thresholds);
-  const compared = [...new Set([...was.keys(), ...is.keys()])].map((label) => {
-    const isInteraction = (was.get(label) ?? is.get(label)!).isInteraction;
-    const sides = [sideOf(was.get(label)?.valuesMs ?? []), sideOf(is.get(label)?.valuesMs ?? [])] as const;
-    const [change, verdict] = verdictOf(...sides, isInteraction);
-    return { label, isInteraction, before: sides[0], after: sides[1], change, verdict };
+  const stung = new Set(
+    [before, after].flatMap((recording) => backgroundStings(recording, thresholds).map(({ label }) => label)),
+  );
+  const was = runsOf(before, thresholds, stung);
+  const is = runsOf(after, thresholds, stung);
+  const pairs = [...new Set([...was.keys(), ...is.keys()])].map((label): Pair => {
+    const [b, a] = [was.get(label), is.get(label)];
+    const isTestable =
+      b !== undefined && a !== undefined && smallestChance(b.delays.length, a.delays.length) <= LEVEL;
+    return {
+      label,
+      isInteraction: (b ?? a)!.isInteraction,
+      before: b,
+      after: a,
+      chance: isTestable ? rankTest(b.delays.map(rankValue), a.delays.map(rankValue)).p : undefined,
+    };
+  });
+  const tested = pairs.filter(({ chance }) => chance !== undefined);
+  const holds = holm(
+    tested.map(({ chance }) => chance!),
+    LEVEL,
+  );
+  const clockMs = Math.max(before.header.clockStepMs, after.header.clockStepMs);
+  const compared = pairs.map((pair): ComparedSeries => {
+    const { label, isInteraction, chance } = pair;
+    const [b, a] = [pair.before?.delays ?? [], pair.after?.delays ?? []];
+    const stepMs = isInteraction ? Math.max(clockMs, delayStepMs(before), delayStepMs(after)) : clockMs;
+    const change = chance === undefined ? undefined : changeOf(b, a);
+    const isHeld = chance !== undefined && holds[tested.indexOf(pair)]!;
+    return {
+      label,
+      isInteraction,
+      before: sideOf(b),
+      after: sideOf(a),
+      change,
+      chance,
+      missing: missingFor(b.length, a.length),
+      stepMs,
+      verdict: verdictOf(pair, change, stepMs, isHeld, { before, after }),
+    };
   });
   const size = ({ before: b, after: a }: ComparedSeries) => Math.abs((a.medianMs ?? 0) - (b.medianMs ?? 0));
   return compared.sort(

@@ -7,9 +7,17 @@ import { compareSeries, type ComparedSeries } from './compare-series';
 export interface Comparison {
   /** What makes the figures hard to compare, in words; to be read before any of them. */
   readonly warnings: readonly string[];
+  /** What the comparison cannot know, in words. */
+  readonly caveats: readonly string[];
+  /** How many series had enough values to be tested. */
+  readonly tested: number;
   readonly series: readonly ComparedSeries[];
   readonly functions: readonly ComparedFunction[];
 }
+
+/** Repeats in one recording share the luck of one load of the page. */
+const ONE_LOAD =
+  'One recording stands against one: what differs from load to load of the page is not controlled for.';
 
 function warningsOf({ header: before }: Recording, { header: after }: Recording): string[] {
   const differing = (what: string, a: string, b: string) =>
@@ -36,9 +44,12 @@ export function compareRecordings(
   after: Recording,
   thresholds: Thresholds = DEFAULT_THRESHOLDS,
 ): Comparison {
+  const series = compareSeries(before, after, thresholds);
   return {
     warnings: warningsOf(before, after),
-    series: compareSeries(before, after, thresholds),
+    caveats: [ONE_LOAD],
+    tested: series.filter(({ chance }) => chance !== undefined).length,
+    series,
     functions: compareFunctions(before, after),
   };
 }

@@ -4,7 +4,18 @@ import type { ComparedFunction } from '../compare/compare-functions';
 import { escapeXml } from '../export/escape-xml';
 import type { Recording } from '../recording/recording';
 import { comparisonPicture } from './comparison-picture';
-import { changeWords, madeWords, outcomeWords, sideWords, verdictWords } from './comparison-words';
+import {
+  UNIT_WORDS,
+  changeWords,
+  firmnessWords,
+  isChange,
+  madeWords,
+  outcomeWords,
+  perUnitWords,
+  sideWords,
+  testedWords,
+  verdictWords,
+} from './comparison-words';
 import type { Proof } from './proof';
 
 const MOST_FUNCTIONS = 30;
@@ -34,13 +45,14 @@ const ms = (value: number | undefined): Cell => [value === undefined ? '–' : `
 
 function functionRows(functions: readonly ComparedFunction[]): Cell[][] {
   return functions
-    .filter(({ change }) => change !== 'same')
+    .filter(({ change }) => isChange(change))
     .slice(0, MOST_FUNCTIONS)
-    .map(({ name, place, change, before, after }) => [
+    .map(({ name, place, unit, change, before, after }) => [
       [name],
       [place, 's'],
-      ms(before?.selfMs),
-      ms(after?.selfMs),
+      [perUnitWords(before), 'n'],
+      [perUnitWords(after), 'n'],
+      [UNIT_WORDS[unit]],
       [change],
     ]);
 }
@@ -63,17 +75,19 @@ export function comparisonPage(proof: Proof): string {
     `<h1>${escapeXml(title)}</h1>`,
     `<p>${escapeXml(outcomeWords(comparison.series))}</p>`,
     `<p class="s">Recorded ${escapeXml(made(before))} and ${escapeXml(made(after))}. Delays are from the input to the screen.</p>`,
+    `<p class="s">${escapeXml([testedWords(comparison), ...comparison.caveats].join(' '))}</p>`,
     ...comparison.warnings.map((warning) => `<p class="w">${escapeXml(warning)}</p>`),
     comparisonPicture(proof),
     '<h2>What was done</h2>',
     table(
-      ['what', 'before', 'after', 'verdict', 'change of the median'],
+      ['what', 'before', 'after', 'verdict', 'difference', 'how firm'],
       comparison.series.map((one) => [
         [one.label],
         [sideWords(one.before)],
         [sideWords(one.after)],
         [verdictWords(one.verdict), one.verdict === 'slower' ? 'w' : undefined],
         [changeWords(one)],
+        [firmnessWords(one, comparison.tested), 's'],
       ]),
     ),
     ...anatomies.map(({ label, before: was, after: is }) =>
@@ -91,7 +105,7 @@ export function comparisonPage(proof: Proof): string {
       ? []
       : [
           '<h2>Functions that changed</h2>',
-          table(['function', 'where', 'own time before', 'own time after', ''], functions),
+          table(['function', 'where', 'own time before', 'own time after', 'each', ''], functions),
         ]),
     '</body></html>',
     '',

@@ -1,7 +1,7 @@
 import type { ComparedAnatomies, TypicalAnatomy } from '../compare/compare-anatomies';
 import type { ComparedSeries, SeriesSide } from '../compare/compare-series';
 import { escapeXml } from '../export/escape-xml';
-import { changeWords, outcomeWords, verdictWords } from './comparison-words';
+import { boundWords, changeWords, outcomeWords, verdictWords } from './comparison-words';
 import type { Proof } from './proof';
 
 const WIDTH = 960;
@@ -27,13 +27,22 @@ function text(x: number, y: number, words: string, look = ''): string {
 const soft = `fill="${SOFT}" font-size="12"`;
 
 /** The values of one side as points, open before and filled after, with a bar at their median. */
-function points({ valuesMs, medianMs }: SeriesSide, x: (ms: number) => number, y: number, after: boolean) {
+function points(
+  { delays, medianMs, medianIsBound }: SeriesSide,
+  x: (ms: number) => number,
+  y: number,
+  after: boolean,
+) {
   const look = after ? `fill="${AFTER}"` : `fill="none" stroke="${BEFORE}" stroke-width="1.8"`;
-  const dots = valuesMs.map((ms) => `<circle cx="${x(ms).toFixed(1)}" cy="${y}" r="4.5" ${look}/>`);
+  const dots = delays.map(({ ms, isBound }) =>
+    isBound
+      ? `<line x1="${x(0).toFixed(1)}" x2="${x(ms).toFixed(1)}" y1="${y}" y2="${y}" stroke="${BEFORE}" stroke-width="3"><title>below ${ms} ms</title></line>`
+      : `<circle cx="${x(ms).toFixed(1)}" cy="${y}" r="4.5" ${look}/>`,
+  );
   if (medianMs === undefined) return text(LEFT, y + 4, 'not done', soft);
   const at = x(medianMs).toFixed(1);
   const bar = `<line x1="${at}" x2="${at}" y1="${y - 10}" y2="${y + 10}" stroke="${INK}" stroke-width="2"/>`;
-  return [...dots, bar, text(RIGHT + 14, y + 4, `${Math.round(medianMs)} ms`)].join('');
+  return [...dots, bar, text(RIGHT + 14, y + 4, boundWords(medianMs, medianIsBound))].join('');
 }
 
 function seriesRow(series: ComparedSeries, top: number, budgetMs: number): string {

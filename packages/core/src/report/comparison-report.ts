@@ -1,51 +1,79 @@
 import type { Comparison } from '../compare/compare';
 import type { ComparedFunction } from '../compare/compare-functions';
-import type { ComparedSeries, SeriesSide } from '../compare/compare-series';
+import { LEVEL, type ComparedSeries, type SeriesSide } from '../compare/compare-series';
 import { percent } from '../blame/sentence';
 import type { Recording } from '../recording/recording';
-import { changeWords, madeWords, sideWords, verdictWords } from './comparison-words';
-import { REPORT_VERSION, reportOf } from './explain-report';
+import {
+  UNIT_WORDS,
+  changeWords,
+  isChange,
+  madeWords,
+  perUnitWords,
+  sideWords,
+  testedWords,
+  verdictWords,
+} from './comparison-words';
+import { reportOf } from './explain-report';
 import { roundMs } from './place';
+
+/** Grows when a field of a comparison changes its meaning or goes. */
+export const COMPARISON_VERSION = 2;
 
 /** What `nettle-patch compare --json` writes. Times are milliseconds. */
 export function comparisonReport(before: Recording, after: Recording, comparison: Comparison): object {
-  const side = ({ count, medianMs, p75Ms, worstMs }: SeriesSide) => ({
+  const side = ({ count, delays, medianMs, medianIsBound, p75Ms, worstMs }: SeriesSide) => ({
     count,
+    bounds: delays.filter(({ isBound }) => isBound).length,
     medianMs: medianMs ?? null,
+    medianIsBound,
     p75Ms: p75Ms ?? null,
     worstMs: worstMs ?? null,
   });
   return {
-    version: REPORT_VERSION,
+    version: COMPARISON_VERSION,
     before: reportOf(before),
     after: reportOf(after),
     warnings: comparison.warnings,
-    series: comparison.series.map(({ label, isInteraction, change, verdict, ...sides }) => ({
-      label,
-      isInteraction,
-      before: side(sides.before),
-      after: side(sides.after),
-      differenceMs: change === undefined ? null : roundMs(change.difference),
-      lowMs: change === undefined ? null : roundMs(change.low),
-      highMs: change === undefined ? null : roundMs(change.high),
-      verdict,
-    })),
-    functions: comparison.functions.map(({ name, place, owner, change, selfChangeMs, ...sides }) => ({
-      name,
-      place,
-      owner,
-      change,
-      selfChangeMs: roundMs(selfChangeMs),
-      before: functionSide(sides.before),
-      after: functionSide(sides.after),
-    })),
+    caveats: comparison.caveats,
+    tested: comparison.tested,
+    level: LEVEL,
+    series: comparison.series.map(
+      ({ label, isInteraction, change, chance, missing, stepMs, verdict, ...sides }) => ({
+        label,
+        isInteraction,
+        before: side(sides.before),
+        after: side(sides.after),
+        differenceMs: change === undefined ? null : roundMs(change.difference),
+        lowMs: change === undefined ? null : roundMs(change.low),
+        highMs: change === undefined ? null : roundMs(change.high),
+        differenceIsBound: change?.isBound ?? false,
+        chance: chance ?? null,
+        missing,
+        stepMs,
+        verdict,
+      }),
+    ),
+    functions: comparison.functions.map(
+      ({ name, place, owner, unit, change, perUnitChangeMs, ...sides }) => ({
+        name,
+        place,
+        owner,
+        unit,
+        change,
+        perUnitChangeMs: roundMs(perUnitChangeMs),
+        before: functionSide(sides.before),
+        after: functionSide(sides.after),
+      }),
+    ),
   };
 }
 
 function functionSide(side: ComparedFunction['before']): object | null {
   if (side === undefined) return null;
-  const { selfMs, totalMs, count, eachMs } = side;
+  const { selfMs, totalMs, count, eachMs, perUnitMs, errorMs } = side;
   return {
+    perUnitMs: roundMs(perUnitMs),
+    errorMs: roundMs(errorMs),
     selfMs: roundMs(selfMs),
     totalMs: roundMs(totalMs),
     count,
@@ -66,24 +94,23 @@ function seriesRow(series: ComparedSeries): string {
 
 const MOST_FUNCTIONS = 10;
 
-function functionRow({ name, place, before, after, change }: ComparedFunction): string {
-  const self = (side: ComparedFunction['before']) =>
-    side === undefined ? '–' : `${side.selfMs.toFixed(1)} ms`;
+function functionRow({ name, place, unit, before, after, change }: ComparedFunction): string {
   const less =
-    before === undefined || after === undefined || before.selfMs === 0
+    before === undefined || after === undefined || before.perUnitMs === 0
       ? ''
-      : `, ${percent(after.selfMs / before.selfMs)} of before`;
-  return `| ${escapeMarkdown(name)} | ${escapeMarkdown(place)} | ${self(before)} | ${self(after)} | ${change}${change === 'cheaper' ? less : ''} |`;
+      : `, ${percent(after.perUnitMs / before.perUnitMs)} of before`;
+  return `| ${escapeMarkdown(name)} | ${escapeMarkdown(place)} | ${perUnitWords(before)} | ${perUnitWords(after)} | ${UNIT_WORDS[unit]} | ${change}${change === 'cheaper' ? less : ''} |`;
 }
 
 /** A comparison as Markdown, readable by people who have no tool at hand. */
 export function comparisonMarkdown(before: Recording, after: Recording, comparison: Comparison): string {
-  const { warnings, series, functions } = comparison;
-  const changed = functions.filter(({ change }) => change !== 'same').slice(0, MOST_FUNCTIONS);
+  const { warnings, caveats, series, functions } = comparison;
+  const changed = functions.filter(({ change }) => isChange(change)).slice(0, MOST_FUNCTIONS);
   return [
     `### ${escapeMarkdown(after.header.title || after.header.target.title)}: before and after`,
     '',
-    `Recorded ${before.header.startedAt.slice(0, 10)} (${madeWords(before)}) and ${after.header.startedAt.slice(0, 10)} (${madeWords(after)}). Delays are from the input to the screen, medians.`,
+    `Recorded ${before.header.startedAt.slice(0, 10)} (${madeWords(before)}) and ${after.header.startedAt.slice(0, 10)} (${madeWords(after)}). Delays are from the input to the screen, medians. ${testedWords(comparison)}`,
+    ...caveats.map((caveat) => `\n${escapeMarkdown(caveat)}`),
     ...warnings.map((warning) => `\n> ${escapeMarkdown(warning)}`),
     '',
     '| what | before | after | verdict |',
@@ -93,8 +120,8 @@ export function comparisonMarkdown(before: Recording, after: Recording, comparis
       ? []
       : [
           '',
-          '| function | where | self before | self after | |',
-          '| --- | --- | ---: | ---: | --- |',
+          '| function | where | own time before | own time after | each | |',
+          '| --- | --- | ---: | ---: | --- | --- |',
           ...changed.map(functionRow),
         ]),
     '',

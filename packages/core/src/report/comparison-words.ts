@@ -1,3 +1,5 @@
+import type { Comparison } from '../compare/compare';
+import type { FunctionChange, FunctionSide, FunctionUnit } from '../compare/compare-functions';
 import type { ComparedSeries, SeriesSide, Verdict } from '../compare/compare-series';
 import type { Recording } from '../recording/recording';
 
@@ -14,15 +16,19 @@ export function verdictWords(verdict: Verdict): string {
   return VERDICTS[verdict];
 }
 
-/** A side of a series in short: "612 ms, worst 640, × 5". */
-export function sideWords({ count, medianMs, worstMs }: SeriesSide): string {
-  if (medianMs === undefined) return '–';
-  return count === 1
-    ? `${Math.round(medianMs)} ms`
-    : `${Math.round(medianMs)} ms, worst ${Math.round(worstMs!)}, × ${count}`;
+/** Milliseconds, or the bound they lie below. */
+export function boundWords(ms: number, isBound: boolean): string {
+  return isBound ? `below ${Math.round(ms)} ms` : `${Math.round(ms)} ms`;
 }
 
-/** By how much the median changed, with its interval; empty where that cannot be said. */
+/** A side of a series in short: "612 ms, worst 640, × 5". */
+export function sideWords({ count, medianMs, medianIsBound, worstMs }: SeriesSide): string {
+  if (medianMs === undefined) return '–';
+  const middle = boundWords(medianMs, medianIsBound);
+  return count === 1 ? middle : `${middle}, worst ${Math.round(worstMs!)}, × ${count}`;
+}
+
+/** By how much it changed, with its interval; empty where that cannot be said. */
 export function changeWords({ change }: Pick<ComparedSeries, 'change'>): string {
   if (change === undefined) return '';
   const [difference, low, high] = [change.difference, change.low, change.high].map(Math.round) as [
@@ -30,7 +36,44 @@ export function changeWords({ change }: Pick<ComparedSeries, 'change'>): string 
     number,
     number,
   ];
-  return `${signed(difference)} ms, 95 % between ${signed(low)} and ${signed(high)}`;
+  const least = change.isBound ? 'at least ' : '';
+  return `${least}${signed(difference)} ms, 95 % between ${signed(low)} and ${signed(high)}`;
+}
+
+/** "in 3 of 1,000 cases", of a chance. */
+function chanceWords(chance: number): string {
+  if (chance >= 0.095) return `in ${Math.round(chance * 100)} of 100 cases`;
+  return chance < 0.0005 ? 'in less than 1 of 1,000 cases' : `in ${Math.round(chance * 1000)} of 1,000 cases`;
+}
+
+/** "1 more before and 2 more after". */
+function missingWords({ before, after }: ComparedSeries['missing']): string {
+  const parts = [before > 0 ? `${before} more before` : '', after > 0 ? `${after} more after` : ''];
+  return parts.filter((part) => part !== '').join(' and ');
+}
+
+/** How firm a verdict is, in one sentence. @param tested how many series were tested together */
+export function firmnessWords(series: ComparedSeries, tested: number): string {
+  const { verdict, chance, missing, stepMs, change } = series;
+  const together = tested > 1 ? `, at an error rate of 5 % over all ${tested} series tested` : '';
+  const untested = missingWords(missing);
+  switch (verdict) {
+    case 'faster':
+    case 'slower':
+      return `With no change, a difference as large would come ${chanceWords(chance!)}${together}.`;
+    case 'no-clear-change':
+      return change !== undefined && Math.abs(change.difference) < stepMs
+        ? `The difference is less than the ${stepMs} ms that the browser tells delays to.`
+        : `With no change, a difference as large would come ${chanceWords(chance!)}${together}.`;
+    case 'too-few-to-say':
+      return untested === ''
+        ? 'It was seen too rarely for its absence to say anything.'
+        : `So few could differ as much by chance alone: ${untested} would be enough to tell.`;
+    case 'gone':
+      return 'It went on before, and would have been seen after had it gone on as often.';
+    case 'new':
+      return 'It goes on after, and would have been seen before had it gone on as often.';
+  }
 }
 
 function signed(ms: number): string {
@@ -51,4 +94,27 @@ export function outcomeWords(series: readonly ComparedSeries[]): string {
     .filter(([count]) => count > 0)
     .map(([count, told]) => `${count} ${told}`);
   return parts.length === 0 ? 'Nothing was done in both that could be compared.' : `${parts.join(', ')}.`;
+}
+
+export const UNIT_WORDS: Readonly<Record<FunctionUnit, string>> = {
+  attempt: 'an attempt',
+  second: 'a second',
+};
+
+/** Own time an attempt or a second, with how far chance may move it where it was sampled. */
+export function perUnitWords(side: FunctionSide | undefined): string {
+  if (side === undefined) return '–';
+  const { perUnitMs, errorMs } = side;
+  const error = errorMs >= 0.05 ? ` ± ${errorMs.toFixed(1)}` : '';
+  return `${perUnitMs.toFixed(1)}${error} ms`;
+}
+
+/** Whether a function is said to have changed. */
+export function isChange(change: FunctionChange): boolean {
+  return change !== 'same' && change !== 'unsure';
+}
+
+/** How many series could be tested, and how. */
+export function testedWords({ tested, series }: Pick<Comparison, 'tested' | 'series'>): string {
+  return `${tested} of ${series.length} series had enough runs to be tested, by the rank test of Mann and Whitney at an error rate of 5 % over all together.`;
 }

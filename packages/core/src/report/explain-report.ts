@@ -41,7 +41,9 @@ export interface ReportedSting {
     readonly totalMs: number;
     /** Exact calls; 0 where only samples tell. */
     readonly count: number;
-    /** The delay that would be saved at most. */
+    /** Its own time, and that of the libraries and the engine it called: the order goes by it. */
+    readonly chargedMs: number;
+    /** The delay that would be saved at most: an upper bound, as what it called would go too. */
     readonly savedMs: number;
   })[];
   readonly forcedLayouts: readonly {
@@ -117,11 +119,12 @@ export function reportSting(recording: Recording, sting: Sting): ReportedSting {
     blame: blame as Record<BlamePart, number>,
     culprits: anatomy.culprits
       .slice(0, MOST_CULPRITS)
-      .map(({ functionId, selfMs, totalMs, count, savedMs }) => ({
+      .map(({ functionId, selfMs, totalMs, count, chargedMs, savedMs }) => ({
         ...reportedFunction(recording, functionId),
         selfMs: roundMs(selfMs),
         totalMs: roundMs(totalMs),
         count,
+        chargedMs: roundMs(chargedMs),
         savedMs: roundMs(savedMs),
       })),
     forcedLayouts: anatomy.forced.map(({ function: by, count, costMs, read, write = null }) => {

@@ -3,6 +3,7 @@ import { partition } from '../blame/partition';
 import type { RowContent } from '../format/rows';
 import { originalPath } from '../sources/original-path';
 import { UNSEEN_SCRIPT, displayName } from '../recording/functions';
+import { oncePerThread } from '../recording/once';
 import { RESERVED_PATH } from '../relay/paths';
 import type { Recording, TimeRange } from '../recording/recording';
 import type { BusyBlock } from './busy-blocks';
@@ -51,6 +52,27 @@ function sayingOf(handler: Handler): Labelled['says'] {
   if (handler.function !== undefined) return 2;
   return handler.invoker.startsWith('fetch ') ? 1 : 0;
 }
+
+/** Entries that overlap one before them by more than this share were told of twice. */
+const SAME_ENTRY_SHARE = 0.5;
+
+/** How long each entry into script took, by its label, in order of time; what two sources tell of counts once. */
+export const entriesByLabel = oncePerThread((recording, thread): ReadonlyMap<string, readonly number[]> => {
+  const entries = new Map<string, number[]>();
+  let untilMs = -Infinity;
+  for (const handler of recording.events.handler.rows()) {
+    if (handler.thread !== thread) continue;
+    const endMs = handler.startMs + handler.durationMs;
+    const sharedMs = Math.min(untilMs, endMs) - handler.startMs;
+    if (sharedMs > handler.durationMs * SAME_ENTRY_SHARE && handler.function === undefined) continue;
+    untilMs = Math.max(untilMs, endMs);
+    const label = labelOf(recording, handler);
+    const known = entries.get(label);
+    if (known === undefined) entries.set(label, [handler.durationMs]);
+    else known.push(handler.durationMs);
+  }
+  return entries;
+});
 
 interface Labelled {
   readonly label: string;

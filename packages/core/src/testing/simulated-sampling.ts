@@ -1,3 +1,5 @@
+import { functionTable } from '../calls/function-table';
+import { WIDE_LENS } from '../calls/lens';
 import { packSamples, NO_STACK } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import type { Recording } from '../recording/recording';
@@ -6,6 +8,11 @@ import { recordingOf, deskHeader } from './arbitrary-recording';
 const INTERVAL_MS = 10;
 /** The fraction of the golden ratio: its multiples fall evenly, so that few draws show an expectation. */
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
+/** What is told of a function's own time in a recording. Milliseconds. */
+export function toldMs(recording: Recording, functionId: number): number {
+  return functionTable(recording, WIDE_LENS).find((row) => row.functionId === functionId)?.selfMs ?? 0;
+}
 
 /** A run of handlers of one length, in each of which the same functions run one after the other. */
 export interface SimulatedRun {

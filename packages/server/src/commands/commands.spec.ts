@@ -151,7 +151,7 @@ describe('compare', () => {
   it('writes text, Markdown and JSON', () => {
     expect(
       written((output) => writeComparison(output, boarding, mended, DEFAULT_THRESHOLDS, 'text')),
-    ).toMatch(/– {2}gone +bendingOfPair/);
+    ).toMatch(/– +an attempt +gone +bendingOfPair/);
     expect(
       written((output) => writeComparison(output, boarding, mended, DEFAULT_THRESHOLDS, 'markdown')),
     ).toMatch(/^\| bendingOfPair .*gone \|$/m);

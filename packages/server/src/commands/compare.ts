@@ -1,12 +1,20 @@
 import {
+  UNIT_WORDS,
+  boundWords,
+  changeWords,
   compareRecordings,
   comparisonMarkdown,
   comparisonPage,
   comparisonPicture,
   comparisonReport,
+  firmnessWords,
+  isChange,
+  perUnitWords,
   proofOf,
+  testedWords,
   verdictWords,
   type Recording,
+  type SeriesSide,
   type Thresholds,
 } from '@nettle-patch/core';
 import type { Output } from './output';
@@ -37,33 +45,42 @@ export function writeComparison(
   output.table(
     [
       ['', 'before', 'after', '', ''],
-      ...comparison.series.map(({ label, before: was, after: is, verdict, change }) => [
-        label,
-        was.medianMs === undefined ? '–' : `${was.medianMs.toFixed(0)} ms × ${was.count}`,
-        is.medianMs === undefined ? '–' : `${is.medianMs.toFixed(0)} ms × ${is.count}`,
-        verdictWords(verdict),
-        change === undefined
-          ? ''
-          : `${change.difference.toFixed(0)} ms (${change.low.toFixed(0)} to ${change.high.toFixed(0)})`,
+      ...comparison.series.map((series) => [
+        series.label,
+        medianWords(series.before),
+        medianWords(series.after),
+        verdictWords(series.verdict),
+        changeWords(series),
       ]),
     ],
     [false, true, true, false, false],
   );
+  output.line(output.style('dim', [testedWords(comparison), ...comparison.caveats].join(' ')));
+  for (const series of comparison.series) {
+    const isSaid = series.verdict === 'too-few-to-say' && !series.isInteraction;
+    if (!isSaid)
+      output.line(output.style('dim', `${series.label}: ${firmnessWords(series, comparison.tested)}`));
+  }
   output.line();
   output.table(
     [
-      ['self before', 'self after', '', 'function', 'where'],
+      ['own time before', 'after', 'each', '', 'function', 'where'],
       ...comparison.functions
-        .filter(({ change, selfChangeMs }) => change !== 'same' && Math.abs(selfChangeMs) >= 1)
+        .filter(({ change }) => isChange(change))
         .slice(0, 20)
-        .map(({ name, place, change, before: was, after: is }) => [
-          was === undefined ? '–' : was.selfMs.toFixed(1),
-          is === undefined ? '–' : is.selfMs.toFixed(1),
+        .map(({ name, place, unit, change, before: was, after: is }) => [
+          perUnitWords(was),
+          perUnitWords(is),
+          UNIT_WORDS[unit],
           change,
           name,
           place,
         ]),
     ],
-    [true, true, false, false, false],
+    [true, true, false, false, false, false],
   );
+}
+
+function medianWords({ medianMs, medianIsBound, count }: SeriesSide): string {
+  return medianMs === undefined ? '–' : `${boundWords(medianMs, medianIsBound)} × ${count}`;
 }

@@ -31,6 +31,7 @@ const LOOK_OF: Partial<Record<BlamePart, Look>> = {
   paintMs: 'paint',
   drawingMs: 'drawing',
   collectionMs: 'collection',
+  dialogMs: 'dialog',
 };
 /** Less is not worth a line. Milliseconds. */
 const LEAST_MS = 0.05;

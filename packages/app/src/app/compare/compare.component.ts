@@ -4,9 +4,17 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { MatTooltipModule } from '@angular/material/tooltip';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
-import { changeWords, outcomeWords, verdictWords, type Verdict as SeriesVerdict } from '@nettle-patch/core';
+import {
+  changeWords,
+  firmnessWords,
+  outcomeWords,
+  testedWords,
+  verdictWords,
+  type ComparedSeries,
+} from '@nettle-patch/core';
 import { switchMap } from 'rxjs';
 import { CompareService } from '../services/compare.service';
 import { RecordingService } from '../services/recording.service';
@@ -20,14 +28,6 @@ import { RecordingChoiceComponent } from './recording-choice.component';
 import { pictureOf } from './picture-file';
 
 const TOLD_MS = 4000;
-/** What verdicts without figures mean. */
-const MEANINGS: Partial<Record<SeriesVerdict, string>> = {
-  'too-few-to-say': 'Three attempts on either side are the least.',
-  'no-clear-change': 'The difference may be chance.',
-  gone: 'It stung before and does not any more.',
-  new: 'It did not sting before.',
-};
-
 /** Two recordings side by side: whether it became faster, and by which code. */
 @Component({
   selector: 'np-compare',
@@ -36,6 +36,7 @@ const MEANINGS: Partial<Record<SeriesVerdict, string>> = {
     MatButtonModule,
     MatButtonToggleModule,
     MatProgressBarModule,
+    MatTooltipModule,
     IconComponent,
     AnatomyPairComponent,
     ComparedFunctionsComponent,
@@ -73,6 +74,10 @@ export class CompareComponent {
     return state.state === 'failed' ? state.words : undefined;
   });
   protected readonly outcome = computed(() => outcomeWords(this.compared()?.series ?? []));
+  protected readonly tested = computed(() => {
+    const compared = this.compared();
+    return compared === undefined ? '' : [testedWords(compared), ...compared.caveats].join(' ');
+  });
   protected readonly shown = signal<'functions' | 'flame'>('functions');
   readonly #chosen = signal<string | undefined>(undefined);
   /** The series that is taken apart: at first the largest change. */
@@ -106,8 +111,9 @@ export class CompareComponent {
     this.#chosen.set(label);
   }
 
-  protected meaning(verdict: SeriesVerdict): string {
-    return MEANINGS[verdict] ?? '';
+  /** How firm a verdict is, in one sentence. */
+  protected firmness(series: ComparedSeries): string {
+    return firmnessWords(series, this.compared()?.tested ?? 0);
   }
 
   protected async copyMarkdown(): Promise<void> {

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
-import type { ComparedFunction, FunctionSide } from '@nettle-patch/core';
+import { UNIT_WORDS, perUnitWords, type ComparedFunction, type FunctionSide } from '@nettle-patch/core';
 import { formatMs } from '../shared/format';
 
 const SHOWN_AT_FIRST = 60;
 
-/** Functions that are gone, new, cheaper or dearer, in all and for each call. */
+/** Functions that are gone, new, cheaper or dearer, for each time that something was done and for each call. */
 @Component({
   selector: 'np-compared-functions',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -16,6 +16,7 @@ const SHOWN_AT_FIRST = 60;
             <th scope="col">Function</th>
             <th scope="col"></th>
             <th scope="col" class="figure">Own time before → after</th>
+            <th scope="col">each</th>
             <th scope="col" class="figure">A call</th>
             <th scope="col" class="figure">Calls</th>
           </tr>
@@ -33,13 +34,16 @@ const SHOWN_AT_FIRST = 60;
                   >{{ one.change }}</span
                 >
               </td>
-              <td class="figure">{{ self(one.before) }} → {{ self(one.after) }}</td>
+              <td class="figure">{{ own(one.before) }} → {{ own(one.after) }}</td>
+              <td>{{ units[one.unit] }}</td>
               <td class="figure">{{ each(one.before) }} → {{ each(one.after) }}</td>
               <td class="figure">{{ count(one.before) }} → {{ count(one.after) }}</td>
             </tr>
           } @empty {
             <tr>
-              <td colspan="5" class="soft">No function changed by more than two milliseconds and a tenth.</td>
+              <td colspan="6" class="soft">
+                No function changed by more than a tenth and more than sampling alone may move it.
+              </td>
             </tr>
           }
         </tbody>
@@ -105,9 +109,8 @@ export class ComparedFunctionsComponent {
     this.all() ? this.functions() : this.functions().slice(0, SHOWN_AT_FIRST),
   );
 
-  protected self(side: FunctionSide | undefined): string {
-    return side === undefined ? '–' : formatMs(side.selfMs);
-  }
+  protected readonly units = UNIT_WORDS;
+  protected readonly own = perUnitWords;
 
   protected each(side: FunctionSide | undefined): string {
     return side?.eachMs === undefined ? '–' : formatMs(side.eachMs);

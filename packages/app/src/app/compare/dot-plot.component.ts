@@ -1,6 +1,6 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, viewChild } from '@angular/core';
-import type { ComparedSeries, SeriesSide } from '@nettle-patch/core';
+import { boundWords, type ComparedSeries, type SeriesSide } from '@nettle-patch/core';
 import { FIGURE_FONT } from '../shared/canvas-fonts';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { formatDuration } from '../shared/format';
@@ -34,9 +34,9 @@ export class DotPlotComponent {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   protected readonly words = computed(() => {
     const { before, after } = this.series();
-    const told = ({ valuesMs }: SeriesSide) =>
-      valuesMs.length === 0 ? 'none' : valuesMs.map((ms) => Math.round(ms)).join(', ');
-    return `Attempts in milliseconds: before ${told(before)}; after ${told(after)}`;
+    const told = ({ delays }: SeriesSide) =>
+      delays.length === 0 ? 'none' : delays.map(({ ms, isBound }) => boundWords(ms, isBound)).join(', ');
+    return `Attempts: before ${told(before)}; after ${told(after)}`;
   });
 
   constructor() {
@@ -73,7 +73,7 @@ export class DotPlotComponent {
     context: CanvasRenderingContext2D,
     palette: Palette,
     scale: TimeScale,
-    { valuesMs, medianMs }: SeriesSide,
+    { delays, medianMs, medianIsBound }: SeriesSide,
     y: number,
     isAfter: boolean,
   ): void {
@@ -86,8 +86,14 @@ export class DotPlotComponent {
     context.fillStyle = palette.handling;
     context.strokeStyle = palette.soft;
     context.lineWidth = 1.6;
-    for (const ms of valuesMs) {
+    for (const { ms, isBound } of delays) {
       context.beginPath();
+      if (isBound) {
+        context.moveTo(scale.x(0), y);
+        context.lineTo(scale.x(ms), y);
+        context.stroke();
+        continue;
+      }
       context.arc(scale.x(ms), y, DOT, 0, 2 * Math.PI);
       if (isAfter) context.fill();
       else context.stroke();
@@ -97,6 +103,10 @@ export class DotPlotComponent {
     context.fillStyle = palette.ink;
     context.fillRect(x - 1, y - 8, 2, 16);
     context.font = FIGURE_FONT;
-    context.fillText(formatDuration(medianMs), scale.right + 2 * MARGIN, y + 4);
+    context.fillText(
+      medianIsBound ? `< ${formatDuration(medianMs)}` : formatDuration(medianMs),
+      scale.right + 2 * MARGIN,
+      y + 4,
+    );
   }
 }

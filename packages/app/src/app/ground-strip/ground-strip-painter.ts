@@ -16,6 +16,7 @@ const COLOURS: readonly (readonly [keyof OpenedRecording['skyline']['parts'], Co
   ['drawingMs', 'paint'],
   ['collectionMs', 'collection'],
   ['otherMs', 'other'],
+  ['dialogMs', 'waiting'],
   ['unexplainedMs', 'other'],
 ];
 

@@ -83,6 +83,9 @@ import { partWords } from '../shared/words';
         repeating-linear-gradient(45deg, var(--collection) 0 1.5px, transparent 1.5px 4px),
         repeating-linear-gradient(-45deg, var(--collection) 0 1.5px, var(--collection-soft) 1.5px 4px);
     }
+    .dialogMs {
+      background: repeating-linear-gradient(0deg, var(--waiting) 0 2px, var(--waiting-soft) 2px 4px);
+    }
     .idleMs {
       background: none;
       border-bottom: 1.5px solid var(--soft);

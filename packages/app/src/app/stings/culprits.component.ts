@@ -5,10 +5,10 @@ import { LensService } from '../services/lens.service';
 import type { OpenedSting } from '../../workers/opened';
 
 const SHOWN = 5;
-/** What would save less than this share of the delay is not listed. */
+/** What is charged with less than this share of the delay is not listed. */
 const LEAST_SHARE = 0.01;
 
-/** Functions by the delay that would be saved at most without them, with file and line. */
+/** Functions by the time that is charged to them, with file and line and what would be saved at most without them. */
 @Component({
   selector: 'np-culprits',
   imports: [RouterLink],
@@ -21,9 +21,14 @@ const LEAST_SHARE = 0.01;
           <tr>
             <th>function, and where it is</th>
             <th class="right" title="In its own code">self</th>
-            <th class="right" title="With everything it calls">total</th>
-            <th class="right" title="The delay without it and the libraries and layouts it brings">
-              could save
+            <th class="right" title="Its own code, and the libraries and layouts it brings">
+              with libraries
+            </th>
+            <th
+              class="right"
+              title="An upper bound: without it, all that it calls would go too, as far as nobody else needs that"
+            >
+              would save up to
             </th>
           </tr>
         </thead>
@@ -47,7 +52,7 @@ const LEAST_SHARE = 0.01;
                 }
               </td>
               <td class="right figure">{{ row.selfMs }}</td>
-              <td class="right figure">{{ row.totalMs }}</td>
+              <td class="right figure">{{ row.chargedMs }}</td>
               <td class="right figure save">
                 <i aria-hidden="true" [class.library]="row.owner !== 'own'" [style.width.px]="row.bar"></i
                 >{{ row.savedMs }} ms
@@ -74,9 +79,11 @@ const LEAST_SHARE = 0.01;
       table-layout: fixed;
       width: 100%;
     }
-    th:nth-child(2),
-    th:nth-child(3) {
+    th:nth-child(2) {
       width: 56px;
+    }
+    th:nth-child(3) {
+      width: 92px;
     }
     th:last-child {
       width: 138px;
@@ -146,19 +153,19 @@ export class CulpritsComponent {
   readonly #worth = computed(() => {
     const { culprits, blame } = this.shown().anatomy;
     return culprits.filter(
-      ({ savedMs }, index) => index === 0 || (index < SHOWN && savedMs >= blame.totalMs * LEAST_SHARE),
+      ({ chargedMs }, index) => index === 0 || (index < SHOWN && chargedMs >= blame.totalMs * LEAST_SHARE),
     );
   });
   protected readonly more = computed(() => this.shown().anatomy.culprits.length - this.#worth().length);
   protected readonly rows = computed(() => {
-    const { anatomy, functions } = this.shown();
-    const most = anatomy.culprits[0]?.savedMs ?? 1;
-    return this.#worth().map(({ functionId, selfMs, totalMs, savedMs }) => ({
+    const { functions } = this.shown();
+    const most = Math.max(1, ...this.#worth().map(({ savedMs }) => savedMs));
+    return this.#worth().map(({ functionId, selfMs, chargedMs, savedMs }) => ({
       functionId,
       ...functions.get(functionId)!,
       short: shortPlace(functions.get(functionId)!.place),
       selfMs: Math.round(selfMs * this.slower()),
-      totalMs: Math.round(totalMs * this.slower()),
+      chargedMs: Math.round(chargedMs * this.slower()),
       savedMs: Math.round(savedMs * this.slower()),
       bar: Math.max(1, (savedMs / most) * 56),
     }));

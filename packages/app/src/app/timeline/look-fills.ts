@@ -11,8 +11,9 @@ export function lookFills(context: CanvasRenderingContext2D, palette: Palette): 
 
 function fillFor(context: CanvasRenderingContext2D, palette: Palette, look: Look): Fill {
   switch (look) {
-    case 'task':
     case 'dialog':
+      return fillOf(context, 'lines', palette.waiting, palette.waitingSoft);
+    case 'task':
     case 'waiting':
       return palette.waiting;
     case 'own':

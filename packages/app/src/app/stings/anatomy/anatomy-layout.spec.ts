@@ -41,6 +41,7 @@ function anatomy(changes: Partial<Anatomy> = {}): Anatomy {
     endMs,
     blame: {} as Anatomy['blame'],
     culprits: [],
+    script: { lengthMs: 0, lead: undefined, below: undefined, library: undefined },
   });
   return {
     sting: STING,

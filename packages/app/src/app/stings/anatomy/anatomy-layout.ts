@@ -16,6 +16,7 @@ const RESTS = {
   paint: 'paint, and the way of the picture to the screen',
   collection: 'memory being collected',
   other: 'other work of the browser',
+  dialog: 'a dialog was open, and a person in front of it',
   drawing: 'style, layout and paint, not told apart',
   unexplained: 'busy, and not known with what',
   idle: 'main thread idle, or the picture on its way to the screen',

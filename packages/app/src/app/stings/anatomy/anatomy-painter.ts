@@ -13,7 +13,7 @@ const AFTER_BEGIN = 48;
 const BEFORE_END = 70;
 const BETWEEN = 14;
 /** Kinds whose texture would make words on it hard to read. */
-const TEXTURED = new Set<Shape['kind']>(['style', 'layout', 'paint', 'collection']);
+const TEXTURED = new Set<Shape['kind']>(['style', 'layout', 'paint', 'collection', 'dialog']);
 const PHASES = new Set<Shape['kind']>(['waiting', 'handling', 'drawing']);
 
 export interface PaintOptions {
@@ -211,6 +211,8 @@ export class AnatomyPainter {
         return filled('cross', palette.collection, palette.panel);
       case 'own':
         return palette.scriptOwn;
+      case 'dialog':
+        return filled('lines', palette.waiting, palette.panel);
       case 'library':
       case 'stem':
         return palette.scriptLibrary;

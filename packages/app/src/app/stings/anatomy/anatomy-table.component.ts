@@ -46,7 +46,7 @@ export class AnatomyTableComponent {
         .map((part) => `${partWords(part)} ${blame[part].toFixed(1)}`)
         .join(', '),
       code: culprits
-        .map(({ functionId, savedMs }) => `${functions.get(functionId)?.name} ${savedMs.toFixed(1)}`)
+        .map(({ functionId, chargedMs }) => `${functions.get(functionId)?.name} ${chargedMs.toFixed(1)}`)
         .join(', '),
     }));
   });

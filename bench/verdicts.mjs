@@ -1,0 +1,72 @@
+/**
+ * How often the comparison of two recordings is wrong, and what it finds: both sides are drawn from the same
+ * distribution (log-normal, one in twenty an outlier, in steps of 8 ms), or one series is made quicker.
+ * `npm run bench -- verdicts [--comparisons 400] [--json]`
+ */
+import { coreTesting } from './lib/core-testing.mjs';
+
+const options = process.argv.slice(2);
+const valueOf = (name, otherwise) =>
+  options.includes(name) ? Number(options[options.indexOf(name) + 1]) : otherwise;
+const asJson = options.includes('--json');
+const say = (text) => (asJson ? undefined : console.log(text));
+const comparisons = valueOf('--comparisons', 400);
+const { verdictRates } = await coreTesting(['simulated-verdicts']);
+
+const percent = (share) => `${(share * 100).toFixed(1)} %`;
+const figures = { comparisons, nothingChanged: [], drifting: [], halved: [], fifthLess: [] };
+say(`${comparisons} comparisons each. Nothing changed: comparisons with any verdict, target at most 5 %`);
+for (const repeats of [3, 4, 5, 8, 12, 20, 30]) {
+  for (const series of [1, 10, 40]) {
+    const some = Math.max(20, Math.round(comparisons * Math.min(1, 4000 / (repeats ** 2 * series))));
+    const { anyFalse } = verdictRates({
+      repeats,
+      series,
+      comparisons: some,
+      factor: 1,
+      seed: 31 * repeats + series,
+    });
+    const error = Math.sqrt((anyFalse * (1 - anyFalse)) / some);
+    figures.nothingChanged.push({ repeats, series, comparisons: some, anyFalse, error });
+    say(`  ${repeats} repeats, ${series} series: ${percent(anyFalse)} ± ${percent(error)} of ${some}`);
+  }
+}
+say(
+  'Nothing changed, but loads of the page differ by 10 %: what one recording against one cannot control for',
+);
+for (const repeats of [5, 12, 30]) {
+  const { anyFalse } = verdictRates({
+    repeats,
+    series: 10,
+    comparisons,
+    factor: 1,
+    seed: repeats,
+    drift: 0.1,
+  });
+  figures.drifting.push({ repeats, series: 10, anyFalse });
+  say(`  ${repeats} repeats, 10 series: ${percent(anyFalse)}`);
+}
+for (const [name, factor] of [
+  ['halved', 0.5],
+  ['fifthLess', 0.8],
+]) {
+  say(
+    `One series of ten ${factor === 0.5 ? 'halved (target 90 % at 8 repeats with one series)' : 'a fifth quicker'}: found`,
+  );
+  for (const repeats of [4, 5, 8, 12, 20, 30]) {
+    for (const series of [1, 10]) {
+      const { found, anyFalse } = verdictRates({
+        repeats,
+        series,
+        comparisons,
+        factor,
+        seed: 7 * repeats + series,
+      });
+      figures[name].push({ repeats, series, found, anyFalse });
+      say(
+        `  ${repeats} repeats, ${series} series: ${percent(found)}, another series told falsely ${percent(anyFalse)}`,
+      );
+    }
+  }
+}
+if (asJson) console.log(JSON.stringify(figures, null, 2));

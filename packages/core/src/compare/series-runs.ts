@@ -1,0 +1,84 @@
+import { interactionsOf } from '../inputs/interactions';
+import { displayName } from '../recording/functions';
+import { oncePerRecording } from '../recording/once';
+import { MAIN_THREAD, type Recording } from '../recording/recording';
+import { canonicalIds } from '../calls/canonical-stacks';
+import { findStings } from '../stings/find';
+import { entriesByLabel } from '../stings/entry-label';
+import { forcedLabel } from '../stings/forced-layout';
+import type { Sting } from '../stings/sting';
+import type { Thresholds } from '../stings/thresholds';
+
+/** One delay of a series. Milliseconds. */
+export interface Delay {
+  readonly ms: number;
+  /** Whether it is only known that the delay was below `ms`. */
+  readonly isBound: boolean;
+}
+
+/** What was done, or went on, under one label in one recording. */
+export interface Runs {
+  readonly isInteraction: boolean;
+  /**
+   * Whether every run is there, those within budget too; else only what stung is, and where there is none it may have
+   * been quicker.
+   */
+  readonly isWhole: boolean;
+  readonly delays: readonly Delay[];
+}
+
+const measured = (ms: number): Delay => ({ ms, isBound: false });
+
+/** What every layout that a function forced in a task took, by its label. */
+const forcedRuns = oncePerRecording((recording): ReadonlyMap<string, readonly number[]> => {
+  const idOf = canonicalIds(recording);
+  const runs = new Map<string, number[]>();
+  for (const { thread, function: by, costMs } of recording.events.forced.rows()) {
+    if (thread !== MAIN_THREAD) continue;
+    const name = by === undefined ? undefined : displayName(recording.functions.get(idOf(by)));
+    const label = forcedLabel(name);
+    const known = runs.get(label);
+    if (known === undefined) runs.set(label, [costMs]);
+    else known.push(costMs);
+  }
+  return runs;
+});
+
+function add(runs: Map<string, Runs>, label: string, more: Omit<Runs, 'delays'>, delay: Delay): void {
+  const known = runs.get(label);
+  if (known === undefined) runs.set(label, { ...more, delays: [delay] });
+  else (known.delays as Delay[]).push(delay);
+}
+
+/**
+ * All that was done in a recording, and all that went on in it and stung in one of two recordings, by label.
+ * @param stung labels that stung, without anybody waiting, in either recording
+ */
+export function runsOf(
+  recording: Recording,
+  thresholds: Thresholds,
+  stung: ReadonlySet<string>,
+): ReadonlyMap<string, Runs> {
+  const runs = new Map<string, Runs>();
+  for (const { label, feltMs, measured: isMeasured } of interactionsOf(recording)) {
+    add(runs, label, { isInteraction: true, isWhole: true }, { ms: feltMs, isBound: !isMeasured });
+  }
+  const background = { isInteraction: false, isWhole: true };
+  const entries = entriesByLabel(recording, MAIN_THREAD);
+  const forced = forcedRuns(recording);
+  for (const label of stung) {
+    for (const ms of entries.get(label) ?? forced.get(label) ?? [])
+      add(runs, label, background, measured(ms));
+  }
+  for (const { label, feltMs } of backgroundStings(recording, thresholds)) {
+    if (runs.get(label)?.isWhole !== true) {
+      add(runs, label, { isInteraction: false, isWhole: false }, measured(feltMs));
+    }
+  }
+  return runs;
+}
+
+/** Stings for which nobody waited. */
+export function backgroundStings(recording: Recording, thresholds: Thresholds): Sting[] {
+  return findStings(recording, thresholds).filter(({ interaction }) => interaction === undefined);
+}

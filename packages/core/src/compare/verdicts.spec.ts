@@ -1,0 +1,32 @@
+import { describe, expect, it } from 'vitest';
+import { verdictRates } from '../testing/simulated-verdicts';
+
+/** Of 200 comparisons at a true rate of 5 %, more than 17 come in less than 1 of 50 runs; the seed is fixed. */
+const MAX_FALSE = 17 / 200;
+
+describe('verdicts where nothing changed', () => {
+  it.each([
+    [3, 10],
+    [4, 1],
+    [5, 10],
+    [8, 10],
+    [12, 4],
+  ])('are false in no more than a twentieth of comparisons: %d repeats, %d series', (repeats, series) => {
+    const { anyFalse } = verdictRates({
+      repeats,
+      series,
+      comparisons: 200,
+      factor: 1,
+      seed: repeats * 100 + series,
+    });
+    expect(anyFalse).toBeLessThanOrEqual(MAX_FALSE);
+    if (repeats === 3) expect(anyFalse).toBe(0);
+  });
+});
+
+describe('a response that was halved', () => {
+  it('is found in 9 of 10 comparisons of 8 against 8', () => {
+    const { found } = verdictRates({ repeats: 8, series: 1, comparisons: 400, factor: 0.5, seed: 20 });
+    expect(found).toBeGreaterThanOrEqual(0.9);
+  });
+});
