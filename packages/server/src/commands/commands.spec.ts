@@ -158,7 +158,7 @@ describe('compare', () => {
     const report: unknown = JSON.parse(
       written((output) => writeComparison(output, boarding, mended, DEFAULT_THRESHOLDS, 'json')),
     );
-    expect(report).toMatchObject({ version: 1, before: { title: 'board-all-exact' }, warnings: [] });
+    expect(report).toMatchObject({ version: 2, before: { title: 'board-all-exact' }, warnings: [] });
   });
 });
 
