@@ -53,6 +53,10 @@ export async function readFile(
     if (piece === undefined) return;
     decoder.push(piece);
     take(piece);
+    if (decoder.isFull) {
+      await reader.cancel();
+      return;
+    }
   }
 }
 

@@ -88,6 +88,8 @@ export interface FunctionDetails {
   readonly owner: Owner;
   /** Under the lens, each moment once. */
   readonly selfMs: number;
+  /** One standard error of it where it was sampled, else 0. */
+  readonly selfErrorMs: number;
   readonly totalMs: number;
   readonly exact: boolean;
   readonly statistics: OccurrenceStatistics | undefined;
@@ -182,6 +184,7 @@ export class CallsDesk {
       functionId,
       ...this.#named(functionId),
       selfMs: row?.selfMs ?? 0,
+      selfErrorMs: row?.selfErrorMs ?? 0,
       totalMs: row?.totalMs ?? 0,
       exact,
       statistics,

@@ -1,5 +1,5 @@
 import type { RowContent } from '../format/rows';
-import { interactionsOf, type Interaction } from '../inputs/interactions';
+import { interactionsIn, type Interaction } from '../inputs/interactions';
 import type { Recording, TimeRange } from '../recording/recording';
 import { handlersIn } from '../stings/entry-label';
 import { isOneStretch, type Sting } from '../stings/sting';
@@ -81,7 +81,7 @@ function drawingStart(recording: Recording, sting: Sting): number {
 }
 
 function queuedDuring(recording: Recording, sting: Sting): Queued[] {
-  const others = interactionsOf(recording).filter(
+  const others = interactionsIn(recording, sting).filter(
     (other: Interaction) =>
       other.thread === sting.thread &&
       other.measured &&

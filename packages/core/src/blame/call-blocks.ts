@@ -1,7 +1,9 @@
-import { ownerOf, type Owner } from '../recording/functions';
+import { NO_STACK } from '../format/packed-samples';
+import { UNKNOWN_FUNCTION, ownerOf, type Owner } from '../recording/functions';
 import type { Recording } from '../recording/recording';
-import { callPath } from './call-path';
+import { canonicalFunction } from './call-path';
 import type { Certainty, Segment } from './segments';
+import { innermostFunction, innermostOwn, stackFacts } from './stack-facts';
 
 /** A stretch during which one function was on the stack. */
 export interface CallBlock {
@@ -22,10 +24,10 @@ export type LibraryStem = CallBlock;
 /** Two looks at the same function further apart than this are drawn as two blocks. */
 const JOIN_GAP_MS = 0.001;
 
-/** The own functions of a path; all of it where none is own. */
-function ownFirst(recording: Recording, path: readonly number[]): readonly number[] {
-  const own = path.filter((id) => ownerOf(recording.functions.get(id)) === 'own');
-  return own.length > 0 ? own : path;
+/** The functions that are drawn of a segment: the own ones, or all where none is own. */
+function drawnPath(recording: Recording, { stack, entry }: Segment): readonly number[] {
+  if (stack !== NO_STACK) return stackFacts(recording).drawnPath(stack);
+  return entry === UNKNOWN_FUNCTION ? [] : [canonicalFunction(recording, entry)];
 }
 
 /**
@@ -36,7 +38,7 @@ export function callBlocks(recording: Recording, segments: Iterable<Segment>): C
   const done: CallBlock[] = [];
   let open: Growing[] = [];
   for (const segment of segments) {
-    const path = ownFirst(recording, callPath(recording, segment));
+    const path = drawnPath(recording, segment);
     let shared = 0;
     while (
       shared < path.length &&
@@ -61,14 +63,15 @@ export function callBlocks(recording: Recording, segments: Iterable<Segment>): C
 /** Stretches in which own code had called a library, each under the own function that called it. */
 export function libraryStems(recording: Recording, segments: Iterable<Segment>): LibraryStem[] {
   const stems: Growing[] = [];
-  for (const { startMs, endMs, certainty, ...rest } of segments) {
-    const path = callPath(recording, { startMs, endMs, certainty, ...rest });
-    const own = ownFirst(recording, path);
-    const functionId = path.at(-1);
-    if (functionId === undefined || functionId === own.at(-1)) continue;
+  for (const segment of segments) {
+    const { startMs, endMs, certainty } = segment;
+    const own = innermostOwn(recording, segment);
+    const functionId = innermostFunction(recording, segment);
+    if (functionId === undefined || own === undefined || functionId === own) continue;
+    const { length: depth } = drawnPath(recording, segment);
     const last = stems.at(-1);
     if (last?.functionId === functionId && startMs - last.endMs <= JOIN_GAP_MS) last.endMs = endMs;
-    else stems.push({ functionId, depth: own.length, startMs, endMs, owner: 'library', certainty });
+    else stems.push({ functionId, depth, startMs, endMs, owner: 'library', certainty });
   }
   return stems;
 }

@@ -1,18 +1,12 @@
 import { NO_STACK } from '../format/packed-samples';
 import { UNKNOWN_FUNCTION } from '../recording/functions';
+import { functionIdentities } from '../recording/function-identities';
 import type { Recording } from '../recording/recording';
 import type { Segment } from './segments';
 
 /** The one id that stands for a function that was met under several. */
 export function canonicalFunction(recording: Recording, id: number): number {
-  const seen = new Set<number>();
-  let at = id;
-  for (;;) {
-    const same: number | undefined = recording.functions.get(at)?.sameAs;
-    if (same === undefined || seen.has(same)) return at;
-    seen.add(at);
-    at = same;
-  }
+  return functionIdentities(recording).get(id) ?? id;
 }
 
 /** Functions running during a segment, from the outermost inwards; empty when none is known. */

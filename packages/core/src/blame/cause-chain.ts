@@ -1,4 +1,4 @@
-import { interactionsOf } from '../inputs/interactions';
+import { interactionsIn } from '../inputs/interactions';
 import type { RowContent } from '../format/rows';
 import { canonicalFunction } from './call-path';
 import { oncePerRecording } from '../recording/once';
@@ -8,6 +8,9 @@ import { handlersIn } from '../stings/entry-label';
 
 type Handler = RowContent<'handler'>;
 type Schedule = RowContent<'schedule'>;
+
+/** An answer and the listener that gave it may be told of to different steps of the clock. */
+const NEAR_MS = 1;
 
 /** One link of the chain from an input to what it led to. */
 export type CauseLink =
@@ -54,7 +57,8 @@ export function askedWords({ type, delayMs, url }: Pick<Schedule, 'type' | 'dela
 function inputOf(recording: Recording, handler: Handler): CauseLink | undefined {
   if (handler.type !== 'event-listener') return undefined;
   const endMs = handler.startMs + handler.durationMs;
-  const interaction = interactionsOf(recording).find(
+  const near = { startMs: handler.startMs - NEAR_MS, endMs: endMs + NEAR_MS };
+  const interaction = interactionsIn(recording, near).find(
     ({ thread, processingStartMs, processingEndMs }) =>
       thread === handler.thread && handler.startMs <= processingEndMs && endMs >= processingStartMs,
   );

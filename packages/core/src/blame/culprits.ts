@@ -1,8 +1,9 @@
 import { NO_STACK } from '../format/packed-samples';
-import { UNKNOWN_FUNCTION, ownerOf } from '../recording/functions';
+import { UNKNOWN_FUNCTION } from '../recording/functions';
 import type { Recording } from '../recording/recording';
-import { callPath } from './call-path';
+import { canonicalFunction } from './call-path';
 import type { Segment } from './segments';
+import { stackFacts } from './stack-facts';
 
 /** What one function contributed to a delay. Milliseconds. */
 export interface Culprit {
@@ -49,26 +50,6 @@ export const NO_CULPRIT: Culprit = {
 
 type Tally = { -readonly [Key in keyof Culprit]: Culprit[Key] };
 
-/** The function a moment is charged to: the innermost own one, or the innermost of all where none is own. */
-function chargedIndex(recording: Recording, path: readonly number[]): number {
-  for (let at = path.length - 1; at >= 0; at--) {
-    if (ownerOf(recording.functions.get(path[at]!)) === 'own') return at;
-  }
-  return path.length - 1;
-}
-
-interface ChargedPath {
-  readonly path: readonly number[];
-  readonly functions: readonly number[];
-  /** Place in the path of the function that is charged. */
-  readonly charged: number;
-}
-
-function chargedPath(recording: Recording, segment: Segment): ChargedPath {
-  const path = callPath(recording, segment);
-  return { path, functions: [...new Set(path)], charged: chargedIndex(recording, path) };
-}
-
 /**
  * Functions ranked by the time charged to them. Every moment with a known stack is charged once, to the innermost own
  * function, so what is charged sums to the time with known code.
@@ -94,34 +75,66 @@ export function functionsOf(
   const tallyOf = (functionId: number): Tally => {
     let tally = tallies.get(functionId);
     if (tally === undefined) {
-      tally = { ...NO_CULPRIT, functionId };
+      tally = { ...NO_CULPRIT, functionId, count: counts.get(functionId) ?? 0 };
       tallies.set(functionId, tally);
     }
     return tally;
   };
-  const known = new Map<number, ChargedPath>();
-  for (const segment of segments) {
-    const key = segment.stack === NO_STACK ? -2 - segment.entry : segment.stack;
-    let charge = known.get(key);
-    if (charge === undefined) known.set(key, (charge = chargedPath(recording, segment)));
-    const { path, functions, charged } = charge;
-    if (path.length === 0) continue;
+  const facts = stackFacts(recording);
+  const onStacks = new Map<number, number>();
+  const all = [...segments];
+  for (const { stack, entry, startMs, endMs } of all) {
+    const lengthMs = endMs - startMs;
+    if (stack !== NO_STACK) onStacks.set(stack, (onStacks.get(stack) ?? 0) + lengthMs);
+    else if (entry !== UNKNOWN_FUNCTION) tallyOf(canonicalFunction(recording, entry)).totalMs += lengthMs;
+  }
+  for (const [functionId, totalMs] of totalsOf(recording, onStacks)) tallyOf(functionId).totalMs += totalMs;
+  for (const segment of all) {
+    const { stack, entry } = segment;
+    if (stack === NO_STACK && entry === UNKNOWN_FUNCTION) continue;
+    const isStack = stack !== NO_STACK;
+    const innermost = isStack ? facts.innermost(stack) : canonicalFunction(recording, entry);
+    const charged = isStack ? facts.charged(stack) : innermost;
+    const tally = tallyOf(charged);
     const lengthMs = segment.endMs - segment.startMs;
-    for (const functionId of functions) tallyOf(functionId).totalMs += lengthMs;
-    const tally = tallyOf(path[charged]!);
     tally.chargedMs += lengthMs;
     if (isInferredScript(segment)) tally.inferredMs += lengthMs;
-    if (segment.certainty === 'measured' && segment.stack !== NO_STACK) tally.exactMs += lengthMs;
-    if (segment.stack === NO_STACK) tally.entryMs += lengthMs;
+    if (segment.certainty === 'measured' && isStack) tally.exactMs += lengthMs;
+    if (!isStack) tally.entryMs += lengthMs;
     if (segment.activity !== 'script') tally.forcedMs += lengthMs;
-    else if (charged === path.length - 1) tally.selfMs += lengthMs;
+    else if (charged === innermost) tally.selfMs += lengthMs;
     else tally.broughtMs += lengthMs;
   }
-  for (const tally of tallies.values()) {
-    tally.count = counts.get(tally.functionId) ?? 0;
-    tally.savedMs = tally.totalMs;
-  }
+  for (const tally of tallies.values()) tally.savedMs = tally.totalMs;
   return [...tallies.values()];
+}
+
+/**
+ * Time during which each function was on the stack, a call inside another of it counted once; an outer function comes
+ * before what it called. One step a stack, however deep.
+ * @param onStacks milliseconds by stack
+ */
+function totalsOf(recording: Recording, onStacks: ReadonlyMap<number, number>): Map<number, number> {
+  const { stacks } = recording;
+  const facts = stackFacts(recording);
+  const below = new Map<number, number>();
+  for (const stack of onStacks.keys()) {
+    for (let at = stack; at !== NO_STACK && !below.has(at); at = stacks.parentOf(at)) below.set(at, 0);
+  }
+  const ascending = [...below.keys()].sort((a, b) => a - b);
+  for (const stack of ascending.toReversed()) {
+    const ms = below.get(stack)! + (onStacks.get(stack) ?? 0);
+    below.set(stack, ms);
+    const caller = stacks.parentOf(stack);
+    if (caller !== NO_STACK) below.set(caller, below.get(caller)! + ms);
+  }
+  const totals = new Map<number, number>();
+  for (const stack of ascending) {
+    if (!facts.isOutermostOfFunction(stack)) continue;
+    const functionId = facts.innermost(stack);
+    totals.set(functionId, (totals.get(functionId) ?? 0) + below.get(stack)!);
+  }
+  return totals;
 }
 
 function isInferredScript({ activity, certainty }: Segment): boolean {

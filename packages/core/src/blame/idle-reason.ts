@@ -1,4 +1,4 @@
-import { interactionsOf } from '../inputs/interactions';
+import { interactionsIn } from '../inputs/interactions';
 import type { Recording, TimeRange } from '../recording/recording';
 import { scheduleOf } from './cause-chain';
 
@@ -44,7 +44,8 @@ export function idleReasons(recording: Recording, thread: number, range: TimeRan
     }
   }
   if (reasons.length > 0) return reasons;
-  const isPerson = interactionsOf(recording).some(
+  const near = { startMs: range.endMs - NEAR_MS, endMs: range.endMs + NEAR_MS };
+  const isPerson = interactionsIn(recording, near).some(
     ({ startMs }) => Math.abs(startMs - range.endMs) <= NEAR_MS,
   );
   return [{ type: isPerson ? 'person' : 'unknown' }];

@@ -16,9 +16,23 @@ export function missedFrames(recording: Recording, sting: Sting): number[] {
     .filter((ms) => ms > sting.startMs && ms < sting.endMs);
 }
 
+/** Frames that overlap a range; each ends where the next may begin, so their ends ascend. */
+function between(frames: readonly FrameTime[], startMs: number, endMs: number): FrameTime[] {
+  let low = 0;
+  let high = frames.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (frames[middle]!.endMs <= startMs) low = middle + 1;
+    else high = middle;
+  }
+  const found: FrameTime[] = [];
+  for (let at = low; at < frames.length && frames[at]!.startMs < endMs; at++) found.push(frames[at]!);
+  return found;
+}
+
 function pictures(recording: Recording, { kind, thread, startMs, endMs }: Sting): FrameTime[] {
   const told = frameTimes(recording, thread);
-  if (told.length > 0) return told.filter((frame) => frame.endMs > startMs && frame.startMs < endMs);
+  if (told.length > 0) return between(told, startMs, endMs);
   const missed = Math.round((endMs - startMs) / recording.header.refreshMs) - 1;
   return isOneStretch(kind) && missed > 0 ? [{ startMs, endMs, missed }] : [];
 }

@@ -212,7 +212,11 @@ class OutsideWriter implements Visitor {
 }
 
 /** What the sources other than exact calls tell of one thread of a whole recording. */
-export type Outside = Pick<OutsideWriter, 'segments' | 'around'>;
+export interface Outside {
+  readonly segments: SegmentList;
+  /** Who ran at a time at which work of the engine is known exactly, but not what called for it. */
+  around(ms: number): Pick<Segment, 'stack' | 'entry'>;
+}
 
 /** The samples shared out among all entries into script. */
 function weightsOf(recording: Recording, thread: number, stretches: readonly LayerStretch[]): SampleWeights {
@@ -232,11 +236,28 @@ function weightsOf(recording: Recording, thread: number, stretches: readonly Lay
   return weights;
 }
 
+/** Stacks with weights in place of times, laid one after the other, each as long as it weighs. */
+function weighedStacks(recording: Recording, thread: number): Outside {
+  const { startMs, endMs } = recording.range;
+  const segments = new SegmentList(startMs);
+  const { stack: stacks, value, thread: threads } = recording.events.weight.columns;
+  for (let at = 0; at < stacks.length; at++) {
+    if (threads[at] !== thread) continue;
+    const stack = recording.stacks.ofRow(stacks[at]!)!;
+    const innermost = recording.functions.get(recording.stacks.functionOf(stack));
+    const code = kindCode('script', ownerOf(innermost), 'sampled');
+    segments.push(segments.endMs + value[at]!, code, stack, UNKNOWN_FUNCTION);
+  }
+  segments.push(endMs, kindCode('unexplained', 'browser', 'inferred'), NO_STACK, UNKNOWN_FUNCTION);
+  return { segments, around: () => ({ stack: NO_STACK, entry: UNKNOWN_FUNCTION }) };
+}
+
 /**
  * Covers a whole recording with what is known of a thread outside its exact calls; what lies inside them has the
  * kind INSIDE_EXACT. Worked out once for each recording, so that any two ranges of it agree.
  */
 export const outsideExactCalls = oncePerThread((recording, thread): Outside => {
+  if (recording.events.weight.length > 0) return weighedStacks(recording, thread);
   const stretches = layerStretches(recording, thread, recording.range);
   const weights = weightsOf(recording, thread, stretches);
   const segments = new SegmentList(recording.range.startMs);

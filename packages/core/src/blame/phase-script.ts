@@ -1,11 +1,11 @@
 import { ownerOf } from '../recording/functions';
 import type { Recording, TimeRange } from '../recording/recording';
 import { libraryName } from '../sources/library-name';
-import { callPath } from './call-path';
 import { functionsOf, type Culprit } from './culprits';
 import { scheduleOf } from './cause-chain';
 import { handlersIn } from '../stings/entry-label';
 import type { Segment } from './segments';
+import { innermostFunction, innermostOwn } from './stack-facts';
 
 /** Work of a library that no own function was seen calling. */
 export interface LibraryWork {
@@ -70,9 +70,8 @@ function most<Key>(values: ReadonlyMap<Key, number>): Key | undefined {
 function libraryBelow(recording: Recording, segments: readonly Segment[]): string | undefined {
   const byName = new Map<string, number>();
   for (const segment of segments) {
-    const path = callPath(recording, segment);
-    const innermost = path.at(-1);
-    if (innermost === undefined || ownOf(recording, path) === undefined) continue;
+    const innermost = innermostFunction(recording, segment);
+    if (innermost === undefined || innermostOwn(recording, segment) === undefined) continue;
     if (ownerOf(recording.functions.get(innermost)) !== 'library') continue;
     const name = nameOf(recording, innermost);
     byName.set(name, (byName.get(name) ?? 0) + segment.endMs - segment.startMs);
@@ -82,11 +81,6 @@ function libraryBelow(recording: Recording, segments: readonly Segment[]): strin
 
 function sumOf(segments: readonly Segment[]): number {
   return segments.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
-}
-
-/** The innermost own function of a path. */
-function ownOf(recording: Recording, path: readonly number[]): number | undefined {
-  return path.findLast((id) => ownerOf(recording.functions.get(id)) === 'own');
 }
 
 function libraryWork(
@@ -100,10 +94,9 @@ function libraryWork(
   let askedBy: number | undefined;
   let lengthMs = 0;
   for (const segment of segments) {
-    const path = callPath(recording, segment);
-    const own = ownOf(recording, path);
+    const own = innermostOwn(recording, segment);
     if (own !== undefined) lastOwn = own;
-    const innermost = path.at(-1);
+    const innermost = innermostFunction(recording, segment);
     if (innermost === undefined || own !== undefined || segment.activity !== 'script') continue;
     if (ownerOf(recording.functions.get(innermost)) !== 'library') continue;
     if (lengthMs === 0) askedBy = lastOwn;

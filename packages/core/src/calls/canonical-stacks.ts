@@ -4,14 +4,11 @@ import { oncePerRecording } from '../recording/once';
 import type { Recording } from '../recording/recording';
 
 /** For each function id met in stacks, the one id that stands for it. */
-export const canonicalIds = oncePerRecording((recording) => {
-  const known = new Map<number, number>();
-  return (functionId: number): number => {
-    let id = known.get(functionId);
-    if (id === undefined) known.set(functionId, (id = canonicalFunction(recording, functionId)));
-    return id;
-  };
-});
+export const canonicalIds = oncePerRecording(
+  (recording) =>
+    (functionId: number): number =>
+      canonicalFunction(recording, functionId),
+);
 
 /**
  * For each stack the one that stands for all with the same functions. Adds stacks to the recording's table where
@@ -26,11 +23,17 @@ export class CanonicalStacks {
   }
 
   of(stack: number): number {
-    let canonical = this.#known.get(stack);
-    if (canonical === undefined) {
-      const { stacks } = this.recording;
-      canonical = this.calledFrom(this.of(stacks.parentOf(stack)), stacks.functionOf(stack));
-      this.#known.set(stack, canonical);
+    const { stacks } = this.recording;
+    const unknown: number[] = [];
+    let at = stack;
+    while (!this.#known.has(at)) {
+      unknown.push(at);
+      at = stacks.parentOf(at);
+    }
+    let canonical = this.#known.get(at)!;
+    for (const one of unknown.reverse()) {
+      canonical = this.calledFrom(canonical, stacks.functionOf(one));
+      this.#known.set(one, canonical);
     }
     return canonical;
   }

@@ -32,19 +32,29 @@ export function flameLayout(
   const top = root === undefined ? tree.roots() : [nodeOf(tree, root)];
   const allMs = top.reduce((sum, { totalMs }) => sum + totalMs, 0);
   if (allMs === 0) return boxes;
-  const place = (nodes: readonly CallNode[], left: number, depth: number): void => {
-    let at = left;
-    for (const { node, functionId, totalMs, selfMs } of arranged(recording, nodes, order)) {
-      const width = totalMs / allMs;
-      if (width >= least) {
-        boxes.push({ node, functionId, left: at, width, depth, totalMs, selfMs });
-        place(tree.children(node), at, depth + 1);
+  let rows: readonly FlameRow[] = [{ nodes: top, left: 0 }];
+  for (let depth = 0; rows.length > 0; depth++) {
+    const below: FlameRow[] = [];
+    for (const { nodes, left } of rows) {
+      let at = left;
+      for (const { node, functionId, totalMs, selfMs } of arranged(recording, nodes, order)) {
+        const width = totalMs / allMs;
+        if (width >= least) {
+          boxes.push({ node, functionId, left: at, width, depth, totalMs, selfMs });
+          below.push({ nodes: tree.children(node), left: at });
+        }
+        at += width;
       }
-      at += width;
     }
-  };
-  place(top, 0, 0);
+    rows = below;
+  }
   return boxes;
+}
+
+/** What one function called, from where the first of it stands. */
+interface FlameRow {
+  readonly nodes: readonly CallNode[];
+  readonly left: number;
 }
 
 function nodeOf({ tally }: CallTree, node: number): CallNode {

@@ -1,5 +1,5 @@
 import { ownerOf, type Owner } from '../recording/functions';
-import type { Recording } from '../recording/recording';
+import { samplesOf, type Recording } from '../recording/recording';
 import type { Lens } from './lens';
 import { tallyCalls, type Tally } from './tally';
 import { outermostOfFunction } from './tree-index';
@@ -19,6 +19,8 @@ export interface FunctionRow {
   readonly shortestMs: number;
   readonly longestMs: number;
   readonly callsPerSecond: number;
+  /** How far chance may have moved the self time, where it was sampled: one standard error. */
+  readonly selfErrorMs: number;
 }
 
 type Growing = { -readonly [Key in keyof FunctionRow]: FunctionRow[Key] };
@@ -32,14 +34,23 @@ export function functionTable(
   lens: Lens,
   tally: Tally = tallyCalls(recording, lens),
 ): FunctionRow[] {
-  const rows = functionRows(recording, tally);
+  const rows = functionRows(recording, lens.thread, tally);
   if (!lens.foldRecursion) return rows;
   const unfolded = functionTable(recording, { ...lens, foldRecursion: false });
   const totals = new Map(unfolded.map(({ functionId, totalMs }) => [functionId, totalMs]));
   return rows.map((row) => ({ ...row, totalMs: totals.get(row.functionId) ?? row.totalMs }));
 }
 
-function functionRows(recording: Recording, tally: Tally): FunctionRow[] {
+/**
+ * One standard error of a sampled time: each of its samples came by chance, but those of one unbroken stretch came in
+ * step, so that no more than one of them did (systematic sampling; Cochran, Sampling Techniques, chapter 8).
+ */
+function samplingError({ selfMs, seen }: FunctionRow, intervalMs: number): number {
+  if (intervalMs === 0 || selfMs === 0) return 0;
+  return intervalMs * Math.sqrt(Math.min(seen, Math.max(1, selfMs / intervalMs)));
+}
+
+function functionRows(recording: Recording, thread: number, tally: Tally): FunctionRow[] {
   const { nodes } = tally;
   const outermost = outermostOfFunction(nodes);
   const rows = new Map<number, Growing>();
@@ -55,7 +66,9 @@ function functionRows(recording: Recording, tally: Tally): FunctionRow[] {
     row.longestMs = Math.max(row.longestMs, tally.longestMs[node]!);
     if (outermost[node] === 1) row.totalMs += tally.totalMs[node]!;
   }
+  const { intervalMs } = samplesOf(recording, thread);
   for (const row of rows.values()) {
+    if (row.count === 0) row.selfErrorMs = samplingError(row, intervalMs);
     row.callsPerSecond = tally.rangeMs === 0 ? 0 : row.count / (tally.rangeMs / 1000);
   }
   return [...rows.values()].sort((a, b) => b.selfMs - a.selfMs || a.functionId - b.functionId);
@@ -72,5 +85,6 @@ function emptyRow(recording: Recording, functionId: number): Growing {
     shortestMs: Infinity,
     longestMs: 0,
     callsPerSecond: 0,
+    selfErrorMs: 0,
   };
 }

@@ -17,6 +17,8 @@ export interface LineCost {
   readonly functionIds: readonly number[];
 }
 
+type Growing = { -readonly [Key in keyof LineCost]: LineCost[Key] } & { functionIds: number[] };
+
 export interface FileCosts {
   /** Path of the original source, or address of the script where none is known. */
   readonly file: string;
@@ -39,30 +41,31 @@ export function filePlaceOf(
 
 /** Cost beside the lines of every file under a lens, the dearest file first. */
 export function fileCosts(recording: Recording, lens: Lens): FileCosts[] {
-  const files = new Map<string, Map<number, LineCost>>();
-  const change = (functionId: number, by: (line: LineCost) => Partial<LineCost>) => {
+  const files = new Map<string, Map<number, Growing>>();
+  const lineOf = (functionId: number): Growing | undefined => {
     const place = filePlaceOf(recording, recording.functions.get(functionId));
-    if (place === undefined) return;
-    const lines = files.get(place.file) ?? new Map<number, LineCost>();
-    files.set(place.file, lines);
-    const before = lines.get(place.line) ?? emptyLine(place.line);
-    lines.set(place.line, { ...before, ...by(before) });
+    if (place === undefined) return undefined;
+    let lines = files.get(place.file);
+    if (lines === undefined) files.set(place.file, (lines = new Map()));
+    let line = lines.get(place.line);
+    if (line === undefined) lines.set(place.line, (line = emptyLine(place.line)));
+    return line;
   };
   for (const { functionId, selfMs, totalMs, count } of functionTable(recording, lens)) {
-    change(functionId, (line) => ({
-      selfMs: line.selfMs + selfMs,
-      totalMs: line.totalMs + totalMs,
-      count: line.count + count,
-      functionIds: [...line.functionIds, functionId],
-    }));
+    const line = lineOf(functionId);
+    if (line === undefined) continue;
+    line.selfMs += selfMs;
+    line.totalMs += totalMs;
+    line.count += count;
+    line.functionIds.push(functionId);
   }
   const { startMs, endMs } = lensRange(recording, lens);
   for (const forced of recording.events.forced.overlapping(startMs, endMs)) {
     if (forced.thread !== lens.thread || forced.function === undefined) continue;
-    change(canonicalFunction(recording, forced.function), (line) => ({
-      forcedCount: line.forcedCount + forced.count,
-      forcedMs: line.forcedMs + forced.costMs,
-    }));
+    const line = lineOf(canonicalFunction(recording, forced.function));
+    if (line === undefined) continue;
+    line.forcedCount += forced.count;
+    line.forcedMs += forced.costMs;
   }
   return [...files]
     .map(([file, lines]) => ({
@@ -73,6 +76,6 @@ export function fileCosts(recording: Recording, lens: Lens): FileCosts[] {
     .sort((a, b) => b.selfMs - a.selfMs || (a.file < b.file ? -1 : 1));
 }
 
-function emptyLine(line: number): LineCost {
+function emptyLine(line: number): Growing {
   return { line, selfMs: 0, totalMs: 0, count: 0, forcedCount: 0, forcedMs: 0, functionIds: [] };
 }

@@ -10,6 +10,9 @@ import { CanonicalStacks } from './canonical-stacks';
 /** Two looks further apart than this are two calls. */
 const JOIN_GAP_MS = 0.001;
 
+/** Calls nested deeper are charged to the one at this depth. */
+const MAX_DEPTH = 60_000;
+
 /** Kinds of segments in which a function may have run. */
 const RUNS = Array.from({ length: KIND_CODES }, (_, code) => {
   const { activity } = kindOfCode(code);
@@ -67,7 +70,9 @@ function spansOf(recording: Recording, segments: SegmentList): CallSpans {
     const innermost = stackOf(stacks, segment);
     if (innermost === NO_STACK) continue;
     const path: number[] = [];
-    for (let at = innermost; at !== NO_STACK; at = recording.stacks.parentOf(at)) path.unshift(at);
+    for (let at = innermost; at !== NO_STACK; at = recording.stacks.parentOf(at)) path.push(at);
+    path.reverse();
+    if (path.length > MAX_DEPTH) path.length = MAX_DEPTH;
     let shared = 0;
     const joins = segment.startMs - lastMs <= JOIN_GAP_MS;
     while (joins && shared < path.length && open[shared]?.stack === path[shared]) shared++;

@@ -27,14 +27,20 @@ export function treeIndex(nodes: StackTable, shown: (node: number) => boolean = 
   return { firstChild, nextSibling, roots };
 }
 
-/** For each node 1 where no other node above it is of the same function. No recursion: trees may be very deep. */
-export function outermostOfFunction(nodes: StackTable): Uint8Array {
+/**
+ * For each node 1 where no other node above it is of the same function. No recursion: trees may be very deep.
+ * @param functionOf function of a node, where not the one it was added with
+ */
+export function outermostOfFunction(
+  nodes: StackTable,
+  functionOf: (node: number) => number = (node) => nodes.functionOf(node),
+): Uint8Array {
   const { firstChild, nextSibling, roots } = treeIndex(nodes);
   const outermost = new Uint8Array(nodes.length);
   const around = new Map<number, number>();
   const path: number[] = [];
   const enter = (node: number) => {
-    const functionId = nodes.functionOf(node);
+    const functionId = functionOf(node);
     const count = around.get(functionId) ?? 0;
     if (count === 0) outermost[node] = 1;
     around.set(functionId, count + 1);
@@ -50,7 +56,7 @@ export function outermostOfFunction(nodes: StackTable): Uint8Array {
         continue;
       }
       const done = path.pop()!;
-      const functionId = nodes.functionOf(done);
+      const functionId = functionOf(done);
       around.set(functionId, around.get(functionId)! - 1);
       next = path.length > 0 ? nextSibling[done]! : NO_STACK;
     }

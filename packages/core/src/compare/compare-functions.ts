@@ -59,10 +59,18 @@ interface Deed {
   readonly costs: ReadonlyMap<number, Cost>;
 }
 
+/** So many attempts of each thing are taken apart, evenly over the recording. */
+const MAX_ATTEMPTS = 400;
+
+function evenly<T>(all: readonly T[]): readonly T[] {
+  const step = Math.max(1, all.length / MAX_ATTEMPTS);
+  return step === 1 ? all : Array.from({ length: MAX_ATTEMPTS }, (_, at) => all[Math.floor(at * step)]!);
+}
+
 function deedsOf(recording: Recording, labels: ReadonlySet<string>, lens: Lens): Deed[] {
   const answers = interactionsOf(recording);
   return [...labels].map((label): Deed => {
-    const attempts = answers.filter((one) => one.label === label);
+    const attempts = evenly(answers.filter((one) => one.label === label));
     const costs = new Map<number, Cost>();
     for (const { startMs, feltMs } of attempts) {
       const range = [startMs, startMs + feltMs];

@@ -73,18 +73,22 @@ export function flameDifference(
 
   const top = pairs(was.tree.roots(), is.tree.roots());
   const allMs = top.reduce((sum, pair) => sum + bothOf(pair), 0);
-  const place = (level: readonly Pair[], left: number, depth: number): void => {
-    let at = left;
-    for (const pair of level) {
-      const width = bothOf(pair) / allMs;
-      if (width >= least) {
-        boxes.push({ ...named(pair, was, is), left: at, width, depth });
-        place(pairs(childrenOf(was, pair.before), childrenOf(is, pair.after)), at, depth + 1);
+  let rows = allMs > 0 ? [{ level: top, left: 0 }] : [];
+  for (let depth = 0; rows.length > 0; depth++) {
+    const below: typeof rows = [];
+    for (const { level, left } of rows) {
+      let at = left;
+      for (const pair of level) {
+        const width = bothOf(pair) / allMs;
+        if (width >= least) {
+          boxes.push({ ...named(pair, was, is), left: at, width, depth });
+          below.push({ level: pairs(childrenOf(was, pair.before), childrenOf(is, pair.after)), left: at });
+        }
+        at += width;
       }
-      at += width;
     }
-  };
-  if (allMs > 0) place(top, 0, 0);
+    rows = below;
+  }
   return boxes;
 }
 

@@ -17,7 +17,9 @@ export function functionKeys(recording: Recording, functionIds: readonly number[
   const byName = new Map<string, number[]>();
   for (const id of functionIds) {
     const key = nameKey(recording, recording.functions.get(id));
-    byName.set(key, [...(byName.get(key) ?? []), id]);
+    const ids = byName.get(key);
+    if (ids === undefined) byName.set(key, [id]);
+    else ids.push(id);
   }
   const keys = new Map<number, string>();
   const lineOf = (id: number) => {

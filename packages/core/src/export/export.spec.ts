@@ -39,19 +39,25 @@ const hostile = recordingOf([
 describe('folded stacks', () => {
   it('sum to the script of the recording, outermost function first', () => {
     const recording = recorded('board-all-exact');
-    const lines = [...foldedStacks(recording)];
-    const us = lines.reduce((sum, line) => sum + Number(/ (\d+)$/.exec(line)![1]), 0);
+    const [unit, ...lines] = foldedStacks(recording);
+    expect(unit).toBe('# unit: microseconds');
+    const us = lines.reduce((sum, line) => sum + Number(/ ([\d.]+)$/.exec(line)![1]), 0);
     const blame = blameOfRange(recording, 0, recording.range);
     const scriptMs = blame.scriptOwnMs + blame.scriptLibraryMs;
     expect(us / 1000).toBeGreaterThan(scriptMs - 1);
     expect(us / 1000).toBeLessThan(scriptMs + blame.styleMs + blame.layoutMs + 1);
     expect(
-      lines.some((line) => /^onBoardAll .*;show .*;.*;bendingOfPair \(deck\/trim\.ts:\d+\) \d+$/.test(line)),
+      lines.some((line) =>
+        /^onBoardAll .*;show .*;.*;bendingOfPair \([^;]*deck\/trim\.ts:\d+\) [\d.]+$/.test(line),
+      ),
     ).toBe(true);
   });
 
   it('keep a name with a semicolon or a line end in one piece', () => {
-    expect([...foldedStacks(hostile)]).toEqual(['<script>alert("x")</script> a b (desk.js:1) 80000']);
+    expect([...foldedStacks(hostile)]).toEqual([
+      '# unit: microseconds',
+      '<script>alert("x")</script> a b (desk.js:1) 80000',
+    ]);
   });
 });
 

@@ -3,6 +3,7 @@ import { flameLayout } from '../calls/flame-layout';
 import { WIDE_LENS, type Lens } from '../calls/lens';
 import { displayName, displayPlace, ownerOf } from '../recording/functions';
 import type { Recording } from '../recording/recording';
+import { isTime, weightText, weightUnit } from '../recording/weights';
 import { escapeXml } from './escape-xml';
 
 const WIDTH = 1200;
@@ -15,6 +16,7 @@ const COLOURS = { own: '#2f6db5', library: '#9db9d8', browser: '#d9622b' } as co
 /** The calls under a lens as a flame graph in SVG, which needs no other file and runs no script. */
 export function flameSvg(recording: Recording, lens: Lens = WIDE_LENS): string {
   const inner = WIDTH - 2 * MARGIN;
+  const unit = weightUnit(recording.header);
   const boxes = flameLayout(recording, callTree(recording, lens), 'weight', 0.5 / inner);
   const deepest = boxes.reduce((most, { depth }) => Math.max(most, depth), 0);
   const height = HEAD + (deepest + 1) * ROW + MARGIN;
@@ -29,7 +31,7 @@ export function flameSvg(recording: Recording, lens: Lens = WIDE_LENS): string {
     const letters = Math.floor((wide - 8) / LETTER);
     const shown = letters < 3 ? '' : name.length > letters ? `${name.slice(0, letters - 1)}…` : name;
     const ink = owner === 'own' ? '#ffffff' : '#1f2a26';
-    const title = `<title>${escapeXml(`${name}, ${place || 'no place known'}: ${totalMs.toFixed(1)} ms`)}</title>`;
+    const title = `<title>${escapeXml(`${name}, ${place || 'no place known'}: ${weightText(totalMs, unit)}`)}</title>`;
     const words =
       shown === '' ? '' : `<text x="${Number(x) + 4}" y="${y + 14}" fill="${ink}">${escapeXml(shown)}</text>`;
     return `<g>${title}<rect x="${x}" y="${y}" width="${Math.max(0.3, wide - 0.5).toFixed(2)}" height="${ROW - 1}" fill="${COLOURS[owner]}"/>${words}</g>`;
@@ -37,7 +39,7 @@ export function flameSvg(recording: Recording, lens: Lens = WIDE_LENS): string {
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDTH} ${height}" width="${WIDTH}" height="${height}" font-family="sans-serif" font-size="12">`,
     `<rect width="100%" height="100%" fill="#fbf9f4"/>`,
-    `<text x="${MARGIN}" y="22" fill="#1f2a26" font-size="14">${escapeXml(recording.header.title || recording.header.target.title)}: time by call, from the outermost down</text>`,
+    `<text x="${MARGIN}" y="22" fill="#1f2a26" font-size="14">${escapeXml(recording.header.title || recording.header.target.title)}: ${isTime(unit) ? 'time' : unit} by call, from the outermost down</text>`,
     ...drawn,
     '</svg>',
     '',

@@ -39,13 +39,19 @@ export function selfProfile(recording: Recording, thread: number): ProfileTrace 
         }) - 1
       );
     });
-  const stackOf = (stack: number): number =>
-    numbered(stackIds, stack, () => {
-      const parent = stacks.parentOf(stack);
-      const parentId = parent === NO_STACK ? undefined : stackOf(parent);
-      const frameId = frameOf(stacks.functionOf(stack));
-      return trace.stacks.push(parentId === undefined ? { frameId } : { frameId, parentId }) - 1;
-    });
+  const stackOf = (stack: number): number => {
+    const unknown: number[] = [];
+    let at = stack;
+    for (; at !== NO_STACK && !stackIds.has(at); at = stacks.parentOf(at)) unknown.push(at);
+    let parentId = at === NO_STACK ? undefined : stackIds.get(at);
+    for (const one of unknown.reverse()) {
+      const frameId = frameOf(stacks.functionOf(one));
+      const id = trace.stacks.push(parentId === undefined ? { frameId } : { frameId, parentId }) - 1;
+      stackIds.set(one, id);
+      parentId = id;
+    }
+    return parentId!;
+  };
   const samples = recording.samples.get(thread);
   for (let at = 0; at < (samples?.length ?? 0); at++) {
     const stack = samples!.stacks[at]!;

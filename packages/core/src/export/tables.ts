@@ -3,32 +3,28 @@ import type { Recording } from '../recording/recording';
 import { callsReport } from '../report/calls-report';
 import { explainReport } from '../report/explain-report';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { isTime, weightUnit } from '../recording/weights';
 import { csvLines } from './csv';
 
 export const TABLES = ['functions', 'stings', 'requests'] as const;
 export type TableName = (typeof TABLES)[number];
 
-/** One of the tables of a recording as CSV. Times are milliseconds. */
+/** One of the tables of a recording as CSV. Times are milliseconds; what is in another unit says so in its heading. */
 export function tableAsCsv(
   recording: Recording,
   table: TableName,
   lens: Lens = WIDE_LENS,
 ): Generator<string> {
+  const unit = weightUnit(recording.header);
+  const inUnit = (name: string) => (isTime(unit) ? `${name}Ms` : `${name} (${unit})`);
   switch (table) {
     case 'functions':
       return csvLines(
         [
-          'name',
-          'file',
-          'line',
-          'column',
-          'owner',
-          'selfMs',
-          'totalMs',
+          ...['name', 'file', 'line', 'column', 'owner'],
+          ...['self', 'total'].map(inUnit),
           'count',
-          'shortestMs',
-          'medianMs',
-          'longestMs',
+          ...['shortest', 'median', 'longest'].map(inUnit),
           'callsPerSecond',
         ],
         callsReport(recording, lens).functions.map((row) => [

@@ -2,6 +2,7 @@ import { RunningCheck, isCheckLine } from './check-row';
 import { RefusedRecordingError, type ReadNotice } from './errors';
 import { misfit } from './fields';
 import { readHeader, type Header } from './header';
+import { MAX_RECORDING_BYTES, MAX_UNKNOWN_LENGTH, MAX_UNKNOWN_LINES } from './limits';
 import { LineReader, type LineBytes } from './line-reader';
 import { NoticeList } from './notices';
 import { ROW_SHAPES, isRowKind, type Row } from './rows';
@@ -33,6 +34,9 @@ export class RecordingDecoder {
   #headerSeen = false;
   #endSeen = false;
   #bytesRead = 0;
+  #bytesTaken = 0;
+  #unknownLines = 0;
+  #unknownLength = 0;
 
   /** @param totalBytes how many bytes of lines are to be read in all, as far as that is known */
   constructor(
@@ -42,12 +46,20 @@ export class RecordingDecoder {
 
   /** @throws RefusedRecordingError when the first line is no header this version can read. */
   push(piece: Uint8Array): void {
+    const roomBytes = MAX_RECORDING_BYTES - this.#bytesTaken;
+    if (roomBytes <= 0) return;
+    this.#bytesTaken += piece.length;
     try {
-      this.#lines.push(piece);
+      this.#lines.push(piece.length > roomBytes ? piece.subarray(0, roomBytes) : piece);
     } catch (error) {
       if (error instanceof RangeError) throw new RefusedRecordingError('not-a-recording', error.message);
       throw error;
     }
+  }
+
+  /** Whether as much was read as is read of one recording, so that more pieces are passed over. */
+  get isFull(): boolean {
+    return this.#bytesTaken >= MAX_RECORDING_BYTES;
   }
 
   /** Lines read so far. */
@@ -66,6 +78,11 @@ export class RecordingDecoder {
    * @throws RefusedRecordingError when there was no complete first line.
    */
   finish(): ReadNotice[] {
+    if (this.isFull) {
+      const mib = MAX_RECORDING_BYTES / 1024 ** 2;
+      const detail = `it unpacks to more than ${mib} MiB, which is as much as is read of one recording; the rest was left out`;
+      this.#notices.add({ code: 'too-large', detail, line: this.#lineNumber });
+    }
     const rest = this.#lines.rest();
     if (rest !== undefined && !this.#headerSeen && this.#lineNumber === 0) this.#line(rest.line, rest.at);
     else if (rest !== undefined) this.#cutOff(`line ${this.#lineNumber + 1} is incomplete`);
@@ -108,7 +125,7 @@ export class RecordingDecoder {
     if (typeof kind !== 'string') {
       this.#badLine('it has no "kind"');
     } else if (!isRowKind(kind)) {
-      this.sink.unknown(line);
+      this.#unknown(line);
     } else {
       const problem =
         misfit(ROW_SHAPES[kind], value as Record<string, unknown>) ??
@@ -116,6 +133,18 @@ export class RecordingDecoder {
       if (problem !== undefined) this.#badLine(`in a "${kind}" row, ${problem}`);
       else if (kind === 'end') this.#endSeen = true;
     }
+  }
+
+  #unknown(line: string): void {
+    this.#unknownLines++;
+    this.#unknownLength += line.length;
+    if (this.#unknownLines <= MAX_UNKNOWN_LINES && this.#unknownLength <= MAX_UNKNOWN_LENGTH) {
+      this.sink.unknown(line);
+      return;
+    }
+    const most = `${MAX_UNKNOWN_LINES.toLocaleString('en')} lines or ${MAX_UNKNOWN_LENGTH / 1024 ** 2} MiB`;
+    const detail = `it is of a kind this version does not know, of which no more than ${most} are kept`;
+    this.#notices.add({ code: 'dropped', detail, line: this.#lineNumber });
   }
 
   #share(): number | undefined {

@@ -16,7 +16,7 @@ export class RefusedRecordingError extends Error {
 
 /** Something that was lost or doubtful while reading; the rest of the recording was read. */
 export interface ReadNotice {
-  readonly code: 'bad-line' | 'cut-off' | 'altered' | 'dropped' | 'damaged-archive';
+  readonly code: 'bad-line' | 'cut-off' | 'altered' | 'dropped' | 'damaged-archive' | 'too-large';
   readonly detail: string;
   /** Number of the line it concerns, from 1, where there is one. */
   readonly line?: number;

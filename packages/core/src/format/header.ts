@@ -23,6 +23,8 @@ const headerSchema = object({
   speed: number().moreThan(0).max(1000).optional(),
   /** Thresholds that hold for this recording in place of the usual ones; see `thresholdsSchema`. */
   thresholds: partialThresholds.optional(),
+  /** What the weights of stacks are, where a format has weights in place of times: "ms", "samples", "bytes", … */
+  weightUnit: string().min(1).max(40).optional(),
   /** Whether its times say nothing, because it comes from a format that has none. */
   timeless: boolean().optional(),
   /** The steps it was made by and how often they were taken, where no person used the page. */

@@ -67,6 +67,11 @@ export const ROW_SHAPES = {
     count: required('whole', 'Number of samples.'),
     data: required('text', 'Packed times and stacks.'),
   },
+  weight: {
+    thread,
+    stack: required('whole', 'Id of the stack.'),
+    value: required('duration', 'What the stack weighs, in the unit that the header tells as "weightUnit".'),
+  },
   calls: {
     thread,
     startMs: required('time', 'Time of the first event.'),

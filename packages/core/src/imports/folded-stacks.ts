@@ -1,26 +1,36 @@
-import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { RefusedRecordingError } from '../format/errors';
 import { ImportedTables, counted, type Imported } from './imported';
 
-/** Frames from the outermost inwards, parted by semicolons, then a space and a count. */
+/** Frames from the outermost inwards, parted by semicolons, then a space and a weight. */
 const LINE = /^(.+) (\d+(?:\.\d+)?)$/;
 /** "name (path:line)", as a place is often written behind a name. */
 const PLACE = /^(.*?) \((.+?):(\d+)(?::\d+)?\)$/;
-/** More samples than this are thinned out, evenly. */
-const MOST_SAMPLES = 200_000;
-/** A sample stands for as long before it as after it. */
-const HALF = 0.5;
+/** A line that tells the unit of the weights: "# unit: microseconds". */
+const UNIT = /^#\s*unit:\s*(\S.*)$/i;
+/** Units of time, in milliseconds. */
+const TIMES: Readonly<Record<string, number>> = {
+  ns: 1e-6,
+  nanoseconds: 1e-6,
+  us: 1e-3,
+  µs: 1e-3,
+  microseconds: 1e-3,
+  ms: 1,
+  milliseconds: 1,
+  s: 1000,
+  seconds: 1000,
+};
+const LONGEST_UNIT = 40;
 const LIBRARY_PATH = /node_modules\//;
 const ENGINE_PATH = /^(?:node:|internal\/|native )/;
 
-/** Whether a text looks like folded stacks: its first lines all end in a count. */
+/** Whether a text looks like folded stacks: its first lines all end in a number. */
 export function isFolded(text: string): boolean {
   const lines = text
     .slice(0, 20_000)
     .split('\n')
     .map((line) => line.trimEnd())
-    .filter(Boolean);
+    .filter((line) => line !== '' && !line.startsWith('#'));
   const whole = lines.length > 1 && text.length > 20_000 ? lines.slice(0, -1) : lines;
   return whole.length > 0 && whole.every((line) => LINE.test(line));
 }
@@ -29,61 +39,53 @@ function functionOf(frame: string): Omit<Extract<Row, { kind: 'function' }>, 'id
   const [, name = frame, file, line] = PLACE.exec(frame) ?? [];
   if (file === undefined) return { name: frame, owner: 'own' };
   const owner = LIBRARY_PATH.test(file) ? 'library' : ENGINE_PATH.test(file) ? 'browser' : 'own';
-  return { name, originalName: name, originalFile: file, originalLine: Number(line), owner };
+  return { name: frame, originalName: name, originalFile: file, originalLine: Number(line), owner };
 }
 
 /**
  * Reads folded stacks: one stack a line, functions from the outermost inwards parted by semicolons, a space and a
- * count. They have no times: the stacks are laid one after the other, each as long as its count.
+ * weight. They have no times: the stacks are laid one after the other, each as long as it weighs. What the weights are
+ * is told by a line "# unit: …"; else they are counts of something.
  * @throws RefusedRecordingError naming the first line that is none
  */
 export function readFoldedStacks(text: string): Imported {
   const tables = new ImportedTables();
-  const stacks: { readonly id: number; readonly count: number }[] = [];
+  const weights: Row[] = [];
+  let unit: string | undefined;
   let total = 0;
   text.split('\n').forEach((line, index) => {
     const trimmed = line.trimEnd();
-    if (trimmed === '') return;
-    const [, path, count] = LINE.exec(trimmed) ?? [];
+    unit ??= UNIT.exec(trimmed)?.[1]?.trim().slice(0, LONGEST_UNIT);
+    if (trimmed === '' || trimmed.startsWith('#')) return;
+    const [, path, weight] = LINE.exec(trimmed) ?? [];
     if (path === undefined) {
       throw new RefusedRecordingError(
         'not-a-recording',
-        `line ${index + 1} is no folded stack: it must end in a space and a count`,
+        `line ${index + 1} is no folded stack: it must end in a space and a number`,
       );
     }
-    let id: number | undefined;
-    for (const frame of path.split(';')) id = tables.stack(tables.function(functionOf(frame.trim())), id);
-    stacks.push({ id: id!, count: Number(count) });
-    total += Number(count);
+    let stack: number | undefined;
+    for (const frame of path.split(';'))
+      stack = tables.stack(tables.function(functionOf(frame.trim())), stack);
+    const value = Number(weight) * (TIMES[unit?.toLowerCase() ?? ''] ?? 1);
+    weights.push({ kind: 'weight', thread: 0, stack: stack!, value });
+    total += value;
   });
-  const step = Math.max(1, total / MOST_SAMPLES);
-  const columns = { timesUs: [] as number[], stacks: [] as number[] };
-  let wanted = 0;
-  for (const { id, count } of stacks) {
-    wanted += count / step;
-    while (columns.timesUs.length + HALF < wanted) {
-      columns.timesUs.push(Math.round((columns.timesUs.length + HALF) * step * 1000));
-      columns.stacks.push(id);
-    }
-  }
-  const endMs = columns.timesUs.length * step;
-  const thinned =
-    step > 1
-      ? [`There are more counts than can be told apart: each sample stands for ${step.toFixed(1)} of them.`]
-      : [];
+  const isOfTime = unit !== undefined && Object.hasOwn(TIMES, unit.toLowerCase());
+  const told = unit === undefined ? 'counts of what the file does not say' : unit;
   return {
     format: 'folded stacks',
     available: ['folded-stacks'],
     timeless: true,
+    weightUnit: isOfTime ? 'ms' : (unit ?? 'counts'),
     lost: [
-      'Folded stacks have no times, only how often each stack was seen: Calls can show them, the other views cannot. A count is shown as a millisecond.',
-      ...thinned,
+      `Folded stacks have no times of day, only what each stack weighs, here ${isOfTime ? 'milliseconds' : told}: Calls can show them, the other views cannot.`,
     ],
     rows: [
-      { kind: 'thread', id: 0, name: `${counted(stacks.length, 'stack', 'stacks')}`, type: 'main' },
+      { kind: 'thread', id: 0, name: `${counted(weights.length, 'stack', 'stacks')}`, type: 'main' },
       ...tables.rows,
-      { kind: 'samples', ...packSamples(0, step, columns) },
-      { kind: 'end', startMs: endMs, reason: 'stopped' },
+      ...weights,
+      { kind: 'end', startMs: total, reason: 'stopped' },
     ],
   };
 }

@@ -26,6 +26,8 @@ export interface Imported {
   readonly url?: string;
   /** Whether it has no times of its own, so that nothing can be said but how much each stack took in all. */
   readonly timeless?: true;
+  /** What its stacks weigh, where they carry weights in place of times. */
+  readonly weightUnit?: string;
 }
 
 const LONGEST_TITLE = 120;
@@ -33,7 +35,7 @@ const LONGEST_TITLE = 120;
 /** The header of what was read from another format. The same content has the same id. */
 export function importedHeader(text: string, facts: FileFacts, imported: Imported): Header {
   const sum = crc32(new TextEncoder().encode(text)).toString(16).padStart(8, '0');
-  const { format, available, startedMs, url, timeless } = imported;
+  const { format, available, startedMs, url, timeless, weightUnit } = imported;
   return {
     kind: 'header',
     format: FORMAT_NAME,
@@ -49,6 +51,7 @@ export function importedHeader(text: string, facts: FileFacts, imported: Importe
     available: [...available],
     missing: [],
     ...(timeless === undefined ? {} : { timeless }),
+    ...(weightUnit === undefined ? {} : { weightUnit }),
   };
 }
 

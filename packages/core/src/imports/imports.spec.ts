@@ -3,7 +3,11 @@ import { describe, expect, it } from 'vitest';
 import { callTree } from '../calls/call-tree';
 import { functionTable } from '../calls/function-table';
 import { WIDE_LENS } from '../calls/lens';
+import { flameSvg } from '../export/flame-svg';
 import { foldedStacks } from '../export/folded';
+import { tableAsCsv } from '../export/tables';
+import { weightUnit } from '../recording/weights';
+import { callsReport } from '../report/calls-report';
 import { httpArchive } from '../export/http-archive';
 import { performanceEntries } from '../export/performance-entries';
 import { selfProfile } from '../export/self-profile';
@@ -206,9 +210,10 @@ describe('folded stacks', () => {
     const recording = read(FOLDED);
     expect(recording.header.timeless).toBe(true);
     expect(lost(recording)).toContain('have no times');
+    expect(weightUnit(recording.header)).toBe('counts');
     const rows = functionTable(recording, WIDE_LENS).map(({ functionId, selfMs, owner }) => [
       displayName(recording.functions.get(functionId)),
-      Math.round(selfMs),
+      selfMs,
       owner,
     ]);
     expect(rows).toEqual([
@@ -233,20 +238,33 @@ describe('folded stacks', () => {
           for (const [path, count] of stacks)
             sums.set(path.join(';'), (sums.get(path.join(';')) ?? 0) + count);
           const text = stacks.map(([path, count]) => `${path.join(';')} ${count}`).join('\n');
-          const written = [...foldedStacks(read(text))].map((line) => /^(.*) (\d+)$/.exec(line)!);
-          expect(new Map(written.map(([, path, us]) => [path, Number(us) / 1000]))).toEqual(sums);
+          const [unit, ...lines] = foldedStacks(read(text));
+          expect(unit).toBe('# unit: counts');
+          const written = lines.map((line) => /^(.*) (\d+)$/.exec(line)!);
+          expect(new Map(written.map(([, path, count]) => [path, Number(count)]))).toEqual(sums);
         },
       ),
       { numRuns: 60 },
     );
   });
 
-  it('with very large counts stay bounded and keep their shares', () => {
-    const recording = read('main;stow 900000000\nmain;sort 100000000\n');
-    expect(recording.samples.get(0)!.length).toBeLessThan(200_010);
-    const rows = functionTable(recording, WIDE_LENS).map(({ selfMs }) => selfMs);
-    expect(rows[0]! / (rows[0]! + rows[1]!)).toBeCloseTo(0.9, 4);
-    expect(lost(recording)).toContain('each sample stands for 5000.0 of them');
+  it('keep their names, places and weights to the letter, however large or small', () => {
+    const text = ['main;stow (src/deck/stow.ts:12:7) 900000000', 'main;sort (a b) 0.25', 'main 1'];
+    const written = [...foldedStacks(read(text.join('\n')))];
+    expect(new Set(written)).toEqual(new Set(['# unit: counts', ...text]));
+  });
+
+  it('are what they say they are: bytes are no milliseconds, and times are', () => {
+    const bytes = read('# unit: bytes\nmain;stow 4096\n');
+    expect(weightUnit(bytes.header)).toBe('bytes');
+    expect([...foldedStacks(bytes)]).toEqual(['# unit: bytes', 'main;stow 4096']);
+    expect(flameSvg(bytes)).toContain('main, no place known: 4,096 bytes');
+    expect([...tableAsCsv(bytes, 'functions')][0]).toContain('self (bytes)');
+    expect(callsReport(bytes, WIDE_LENS)).toMatchObject({ recording: { unit: 'bytes' } });
+    const times = read('# unit: microseconds\nmain;stow 1500.25\n');
+    expect(weightUnit(times.header)).toBe('ms');
+    expect(functionTable(times, WIDE_LENS)[0]!.selfMs).toBeCloseTo(1.50025, 9);
+    expect([...foldedStacks(times)]).toEqual(['# unit: microseconds', 'main;stow 1500.25']);
   });
 });
 

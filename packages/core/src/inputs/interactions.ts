@@ -1,5 +1,7 @@
 import type { RowContent } from '../format/rows';
+import { MaxTree } from '../recording/max-tree';
 import { oncePerRecording } from '../recording/once';
+import type { Recording, TimeRange } from '../recording/recording';
 import { actionLabel, actionOfGroup, isGivenUp, type Action } from './action';
 
 type Input = RowContent<'input'>;
@@ -47,13 +49,14 @@ function fromGroup(group: readonly Input[], all: readonly Input[]): Interaction 
     longest.type,
     naming.target ?? '',
   );
+  const members = new Set(group);
   const samePicture = all.filter(
     (input) =>
       input.thread === longest.thread &&
       Math.abs(endOf(input) - endOf(longest)) <= SAME_PICTURE_MS &&
       input.startMs >= longest.startMs - SAME_PICTURE_MS &&
       input.processingStartMs !== undefined &&
-      (group.includes(input) || !input.interaction),
+      (members.has(input) || !input.interaction),
   );
   const within = (ms: number) => Math.min(Math.max(ms, longest.startMs), endOf(longest));
   const starts = samePicture.map((input) => input.processingStartMs!);
@@ -67,8 +70,8 @@ function fromGroup(group: readonly Input[], all: readonly Input[]): Interaction 
     startMs: longest.startMs,
     feltMs: measured ? longest.durationMs : longest.belowMs!,
     measured,
-    processingStartMs: within(Math.min(...starts, longest.processingStartMs ?? Infinity)),
-    processingEndMs: within(Math.max(...ends, longest.processingEndMs ?? -Infinity)),
+    processingStartMs: within(starts.reduce((a, b) => Math.min(a, b), longest.processingStartMs ?? Infinity)),
+    processingEndMs: within(ends.reduce((a, b) => Math.max(a, b), longest.processingEndMs ?? -Infinity)),
     type: longest.type,
   };
 }
@@ -131,8 +134,8 @@ function withQuickEvents(groups: readonly Input[][], inputs: readonly Input[]): 
 
 /** Inputs near a group in time: `inputs` is in order of start, so one look-up each way is enough. */
 function neighbours(inputs: readonly Input[], group: readonly Input[]): Input[] {
-  const first = Math.min(...group.map((input) => input.startMs)) - SAME_PICTURE_MS;
-  const last = Math.max(...group.map(endOf)) + SAME_PICTURE_MS;
+  const first = group.reduce((least, { startMs }) => Math.min(least, startMs), Infinity) - SAME_PICTURE_MS;
+  const last = group.reduce((most, input) => Math.max(most, endOf(input)), -Infinity) + SAME_PICTURE_MS;
   let low = 0;
   let high = inputs.length;
   while (low < high) {
@@ -143,4 +146,24 @@ function neighbours(inputs: readonly Input[], group: readonly Input[]): Input[] 
   const near: Input[] = [];
   for (let at = low; at < inputs.length && inputs[at]!.startMs <= last; at++) near.push(inputs[at]!);
   return near;
+}
+
+/** The ends of all interactions, in their order. */
+const endings = oncePerRecording(
+  (recording) => new MaxTree(interactionsOf(recording).map(({ startMs, feltMs }) => startMs + feltMs)),
+);
+
+/** Interactions that overlap a range, from their input to their picture, in order of their start. */
+export function interactionsIn(recording: Recording, { startMs, endMs }: TimeRange): Interaction[] {
+  const all = interactionsOf(recording);
+  let low = 0;
+  let high = all.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (all[middle]!.startMs < endMs) low = middle + 1;
+    else high = middle;
+  }
+  const found: Interaction[] = [];
+  endings(recording).eachAbove(startMs, low, (index) => found.push(all[index]!));
+  return found;
 }

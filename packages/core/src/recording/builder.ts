@@ -180,10 +180,11 @@ export class RecordingBuilder implements RowSink {
 
   #addEvent(row: Extract<Row, { kind: EventKind }>): string | undefined {
     if (!eventKinds.has(row.kind)) return 'its kind holds no events';
-    if (row.kind === 'hang' && row.stack !== undefined && this.#stacks.ofRow(row.stack) === undefined) {
-      return `stack ${row.stack} is unknown`;
+    if ((row.kind === 'hang' || row.kind === 'weight') && row.stack !== undefined) {
+      if (this.#stacks.ofRow(row.stack) === undefined) return `stack ${row.stack} is unknown`;
     }
     this.#events[row.kind].push(row as unknown as Record<string, unknown>);
+    if (row.kind === 'weight') return undefined;
     if (row.kind === 'end') this.#reach(row.startMs);
     else this.#reach(row.startMs + ('durationMs' in row ? (row.durationMs ?? 0) : 0));
     return undefined;

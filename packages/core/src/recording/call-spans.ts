@@ -27,6 +27,7 @@ export class CallSpans implements CallColumns {
   }
 
   #roots: Uint32Array | undefined;
+  #parentIndexes: Int32Array | undefined;
 
   /** Indexes of the calls that nothing called. */
   get roots(): Uint32Array {
@@ -69,14 +70,26 @@ export class CallSpans implements CallColumns {
   /** Calls that run at a time and began before it, the outermost first. */
   openAt(us: number): number[] {
     const open: number[] = [];
-    const next = this.firstFrom(us);
-    let wanted = Infinity;
-    for (let at = next - 1; at >= 0 && wanted > 0; at--) {
-      if (this.depths[at]! >= wanted) continue;
-      wanted = this.depths[at]!;
+    const parents = this.#parents();
+    for (let at = this.firstFrom(us) - 1; at >= 0; at = parents[at]!)
       if (this.endsUs[at]! > us) open.push(at);
-    }
     return open.reverse();
+  }
+
+  /** Index of the call around each, or -1; worked out when first asked for. */
+  #parents(): Int32Array {
+    if (this.#parentIndexes === undefined) {
+      const { depths } = this;
+      const parents = new Int32Array(depths.length);
+      const open: number[] = [];
+      for (let at = 0; at < depths.length; at++) {
+        const depth = depths[at]!;
+        parents[at] = depth === 0 ? -1 : open[depth - 1]!;
+        open[depth] = at;
+      }
+      this.#parentIndexes = parents;
+    }
+    return this.#parentIndexes;
   }
 
   /**

@@ -1,5 +1,6 @@
 import type { RowOf, Shape } from '../format/fields';
 import { Column, type TextPool } from './column';
+import { MaxTree } from './max-tree';
 import { isAscending, stableOrder } from './order';
 
 /** A table as it is handed to another thread. */
@@ -14,7 +15,7 @@ export class Table<S extends Shape> {
   readonly #columns: ReadonlyMap<string, Column>;
   readonly #extras = new Map<number, Record<string, unknown>>();
   #length = 0;
-  #longest = { length: 0, ms: 0 };
+  #ends: { readonly length: number; readonly tree: MaxTree } | undefined;
 
   constructor(
     private readonly shape: S,
@@ -60,11 +61,7 @@ export class Table<S extends Shape> {
 
   /** The indexes of what `overlapping` gives. */
   eachOverlapping(startMs: number, endMs: number, visit: (index: number) => void): void {
-    const starts = this.column('startMs');
-    const durations = this.column('durationMs');
-    for (let index = this.#firstReaching(startMs); index < this.#length && starts[index]! < endMs; index++) {
-      if (starts[index]! + durations[index]! > startMs) visit(index);
-    }
+    this.#endings().eachAbove(startMs, this.firstFrom(endMs), visit);
   }
 
   /** One field of an event; undefined where it is absent. */
@@ -91,11 +88,9 @@ export class Table<S extends Shape> {
    * do not count.
    */
   *overlapping(startMs: number, endMs: number): Generator<RowOf<S>> {
-    const starts = this.column('startMs');
-    const durations = this.column('durationMs');
-    for (let index = this.#firstReaching(startMs); index < this.#length && starts[index]! < endMs; index++) {
-      if (starts[index]! + durations[index]! > startMs) yield this.row(index);
-    }
+    const found: number[] = [];
+    this.eachOverlapping(startMs, endMs, (index) => found.push(index));
+    for (const index of found) yield this.row(index);
   }
 
   /** Index of the first event that begins at or after a time; `length` when there is none. */
@@ -111,14 +106,15 @@ export class Table<S extends Shape> {
     return low;
   }
 
-  /** Index of the first event that may last beyond a time: no event is longer than the longest. */
-  #firstReaching(ms: number): number {
-    if (this.#longest.length !== this.#length) {
-      let longestMs = 0;
-      for (const durationMs of this.column('durationMs')) longestMs = Math.max(longestMs, durationMs);
-      this.#longest = { length: this.#length, ms: longestMs };
+  /** The ends of all events, made anew where events have come since. */
+  #endings(): MaxTree {
+    if (this.#ends?.length !== this.#length) {
+      const starts = this.column('startMs');
+      const durations = this.column('durationMs');
+      const ends = Float64Array.from(starts, (startMs, index) => startMs + durations[index]!);
+      this.#ends = { length: this.#length, tree: new MaxTree(ends) };
     }
-    return this.firstFrom(ms - this.#longest.ms);
+    return this.#ends.tree;
   }
 
   push(row: Readonly<Record<string, unknown>>): void {
@@ -146,6 +142,7 @@ export class Table<S extends Shape> {
     if (starts === undefined || isAscending(starts)) return;
     const order = stableOrder(starts);
     for (const column of this.#columns.values()) column.reorder(order);
+    this.#ends = undefined;
     const extras = [...this.#extras];
     const placeOf = new Map(Array.from(order, (from, to) => [from, to]));
     this.#extras.clear();

@@ -5,7 +5,7 @@ import type { Recording } from '../recording/recording';
 import { REPORT_VERSION, reportOf, type ExplainReport } from './explain-report';
 import { reportedFunction, roundMs, type ReportedFunction } from './place';
 
-/** What `nettle-patch calls --json` writes. Times are milliseconds. */
+/** What `nettle-patch calls --json` writes. Times are milliseconds, or what `recording.unit` says. */
 export interface CallsReport {
   readonly version: typeof REPORT_VERSION;
   readonly recording: ExplainReport['recording'];
@@ -19,6 +19,8 @@ export interface CallsReport {
     readonly medianMs: number | null;
     readonly longestMs: number | null;
     readonly callsPerSecond: number;
+    /** One standard error of `selfMs` where it was sampled, else 0. */
+    readonly selfErrorMs: number;
   })[];
 }
 
@@ -27,7 +29,7 @@ const MOST_MEDIANS = 50;
 
 export function callsReport(recording: Recording, lens: Lens): CallsReport {
   const functions = functionTable(recording, lens).map((row, index) => {
-    const { functionId, selfMs, totalMs, count, shortestMs, longestMs, callsPerSecond } = row;
+    const { functionId, selfMs, totalMs, count, shortestMs, longestMs, callsPerSecond, selfErrorMs } = row;
     const isCounted = count > 0 && index < MOST_MEDIANS;
     const statistics = isCounted ? occurrencesOf(recording, lens, functionId).statistics : undefined;
     return {
@@ -39,6 +41,7 @@ export function callsReport(recording: Recording, lens: Lens): CallsReport {
       medianMs: statistics === undefined ? null : roundMs(statistics.medianMs),
       longestMs: count > 0 ? roundMs(longestMs) : null,
       callsPerSecond: roundMs(callsPerSecond),
+      selfErrorMs: roundMs(selfErrorMs),
     };
   });
   return { version: REPORT_VERSION, recording: reportOf(recording), lens, functions };

@@ -4,7 +4,9 @@ import { BLAME_PARTS, type BlamePart } from '../blame/blame';
 import { canonicalFunction } from '../blame/call-path';
 import { causeInRange } from '../blame/cause-chain';
 import { becauseText } from '../blame/sentence';
+import { delayStepMs } from '../inputs/delay-step';
 import type { Recording } from '../recording/recording';
+import { weightUnit } from '../recording/weights';
 import { findStings } from '../stings/find';
 import type { Sting, StingKind } from '../stings/sting';
 import type { Thresholds } from '../stings/thresholds';
@@ -74,6 +76,10 @@ export interface ExplainReport {
     readonly engine: string;
     readonly device: string;
     readonly mode: string;
+    /** Unit of all that calls took: "ms", or what the stacks of another format weigh. */
+    readonly unit: string;
+    /** Delays of inputs are told in steps of this. Milliseconds. */
+    readonly delayStepMs: number;
     readonly startedAt: string;
     readonly lengthMs: number;
     readonly missing: readonly string[];
@@ -149,7 +155,21 @@ export function reportOf(recording: Recording): ExplainReport['recording'] {
   const { title, target, mode, startedAt, missing } = header;
   const dropped = [...events.drop.rows()].reduce((sum, { count }) => sum + count, 0);
   const { url, engine, device } = target;
-  return { title, url, engine, device, mode, startedAt, lengthMs: roundMs(range.endMs), missing, dropped };
+  const unit = weightUnit(header);
+  const lengthMs = roundMs(range.endMs);
+  return {
+    title,
+    url,
+    engine,
+    device,
+    mode,
+    unit,
+    delayStepMs: delayStepMs(recording),
+    startedAt,
+    lengthMs,
+    missing,
+    dropped,
+  };
 }
 
 /** All stings of a recording, explained, in order of rank. */

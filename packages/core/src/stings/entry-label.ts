@@ -1,4 +1,4 @@
-import { callPath } from '../blame/call-path';
+import { outermostFunction } from '../blame/stack-facts';
 import { partition } from '../blame/partition';
 import type { RowContent } from '../format/rows';
 import { originalPath } from '../sources/original-path';
@@ -117,7 +117,7 @@ function functionOfMost(recording: Recording, thread: number, range: TimeRange):
   const leastMs = (range.endMs - range.startMs) * NAMING_SHARE;
   const ms = new Map<number, number>();
   for (const segment of partition(recording, thread, range)) {
-    const [outermost] = callPath(recording, segment);
+    const outermost = outermostFunction(recording, segment);
     if (outermost === undefined || outermost === UNSEEN_SCRIPT) continue;
     ms.set(outermost, (ms.get(outermost) ?? 0) + segment.endMs - segment.startMs);
   }

@@ -44,11 +44,24 @@ function handlerOf(recording: Recording, attempts: readonly Interaction[]): numb
   return [...ms].sort((a, b) => b[1] - a[1])[0]?.[0];
 }
 
+/** More attempts than this are taken together, so many neighbours at once. */
+const MAX_BLOCKS = 240;
+
+/** Values as they are, or the means of neighbours where there are many. */
+function inBlocks(values: readonly number[]): Float64Array {
+  const size = Math.ceil(values.length / MAX_BLOCKS);
+  return Float64Array.from({ length: Math.floor(values.length / size) }, (_, block) => {
+    let sum = 0;
+    for (let at = block * size; at < (block + 1) * size; at++) sum += values[at]!;
+    return sum / size;
+  });
+}
+
 /** What a person does again and again, and that takes longer each time. */
 export function findInputCreep(recording: Recording, thresholds: Thresholds): Sting[] {
   const tested = [...byLabel(recording)]
     .filter(([, attempts]) => attempts.length >= MIN_ATTEMPTS)
-    .map(([label, attempts]) => ({ label, attempts, costs: Float64Array.from(attempts, costOf) }));
+    .map(([label, attempts]) => ({ label, attempts, costs: inBlocks(attempts.map(costOf)) }));
   const grows = holm(
     tested.map(({ costs }) => growthChance(costs)),
     ERROR_RATE,
@@ -57,8 +70,9 @@ export function findInputCreep(recording: Recording, thresholds: Thresholds): St
     const quarter = Math.ceil(costs.length / 4);
     const meanOf = (some: Float64Array) => some.reduce((sum, ms) => sum + ms, 0) / some.length;
     const [fromMs, toMs] = [meanOf(costs.subarray(0, quarter)), meanOf(costs.subarray(-quarter))];
+    const anAttempt = attempts.length / costs.length;
     const slope = theilSen(
-      attempts.map((_, at) => at),
+      Array.from(costs, (_, at) => at * anAttempt),
       Array.from(costs),
     );
     const grew = toMs - fromMs >= thresholds.creepMsASecond && toMs >= fromMs * MIN_GROWTH;

@@ -1,4 +1,4 @@
-import { interactionsOf, type Interaction } from '../inputs/interactions';
+import { interactionsIn } from '../inputs/interactions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { cadencesOf } from './cadence';
 import { entryLabel } from './entry-label';
@@ -24,10 +24,11 @@ function runsOf(frames: readonly FrameTime[]): FrameTime[][] {
 }
 
 /** Whether a frame was late because an input was answered late, which is told as that. */
-function isAnswer(frame: FrameTime, slow: readonly Interaction[]): boolean {
+function isAnswer(recording: Recording, frame: FrameTime, responseMs: number): boolean {
   const half = (frame.endMs - frame.startMs) / 2;
-  return slow.some(
+  return interactionsIn(recording, frame).some(
     ({ startMs, feltMs }) =>
+      feltMs > responseMs &&
       Math.min(frame.endMs, startMs + feltMs) - Math.max(frame.startMs, startMs) > half,
   );
 }
@@ -38,10 +39,12 @@ function isAnswer(frame: FrameTime, slow: readonly Interaction[]): boolean {
  */
 export function findLateFrames(recording: Recording, thresholds: Thresholds): Sting[] {
   const { refreshMs } = recording.header;
-  const slow = interactionsOf(recording).filter(({ feltMs }) => feltMs > thresholds.responseMs);
   const isInStep = withinRanges(cadencesOf(recording, MAIN_THREAD));
   const frames = frameTimes(recording, MAIN_THREAD).filter(
-    (frame) => !isInStep(frame.endMs - STEP_MS) && frame.missed >= 1 && !isAnswer(frame, slow),
+    (frame) =>
+      !isInStep(frame.endMs - STEP_MS) &&
+      frame.missed >= 1 &&
+      !isAnswer(recording, frame, thresholds.responseMs),
   );
   return runsOf(frames).flatMap((run): Sting[] => {
     const missed = run.reduce((sum, frame) => sum + frame.missed, 0);

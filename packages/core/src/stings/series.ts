@@ -14,11 +14,14 @@ export function seriesOf(ranked: readonly Sting[], interactions: readonly Intera
   const groups = new Map<string, Sting[]>();
   for (const sting of ranked) {
     const key = `${sting.kind} ${sting.label}`;
-    groups.set(key, [...(groups.get(key) ?? []), sting]);
+    const group = groups.get(key);
+    if (group === undefined) groups.set(key, [sting]);
+    else group.push(sting);
   }
+  const done = new Map<string, number>();
+  for (const { label } of interactions) done.set(label, (done.get(label) ?? 0) + 1);
   return [...groups.values()].map((stings) => {
-    const label = stings[0]!.label;
-    const done = interactions.filter((interaction) => interaction.label === label).length;
-    return stings[0]!.interaction ? { label, stings, attempts: done } : { label, stings };
+    const { label, interaction } = stings[0]!;
+    return interaction ? { label, stings, attempts: done.get(label) ?? 0 } : { label, stings };
   });
 }

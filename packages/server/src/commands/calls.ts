@@ -77,12 +77,24 @@ export function writeCalls(output: Output, recording: Recording, flags: CallsFla
     output.line(JSON.stringify(report, null, 2));
     return;
   }
+  const { unit } = report.recording;
   const top = report.functions.slice(0, numberFrom(flags.top, '--top', 40));
   output.table(
     [
-      ['self ms', 'total ms', 'calls', 'median ms', 'longest ms', 'a second', 'function', 'where'],
+      [
+        `self ${unit}`,
+        'error',
+        `total ${unit}`,
+        'calls',
+        `median ${unit}`,
+        `longest ${unit}`,
+        'calls/s',
+        'function',
+        'where',
+      ],
       ...top.map((row) => [
         ms(row.selfMs),
+        row.selfErrorMs > 0 ? `± ${ms(row.selfErrorMs)}` : '',
         ms(row.totalMs),
         row.count > 0 ? row.count.toLocaleString('en') : '',
         ms(row.medianMs),
@@ -92,7 +104,7 @@ export function writeCalls(output: Output, recording: Recording, flags: CallsFla
         placeText(row),
       ]),
     ],
-    [true, true, true, true, true, true, false, false],
+    [true, true, true, true, true, true, true, false, false],
   );
   const left = report.functions.length - top.length;
   if (left > 0) output.line(`and ${left} more; --top ${report.functions.length} shows all`);

@@ -109,7 +109,10 @@ export async function readRecordingFile(path: string, say: (text: string) => voi
       say(`Reading ${path}: ${tenth * 10} %`);
     };
     try {
-      for await (const piece of piecesOf(path, progress)) decoder.push(piece);
+      for await (const piece of piecesOf(path, progress)) {
+        decoder.push(piece);
+        if (decoder.isFull) break;
+      }
     } catch (error) {
       if (error instanceof RefusedRecordingError || (error as NodeJS.ErrnoException).syscall !== undefined)
         throw error;

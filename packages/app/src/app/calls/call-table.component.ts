@@ -10,21 +10,28 @@ import {
   output,
   signal,
 } from '@angular/core';
+import { isTime } from '@nettle-patch/core';
 import type { CallRow, CallsMode, CallsPage } from '../../workers/calls-desk';
 import { LensService } from '../services/lens.service';
+import { RecordingService } from '../services/recording.service';
 import { onResize } from '../shared/canvas';
 import { sortRows, type CallColumn } from './sort-rows';
 
-const COLUMNS: readonly { readonly column: CallColumn; readonly words: string; readonly title: string }[] = [
-  { column: 'selfMs', words: 'self ms', title: 'Time in its own code' },
-  {
-    column: 'totalMs',
-    words: 'total ms',
-    title: 'Time during which it was on the stack, with all it called',
-  },
-  { column: 'count', words: 'calls', title: 'Exact calls; samples do not count calls' },
-  { column: 'callsPerSecond', words: 'a second', title: 'Calls a second' },
-];
+interface Heading {
+  readonly column: CallColumn;
+  readonly words: string;
+  readonly title: string;
+}
+
+/** @param unit of what calls took */
+function headings(unit: string): readonly Heading[] {
+  return [
+    { column: 'selfMs', words: `self ${unit}`, title: 'In its own code' },
+    { column: 'totalMs', words: `total ${unit}`, title: 'While it was on the stack, with all it called' },
+    { column: 'count', words: 'calls', title: 'Exact calls; samples do not count calls' },
+    { column: 'callsPerSecond', words: 'calls/s', title: 'Calls a second' },
+  ];
+}
 
 /** Height of a row and of the head, as the style sheet has them. Pixels. */
 const ROW_HEIGHT = 29;
@@ -56,7 +63,8 @@ export class CallTableComponent {
   readonly sortBy = output<CallColumn>();
 
   protected readonly slower = inject(LensService).slower;
-  protected readonly columns = COLUMNS;
+  readonly #unit = inject(RecordingService).unit;
+  protected readonly columns = computed(() => headings(this.#unit()));
   protected readonly rows = computed(() => {
     const { rows, totalMs } = this.page();
     return sortRows(rows, this.sort()).map((row) => ({
@@ -95,6 +103,7 @@ export class CallTableComponent {
   /** A length, as the lens has it. */
   protected figure(recordedMs: number): string {
     const ms = recordedMs * this.slower();
+    if (!isTime(this.#unit())) return Number(ms.toFixed(3)).toLocaleString('en');
     return ms < 10 ? ms.toFixed(2) : ms < 1000 ? ms.toFixed(1) : Math.round(ms).toLocaleString('en');
   }
 

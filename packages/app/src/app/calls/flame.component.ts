@@ -3,19 +3,21 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  inject,
   input,
   output,
   signal,
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { lookCode } from '@nettle-patch/core';
+import { isTime, lookCode } from '@nettle-patch/core';
 import type { NamedBox } from '../../workers/calls-desk';
 import { TEXT_FONT } from '../shared/canvas-fonts';
 import { boxAt, boxByKey } from '../shared/box-rows';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { lookFills } from '../timeline/look-fills';
-import { formatDuration } from '../shared/format';
+import { RecordingService } from '../services/recording.service';
+import { formatDuration, formatWeight } from '../shared/format';
 import type { Palette } from '../shared/palette';
 
 const ROW = 22;
@@ -83,6 +85,7 @@ export class FlameComponent {
   readonly choose = output<NamedBox>();
   readonly zoom = output<number | undefined>();
 
+  readonly #unit = inject(RecordingService).unit;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   protected readonly pointed = signal<NamedBox | undefined>(undefined);
   readonly #current = signal<NamedBox | undefined>(undefined);
@@ -93,8 +96,13 @@ export class FlameComponent {
     const box = this.pointed() ?? this.#current();
     if (box === undefined) return 'Each box is as wide as its time. Double-click widens one.';
     const place = box.place === '' ? '' : `, ${box.place}`;
-    return `${box.name}${place}: ${formatDuration(box.totalMs)} in all, ${formatDuration(box.selfMs)} in its own code`;
+    return `${box.name}${place}: ${this.#length(box.totalMs)} in all, ${this.#length(box.selfMs)} in its own code`;
   });
+
+  #length(value: number): string {
+    const unit = this.#unit();
+    return isTime(unit) ? formatDuration(value) : formatWeight(value, unit);
+  }
 
   constructor() {
     keepDrawn(

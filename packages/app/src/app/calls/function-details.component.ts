@@ -3,7 +3,8 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { FunctionDetails } from '../../workers/calls-desk';
 import { LensService } from '../services/lens.service';
-import { formatMs } from '../shared/format';
+import { RecordingService } from '../services/recording.service';
+import { formatWeight } from '../shared/format';
 import { partByPart } from '../shared/part-by-part';
 import { BarsComponent, type Bars } from './bars.component';
 
@@ -24,11 +25,13 @@ export class FunctionDetailsComponent {
 
   protected readonly built = partByPart(2);
   readonly #slower = inject(LensService).slower;
+  readonly #unit = inject(RecordingService).unit;
 
   /** A length, as the lens has it. */
   protected ms(recordedMs: number): string {
     const slower = this.#slower();
-    return slower === 1 ? formatMs(recordedMs) : `≈ ${formatMs(recordedMs * slower)}`;
+    const unit = this.#unit();
+    return slower === 1 ? formatWeight(recordedMs, unit) : `≈ ${formatWeight(recordedMs * slower, unit)}`;
   }
 
   protected readonly summary = computed(() => {

@@ -2,7 +2,7 @@ import { Injectable, computed, inject, signal, type Signal } from '@angular/core
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
-import type { Lens, Rung, RungPiece, TimeRange } from '@nettle-patch/core';
+import { weightUnit, type Lens, type Rung, type RungPiece, type TimeRange } from '@nettle-patch/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import { map, switchMap } from 'rxjs';
 import type { AnalysisWorker, Outcome } from '../../workers/analysis.worker';
@@ -42,6 +42,11 @@ export class RecordingService {
   readonly opened = computed(() => {
     const open = this.#open();
     return open.state === 'open' ? open.opened : undefined;
+  });
+  /** Unit of what calls took in it: "ms", or what the stacks of another format weigh. */
+  readonly unit = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? 'ms' : weightUnit(opened.header);
   });
   /** Name of the file that could not be read, while that is told. */
   #reading: string | undefined;

@@ -1,3 +1,5 @@
+import { isTime, weightText } from '@nettle-patch/core';
+
 const KIB = 1024;
 
 /** A duration with its unit: "312 ms", "1.24 s", "2 min 5 s". */
@@ -11,6 +13,11 @@ export function formatDuration(ms: number): string {
 /** Milliseconds with as many digits as can be told apart: "0.41 ms", "312.5 ms". */
 export function formatMs(ms: number): string {
   return `${ms < 10 ? ms.toFixed(2) : ms.toFixed(1)} ms`;
+}
+
+/** What calls took, in the unit of the recording: "312.5 ms", "30 samples". */
+export function formatWeight(value: number, unit: string): string {
+  return isTime(unit) ? formatMs(value) : weightText(value, unit);
 }
 
 /** Elapsed time as a running clock: "0:07.3". */

@@ -42,6 +42,7 @@ const NOTICES: Record<ReadNotice['code'], (notice: ReadNotice) => string> = {
   'cut-off': (notice) => `The recording is cut off: ${notice.detail}. It was opened up to there.`,
   altered: (notice) => `Damaged: ${notice.detail}. What these lines say may be wrong.`,
   dropped: (notice) => `Not all was captured: ${notice.detail.replace(/\.$/, '')}.`,
+  'too-large': (notice) => `The recording is very large: ${notice.detail}.`,
   'damaged-archive': (notice) => `The file is damaged: ${notice.detail}. It was opened up to there.`,
 };
 

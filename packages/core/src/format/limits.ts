@@ -1,0 +1,7 @@
+/** Bounds on what is read of a file or a stream, so that no input takes memory or time without end. */
+
+/** Bytes of lines, uncompressed, that are read of one recording; what comes after is left out, and said to be. */
+export const MAX_RECORDING_BYTES = 512 * 1024 * 1024;
+/** Lines of kinds this version does not know that are kept, and their length in all. UTF-16 units. */
+export const MAX_UNKNOWN_LINES = 20_000;
+export const MAX_UNKNOWN_LENGTH = 16 * 1024 * 1024;
