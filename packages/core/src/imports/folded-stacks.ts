@@ -1,4 +1,5 @@
 import type { Row } from '../format/rows';
+import { isLibraryPath } from '../sources/original-path';
 import { RefusedRecordingError } from '../format/errors';
 import { ImportedTables, counted, type Imported } from './imported';
 
@@ -21,7 +22,6 @@ const TIMES: Readonly<Record<string, number>> = {
   seconds: 1000,
 };
 const LONGEST_UNIT = 40;
-const LIBRARY_PATH = /node_modules\//;
 const ENGINE_PATH = /^(?:node:|internal\/|native )/;
 
 /** Whether a text looks like folded stacks: its first lines all end in a number. */
@@ -38,7 +38,7 @@ export function isFolded(text: string): boolean {
 function functionOf(frame: string): Omit<Extract<Row, { kind: 'function' }>, 'id' | 'kind'> {
   const [, name = frame, file, line] = PLACE.exec(frame) ?? [];
   if (file === undefined) return { name: frame, owner: 'own' };
-  const owner = LIBRARY_PATH.test(file) ? 'library' : ENGINE_PATH.test(file) ? 'browser' : 'own';
+  const owner = isLibraryPath(file) ? 'library' : ENGINE_PATH.test(file) ? 'browser' : 'own';
   return { name: frame, originalName: name, originalFile: file, originalLine: Number(line), owner };
 }
 

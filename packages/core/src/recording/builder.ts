@@ -3,6 +3,7 @@ import type { Header } from '../format/header';
 import { NO_STACK, unpackSamples } from '../format/packed-samples';
 import type { Shape } from '../format/fields';
 import { ROW_SHAPES, type Row, type RowContent, type RowOfKind } from '../format/rows';
+import { isLibraryPath } from '../sources/original-path';
 import { CallSpansBuilder } from './call-spans-builder';
 import { TextPool } from './column';
 import { ENGINE_ACTIVITIES, STANDING_FUNCTIONS, type RecordedFunction } from './functions';
@@ -131,8 +132,15 @@ export class RecordingBuilder implements RowSink {
     }
     if (row.sameAs !== undefined && !this.#functions.has(row.sameAs))
       return `function ${row.sameAs} is unknown`;
-    this.#functions.set(row.id, content(row) as RecordedFunction);
+    this.#functions.set(row.id, this.#owned(content(row) as RecordedFunction));
     return undefined;
+  }
+
+  /** Whose code it is, where only its script tells. */
+  #owned(recorded: RecordedFunction): RecordedFunction {
+    const source = recorded.source === undefined ? undefined : this.#sources.get(recorded.source);
+    if (recorded.owner !== undefined || source === undefined) return recorded;
+    return isLibraryPath(recorded.originalFile ?? source.url) ? { ...recorded, owner: 'library' } : recorded;
   }
 
   #addStack(row: RowOfKind<'stack'>): string | undefined {

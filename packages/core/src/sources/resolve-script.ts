@@ -1,9 +1,10 @@
-import { TraceMap, originalPositionFor, sourceContentFor } from '@jridgewell/trace-mapping';
+import { originalPositionFor, sourceContentFor, type TraceMap } from '@jridgewell/trace-mapping';
 import type { Program } from 'acorn';
 import type { Owner, RecordedFunction } from '../recording/functions';
 import { withoutInsertions } from '../exact/insertions';
 import { functionSites, siteAt, sitesIn, type FunctionSite } from './function-sites';
 import { isLibraryPath, originalPath } from './original-path';
+import { isIgnoredBy, readSourceMap } from './source-map';
 import { LineIndex, type TextPosition } from './text-position';
 import { hashText, type TextPart } from './text-part';
 
@@ -33,6 +34,7 @@ export class ScriptResolver {
   readonly #sites: readonly FunctionSite[];
   readonly #map: TraceMap | undefined;
   #byStart: Map<number, FunctionSite> | undefined;
+  readonly #names = new Map<string, string>();
   /** Why functions of this script cannot be mapped; undefined when they can. */
   readonly problem: string | undefined;
 
@@ -44,8 +46,9 @@ export class ScriptResolver {
     this.#lines = script.text === undefined ? undefined : new LineIndex(script.text);
     const sites = program === undefined ? functionSites(script.text ?? '') : sitesIn(program);
     this.#sites = sites ?? [];
-    this.#map = readMap(script);
-    this.problem = this.#problem(sites === undefined);
+    const { map, problem } = readSourceMap(script);
+    this.#map = map;
+    this.problem = this.#problem(sites === undefined, problem);
   }
 
   /** The function with what its text and map tell of it. */
@@ -59,7 +62,7 @@ export class ScriptResolver {
     return {
       ...recorded,
       ...lines.position(recorded.place ? at : (site?.start ?? at)),
-      owner: 'own',
+      owner: isLibraryPath(this.script.url) ? 'library' : 'own',
       ...place,
       ...exact,
       ...(name === undefined ? {} : { originalName: name }),
@@ -94,13 +97,29 @@ export class ScriptResolver {
     return this.script.url;
   }
 
+  /** Paths of the original sources with their texts, as far as the map carries them. */
+  get sources(): readonly { readonly path: string; readonly text: string | undefined }[] {
+    const { resolvedSources = [] } = this.#map ?? {};
+    return resolvedSources.map((source) => ({
+      path: originalPath(source),
+      text: sourceContentFor(this.#map!, source) ?? undefined,
+    }));
+  }
+
+  /** Has an original source go by another path, as another script has another source of the same path. */
+  rename(path: string, to: string): void {
+    this.#names.set(path, to);
+  }
+
   /**
    * The text of an original source that the map carries, or of the script itself.
    * @param file path of the source, or address of the script
    */
   textOf(file: string): string | undefined {
     if (file === this.script.url) return this.script.text;
-    const source = this.#map?.resolvedSources.find((one) => originalPath(one) === file);
+    const source = this.#map?.resolvedSources.find(
+      (one) => (this.#names.get(originalPath(one)) ?? originalPath(one)) === file,
+    );
     return source === undefined ? undefined : (sourceContentFor(this.#map!, source) ?? undefined);
   }
 
@@ -147,8 +166,8 @@ export class ScriptResolver {
   #mapped(generated: TextPosition, named: boolean): Mapped | undefined {
     if (this.#map === undefined) return undefined;
     const original = originalPositionFor(this.#map, { line: generated.line, column: generated.column - 1 });
-    if (original.source === null || original.line === null) return undefined;
-    const originalFile = originalPath(original.source);
+    if (!original.source || original.line === null) return undefined;
+    const originalFile = this.#names.get(originalPath(original.source)) ?? originalPath(original.source);
     const text = this.#sourceText(original.source, original.line, original.column);
     const name = named ? (original.name ?? NAME.exec(text)?.[0]) : FUNCTION_NAME.exec(text)?.[1];
     return {
@@ -156,7 +175,7 @@ export class ScriptResolver {
         originalFile,
         originalLine: original.line,
         originalColumn: original.column + 1,
-        owner: isLibraryPath(originalFile) ? 'library' : 'own',
+        owner: isLibraryPath(original.source) || isIgnoredBy(this.#map, original.source) ? 'library' : 'own',
       },
       ...(name === undefined ? {} : { name }),
     };
@@ -167,19 +186,8 @@ export class ScriptResolver {
     return sourceContentFor(this.#map!, source)?.split('\n', line).at(-1)?.slice(column) ?? '';
   }
 
-  #problem(unparsable: boolean): string | undefined {
+  #problem(unparsable: boolean, ofMap: string | undefined): string | undefined {
     if (this.script.problem !== undefined) return this.script.problem;
-    if (unparsable) return 'its text could not be parsed';
-    if (this.script.map === undefined) return undefined;
-    return this.#map === undefined ? 'its source map could not be read' : undefined;
-  }
-}
-
-function readMap(script: ScriptText): TraceMap | undefined {
-  if (script.map === undefined) return undefined;
-  try {
-    return new TraceMap(script.map, script.mapUrl ?? script.url);
-  } catch {
-    return undefined;
+    return unparsable ? 'its text could not be parsed' : ofMap;
   }
 }

@@ -2,6 +2,7 @@ import type { RowOfKind } from '../format/rows';
 import type { RecordedFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { Source } from '../recording/sources';
+import { originalPath } from './original-path';
 import { asRecorder, isRecorderSource } from './recorder-functions';
 import { ScriptResolver, type ScriptText } from './resolve-script';
 import { textsOf } from './source-texts';
@@ -42,6 +43,45 @@ function identity(recorded: RecordedFunction): string | undefined {
   return source === undefined || line === undefined ? undefined : `${source} ${line} ${column}`;
 }
 
+/** Whatever is wrong with one script, the others are resolved all the same. */
+function resolverOf(script: ScriptText): ScriptResolver {
+  try {
+    return new ScriptResolver(script);
+  } catch (error) {
+    return new ScriptResolver({
+      url: script.url,
+      problem: `it could not be read: ${(error as Error).message}`,
+    });
+  }
+}
+
+/** Gives sources of one path but of different texts, as two bundles may have, different paths. */
+function tellApart(resolvers: ReadonlyMap<number, ScriptResolver>): void {
+  const textsOfPath = new Map<string, Map<string, string>>();
+  for (const resolver of resolvers.values()) {
+    for (const { path, text } of resolver.sources) {
+      if (text === undefined) continue;
+      const known = textsOfPath.get(path) ?? new Map<string, string>();
+      textsOfPath.set(path, known);
+      const name = known.get(text) ?? (known.size === 0 ? path : `${path} (${originalPath(resolver.url)})`);
+      known.set(text, name);
+      if (name !== path) resolver.rename(path, name);
+    }
+  }
+}
+
+/** The function as its script tells of it; as it was where the script is too damaged to tell. */
+function resolvedBy(
+  resolver: ScriptResolver | undefined,
+  recorded: RecordedFunction,
+): RecordedFunction | undefined {
+  try {
+    return resolver?.resolve(recorded);
+  } catch {
+    return undefined;
+  }
+}
+
 /**
  * Finds the original names and places of a recording's functions.
  * @param scripts what could be fetched of the scripts, by address
@@ -56,7 +96,7 @@ export function resolveFunctions(
   const resolvers = new Map<number, ScriptResolver>();
   for (const source of sourcesToFetch(recording)) {
     const script = scripts.get(source.url) ?? { url: source.url, problem: 'its text was not fetched' };
-    const resolver = new ScriptResolver(script);
+    const resolver = resolverOf(script);
     resolvers.set(source.id, resolver);
     const { mapUrl } = script;
     rows.push({
@@ -66,6 +106,7 @@ export function resolveFunctions(
       ...(resolver.problem === undefined ? {} : { problem: resolver.problem }),
     });
   }
+  tellApart(resolvers);
   const resolvedFunctions: RecordedFunction[] = [];
   const firstWith = new Map<string, number>();
   for (const recorded of recording.functions.values()) {
@@ -74,7 +115,7 @@ export function resolveFunctions(
     const resolved =
       source && isRecorderSource(source)
         ? asRecorder(recorded)
-        : (resolver?.resolve(recorded) ?? findByText(recorded, resolvers) ?? recorded);
+        : (resolvedBy(resolver, recorded) ?? findByText(recorded, resolvers) ?? recorded);
     resolvedFunctions.push(resolved);
     const key = identity(resolved);
     const first = key === undefined ? undefined : firstWith.get(key);

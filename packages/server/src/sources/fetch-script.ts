@@ -56,7 +56,13 @@ export async function fetchMap(
 ): Promise<Pick<ScriptText, 'map' | 'mapUrl' | 'problem'>> {
   const named = mapAddress(text, header);
   if (named === undefined) return {};
-  if (named.startsWith('data:')) return { map: inlineMap(named), mapUrl: url.href };
+  if (named.startsWith('data:')) {
+    try {
+      return { map: inlineMap(named), mapUrl: url.href };
+    } catch {
+      return { problem: 'its source map is a data address that cannot be read' };
+    }
+  }
   const mapUrl = new URL(named, url);
   if (mapUrl.origin !== origins.proxyOrigin) return { problem: 'its source map is on another origin' };
   try {
