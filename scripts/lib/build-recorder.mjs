@@ -5,6 +5,13 @@ import { minify } from 'terser';
 
 const path = (relative) => fileURLToPath(new URL(`../../${relative}`, import.meta.url));
 
+/**
+ * Names of properties that no row, message or file has, which may be shortened: those of the marks in rewritten scripts,
+ * and some that the recorder keeps to itself.
+ */
+const OWN_PROPERTIES =
+  /^(waiting|statement|bareYield|await|handler|loop|body|wait|expression)\w*(Open|Close)$|^(pausedAtMs|costFromMs|tellWorkers|isIncomparable|inARow|bothMs|apart|functionAtOffset|functionLike|functionAt|placeAt|enterAt|leaveAt|onOutermost|latestCallback|endResumed|currentId|takeRows|takeCost|ranItself|onRendered|getters|setters|methods|forces|originMs|charged|emit|collect|mutations|timesMs|firstId)$/;
+
 /** @returns the files, each with its name and its text: as small as can be, as every page loads them */
 export async function buildRecorder() {
   const { outputFiles } = await build({
@@ -18,6 +25,7 @@ export async function buildRecorder() {
     outdir: 'dist',
     bundle: true,
     minify: true,
+    mangleProps: OWN_PROPERTIES,
     format: 'iife',
     target: 'es2022',
     write: false,

@@ -2,7 +2,7 @@ import type { Command } from '@nettle-patch/core';
 import type { OutgoingRow } from '../messages';
 import type { Capture } from './capture/capture';
 import { armNextLoad } from './next-load';
-import { ours } from './wrap/ours';
+import { failed, ours, oversee } from './wrap/ours';
 import { RecordingSession } from './session';
 import { capabilitiesOf, describeRecording, type Capabilities } from './target';
 
@@ -65,7 +65,12 @@ export class Recorder {
     private readonly onChange: () => void,
     private readonly tellWorkers: (running: RecordingSession | undefined) => void = () => {},
     private readonly tick: (tick: Tick) => void = () => {},
-  ) {}
+  ) {
+    oversee({
+      failed: (error) => this.#running?.session.drop(`the recorder failed: ${String(error)}`),
+      ran: (startMs) => this.#running?.session.ranItself(startMs),
+    });
+  }
 
   /** What this page can give, as far as is known by now. */
   get capabilities(): Capabilities {
@@ -89,7 +94,7 @@ export class Recorder {
     else if (command.recordingId !== this.#running?.session.id) return;
     else if (command.type === 'pause') this.#pause();
     else if (command.type === 'go-on') this.#goOn();
-    else if (command.type === 'stop') void this.#stop();
+    else if (command.type === 'stop') this.#stop().catch(failed);
     else if (command.type === 'note') this.#note(command.text ?? '');
   }
 

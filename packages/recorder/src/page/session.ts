@@ -1,9 +1,11 @@
-import { MAIN_THREAD, type Row } from '@nettle-patch/core';
+import { MAIN_THREAD, RECORDER_PATH, type Row } from '@nettle-patch/core';
 import { InternedTables } from './interned';
 
 /** Ids of scripts and functions that workers of the page give, above those of all other parts. */
 const FIRST_WORKER_ID = 2 ** 25;
 const IDS_A_WORKER = 2 ** 16;
+/** Shorter entries of the recorder's own are of no interest. */
+const WORTH_MS = 1;
 
 /** What capture modules write into while a recording runs. */
 export class RecordingSession {
@@ -41,6 +43,27 @@ export class RecordingSession {
 
   emit(row: Row): void {
     this.#rows.push(row);
+  }
+
+  /** Tells that something is missing in the recording. */
+  drop(reason: string): void {
+    this.emit({ kind: 'drop', startMs: this.time(performance.now()), count: 1, reason });
+  }
+
+  /** Tells of an entry into the recorder's own script, so that what it took is not taken for the app's. */
+  ranItself(startMs: number): void {
+    const durationMs = this.length(performance.now() - startMs);
+    if (durationMs < WORTH_MS) return;
+    const name = 'Nettle Patch recorder';
+    this.emit({
+      kind: 'handler',
+      thread: this.thread,
+      startMs: this.time(startMs),
+      durationMs,
+      type: 'user-callback',
+      invoker: name,
+      function: this.tables.functionAt(name, location.origin + RECORDER_PATH, 1, 1),
+    });
   }
 
   /** The rows since the last call. */

@@ -41,7 +41,18 @@ export class Sender {
   /** @param toPage hands a message to the page */
   constructor(private readonly toPage: (message: FromSender, transfer?: Transferable[]) => void) {}
 
+  /** Takes a message of the page. What goes wrong with it is told in the recording, and never to the page. */
   take(message: ToSender): void {
+    try {
+      this.#take(message);
+    } catch (error) {
+      if (!('recordingId' in message)) return;
+      const reason = `the recorder failed at "${message.type}": ${String(error)}`;
+      this.#add(message.recordingId, [{ kind: 'drop', startMs: 0, count: 1, reason }]);
+    }
+  }
+
+  #take(message: ToSender): void {
     switch (message.type) {
       case 'connect':
         this.#connection = message;

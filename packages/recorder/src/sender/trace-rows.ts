@@ -22,8 +22,9 @@ export class TraceRows {
     const stackIds = this.#stackIds(trace, this.#tablesOf(recordingId));
     const samples = trace.samples.flatMap(({ timestamp, stackId }) => {
       const stack = stackId === undefined ? NO_STACK : stackIds[stackId];
-      return timestamp < originMs || stack === undefined ? [] : [{ timestamp, stack }];
+      return !(timestamp >= originMs) || stack === undefined ? [] : [{ timestamp, stack }];
     });
+    samples.sort((a, b) => a.timestamp - b.timestamp);
     if (samples.length > 0) {
       const timesUs = samples.map(({ timestamp }) => toMicroseconds(timestamp - originMs));
       const stacks = samples.map(({ stack }) => stack);

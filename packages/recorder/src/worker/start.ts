@@ -7,7 +7,7 @@ import { keepFunctionText } from '../page/exact/function-text';
 import { RecordingSession } from '../page/session';
 import { Entries } from '../page/wrap/entries';
 import { wrapHandlerProperties, wrapListeners, type EventCause } from '../page/wrap/events';
-import { ours } from '../page/wrap/ours';
+import { ours, oversee } from '../page/wrap/ours';
 import { PendingFrames, SentMessages, wrapCallbacks } from '../page/wrap/scheduling';
 
 const FLUSH_EVERY_MS = 100;
@@ -54,6 +54,10 @@ class WorkerRecorder {
   ];
 
   install(): void {
+    oversee({
+      failed: (error) => this.#session?.drop(`the recorder failed: ${String(error)}`),
+      ran: (startMs) => this.#session?.ranItself(startMs),
+    });
     const messages = new SentMessages(this.#entries);
     const causeOf: EventCause = (target, event) => messages.causeOf(target, event);
     this.#exact.install(globalThis);

@@ -34,6 +34,8 @@ function interactionOf(entry: EventEntry, seen: UsedElement | undefined): number
 export function eventTiming(): Capture {
   const used = new UsedElements();
   const reported = new Set<string>();
+  /** Interactions of which an event was reported, by their number here. */
+  const known = new Map<number, number>();
   let current: RecordingSession | undefined;
   let startedAt = 0;
 
@@ -43,6 +45,8 @@ export function eventTiming(): Capture {
       if (HOVER.test(entry.name) && entry.processingEnd - entry.processingStart < HOVER_WORTH_MS) return;
       reported.add(`${entry.name} ${entry.startTime}`);
       const seen = used.at(entry.name, entry.startTime);
+      const interaction = interactionOf(entry, seen);
+      if (seen !== undefined && interaction !== undefined) known.set(seen.interaction, interaction);
       session.emit({
         kind: 'input',
         thread: session.thread,
@@ -52,7 +56,7 @@ export function eventTiming(): Capture {
         processingStartMs: session.time(entry.processingStart),
         processingEndMs: session.time(entry.processingEnd),
         ...defined({
-          interaction: interactionOf(entry, seen),
+          interaction,
           target: seen?.label ?? (entry.target ? elementLabel(entry.target) : undefined),
         }),
       });
@@ -71,9 +75,11 @@ export function eventTiming(): Capture {
         type: input.type,
         target: input.label,
         belowMs: LEAST_REPORTED_MS,
+        ...defined({ interaction: known.get(input.interaction) }),
       });
     }
     if (reported.size > 1000) reported.clear();
+    if (known.size > 1000) known.clear();
   };
 
   return {

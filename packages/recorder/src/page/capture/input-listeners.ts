@@ -7,7 +7,7 @@ import { ours } from '../wrap/ours';
 import type { Capture } from './capture';
 import { InteractionNumbers } from './interaction-numbers';
 
-const TYPES = ['pointerdown', 'pointerup', 'click', 'keydown', 'keyup', 'input'] as const;
+const TYPES = ['pointerdown', 'pointerup', 'pointercancel', 'click', 'keydown', 'keyup', 'input'] as const;
 
 interface SeenInput {
   readonly type: string;

@@ -1,5 +1,6 @@
 import type { ProfilerTrace } from '../../messages';
 import type { RecordingSession } from '../session';
+import { failed } from '../wrap/ours';
 import type { Capture } from './capture';
 
 interface Profiler {
@@ -58,7 +59,7 @@ export function sampling(sink: TraceSink, wanted: boolean): Capture {
       if (profiler === undefined || performance.now() - startedMs < FETCH_EVERY_MS) return;
       const ending = profiler;
       begin();
-      void fetchFrom(ending, session!);
+      fetchFrom(ending, session!).catch(failed);
     },
     async stop() {
       if (profiler === undefined || session === undefined) return;

@@ -5,6 +5,7 @@ import { InteractionNumbers } from './interaction-numbers';
 const TYPES = [
   'pointerdown',
   'pointerup',
+  'pointercancel',
   'click',
   'keydown',
   'keyup',

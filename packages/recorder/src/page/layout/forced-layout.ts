@@ -6,6 +6,7 @@ import { defined } from '../interned';
 import type { RecordingSession } from '../session';
 import { CallSites } from '../wrap/call-site';
 import type { Entries } from '../wrap/entries';
+import { guarded } from '../wrap/ours';
 import { replaceAccessor, replaceMethod, type AnyFunction } from '../wrap/replace';
 import { FORCING_MEMBERS, SHEET_MEMBERS, WRITING_MEMBERS, type Forces } from './forcing-members';
 import type { LastWrite, Mutations } from './mutations';
@@ -137,7 +138,7 @@ export class ForcedLayout implements Capture {
     const force = (trap: AnyFunction) => this.#force(name, forces, trap);
     const wanted = () => this.#session !== undefined && !this.#inside && this.mutations.isDirty();
     return function trap(this: unknown) {
-      if (wanted()) force(trap);
+      if (wanted()) guarded(() => force(trap));
       return Reflect.apply(original, this, arguments) as unknown;
     };
   }
@@ -150,7 +151,7 @@ export class ForcedLayout implements Capture {
     };
     const wanted = () => this.#wantsWriter && !this.#inside;
     return function trap(this: unknown) {
-      if (wanted()) note(trap);
+      if (wanted()) guarded(() => note(trap));
       return Reflect.apply(original, this, arguments) as unknown;
     };
   }
@@ -159,7 +160,7 @@ export class ForcedLayout implements Capture {
     const noted = this.#noteWriter(original);
     const wrote = () => this.mutations.wrote(name, document);
     return function (this: unknown) {
-      wrote();
+      guarded(wrote);
       return Reflect.apply(noted, this, arguments) as unknown;
     };
   }

@@ -3,6 +3,7 @@ import type { Capture } from '../capture/capture';
 import type { CallRing } from '../exact/call-ring';
 import { defined } from '../interned';
 import type { RecordingSession } from '../session';
+import { guarded } from './ours';
 import type { AnyFunction } from './replace';
 
 /** A shorter entry is of interest only where something else came of it. */
@@ -94,6 +95,14 @@ export class Entries implements Capture {
     about: { delayMs?: number | undefined; url?: string } = {},
   ): Scheduled | undefined {
     if (this.#session === undefined) return undefined;
+    return guarded(() => this.#schedule(type, callback, about));
+  }
+
+  #schedule(
+    type: Scheduled['type'],
+    callback: unknown,
+    about: { delayMs?: number | undefined; url?: string },
+  ): Scheduled {
     const current = this.#current;
     const again = current?.schedule !== undefined && current.schedule.callback === callback;
     const by = again ? current.schedule!.by : current;
@@ -122,13 +131,15 @@ export class Entries implements Capture {
         this.#leave(entry, outer);
       }
     }
-    this.ring.unwind();
-    for (const listener of this.#onOutermost) listener(entry.startMs);
+    guarded(() => {
+      this.ring.unwind();
+      for (const listener of this.#onOutermost) listener(entry.startMs);
+    });
     try {
       return Reflect.apply(callback, self, args);
     } finally {
       this.#leave(entry, undefined);
-      for (const listener of this.#onEnd) listener(entry.durationMs);
+      guarded(() => this.#onEnd.forEach((listener) => listener(entry.durationMs)));
     }
   }
 
@@ -141,6 +152,7 @@ export class Entries implements Capture {
     this.endResumed();
     this.#resumed = this.#enter(undefined, about);
     this.#resumed.ended = true;
+    for (const listener of this.#onOutermost) listener(this.#resumed.startMs);
   }
 
   endResumed(): void {
@@ -177,7 +189,7 @@ export class Entries implements Capture {
     entry.durationMs = performance.now() - entry.startMs;
     entry.ended = true;
     this.#current = outer;
-    if (entry.durationMs >= WORTH_MS || entry.id > 0) this.#write(entry);
+    if (entry.durationMs >= WORTH_MS || entry.id > 0) guarded(() => this.#write(entry));
     else if (typeof entry.invoker === 'function') entry.invoker = '';
   }
 

@@ -1,5 +1,5 @@
 import type { Entries, Scheduled } from './entries';
-import { isOurs } from './ours';
+import { guarded, isOurs } from './ours';
 import { replaceAccessor, replaceMethod, type AnyFunction } from './replace';
 
 const replacements = new WeakMap<object, AnyFunction>();
@@ -28,7 +28,7 @@ function replacementOf(listener: object, entries: Entries, causeOf: EventCause):
     return entries.run(handle as AnyFunction, self, arguments, {
       type: 'event-listener',
       invoker: () => invokerOf(this, event?.type ?? ''),
-      schedule: causeOf(this as object, event),
+      schedule: guarded(() => causeOf(this as object, event)),
     });
   };
   replacements.set(listener, replacement);

@@ -1,9 +1,44 @@
+type AnyCallback = (this: unknown, ...args: never[]) => unknown;
+
 const own = new WeakSet<object>();
 
-/** Marks a callback as the recorder's own, so that it is passed on as it is and never recorded. */
-export function ours<F extends object>(callback: F): F {
-  own.add(callback);
-  return callback;
+/** Is told of what the recorder's own callbacks throw, and of when they began once they are over. */
+interface Overseer {
+  failed(error: unknown): void;
+  ran(startMs: number): void;
+}
+
+let overseer: Overseer | undefined;
+
+export function oversee(by: Overseer): void {
+  overseer = by;
+}
+
+/** Does a piece of the recorder's own work; whatever it throws stays here, so that the app never hears of it. */
+export function guarded<T>(work: () => T): T | undefined {
+  try {
+    return work();
+  } catch (error) {
+    failed(error);
+    return undefined;
+  }
+}
+
+/** Takes what the recorder's own work threw, or a promise of it was rejected with. */
+export function failed(error: unknown): void {
+  overseer?.failed(error);
+}
+
+/** A callback of the recorder's own: it is passed on as it is, never recorded as the app's, and throws nothing. */
+export function ours<F extends AnyCallback>(callback: F): F {
+  const made = function (this: unknown, ...args: never[]) {
+    const startMs = performance.now();
+    const result = guarded(() => callback.apply(this, args));
+    overseer?.ran(startMs);
+    return result;
+  };
+  own.add(made);
+  return made as F;
 }
 
 export function isOurs(callback: object): boolean {

@@ -1,6 +1,6 @@
 import { plainAddress } from '../address';
 import type { Entries, Scheduled } from './entries';
-import { isOurs, ours } from './ours';
+import { guarded, isOurs } from './ours';
 import { replaceClass, replaceMethod, type AnyFunction } from './replace';
 
 type Callbacks = Readonly<Record<string, readonly [type: Scheduled['type'], invoker: string]>>;
@@ -213,20 +213,21 @@ export class SentRequests {
 
   /** A promise like the given one; what comes of it is known to come of the request. */
   #settle(promise: Promise<object>, schedule: Scheduled): Promise<object> {
-    const resume = () => {
-      this.entries.resume({ type: 'resolve-promise', invoker: `fetch ${schedule.url ?? ''}`, schedule });
-      this.onResume();
-    };
-    return promise.then(
-      ours((value: object) => {
+    const resume = (value?: object) =>
+      guarded(() => {
         if (value instanceof Response) this.#ofObject.set(value, schedule);
-        resume();
+        this.entries.resume({ type: 'resolve-promise', invoker: `fetch ${schedule.url ?? ''}`, schedule });
+        this.onResume();
+      });
+    return promise.then(
+      (value) => {
+        resume(value);
         return value;
-      }),
-      ours((error: unknown) => {
+      },
+      (error: unknown) => {
         resume();
         throw error;
-      }),
+      },
     );
   }
 
