@@ -32,7 +32,9 @@ test('two recordings of the shelf are held against each other, with a verdict in
   const typing = tool.locator('.series tr').filter({ hasText: 'Type in search field “Search manifest”' });
   await expect(typing.locator('strong')).toHaveText('faster');
   await expect(typing).toContainText(/−\d+ ms, 95 % between −\d+ and −\d+/);
-  await expect(typing.getByRole('img')).toHaveAccessibleName(/before \d+, \d+, \d+; after \d+, \d+, \d+/);
+  await expect(typing.getByRole('img')).toHaveAccessibleName(
+    /before (\d+ ms, ){5}\d+ ms; after (\d+ ms, ){5}\d+ ms/,
+  );
   const boarding = tool.locator('.series tr').filter({ hasText: 'Tap button “Board all”' });
   await expect(boarding.locator('strong')).toHaveText('too few to say');
 
@@ -80,7 +82,8 @@ test('the proof is passed on as Markdown, a picture and a page that needs nothin
   await expect(reader.getByRole('heading', { level: 1 })).toHaveText(
     'Friday sailing, mended: before and after',
   );
-  await expect(reader.locator('td').filter({ hasText: /^faster$/ })).toHaveCount(1);
+  const typing = reader.locator('tr').filter({ hasText: 'Type in search field “Search manifest”' });
+  await expect(typing.locator('td').filter({ hasText: /^faster$/ })).toHaveCount(1);
   expect(asked).toEqual([]);
 });
 

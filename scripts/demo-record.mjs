@@ -30,7 +30,10 @@ async function useDesk(page) {
   await page.click('#undo-boarding');
   await pause(900);
   await page.click('#search-manifest');
-  await page.keyboard.type('hak', { delay: 500 });
+  for (const letter of 'hakons') {
+    await page.keyboard.press(letter);
+    await pause(900);
+  }
   await pause(800);
   const vehicle = await page.locator('.vehicle').nth(60).boundingBox();
   await page.mouse.move(vehicle.x + 4, vehicle.y + 4);

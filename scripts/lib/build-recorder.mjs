@@ -6,11 +6,16 @@ import { minify } from 'terser';
 const path = (relative) => fileURLToPath(new URL(`../../${relative}`, import.meta.url));
 
 /**
- * Names of properties that no row, message or file has, which may be shortened: those of the marks in rewritten scripts,
- * and some that the recorder keeps to itself.
+ * Names of properties that no row, message to the server or header has, which may be shortened: those of the marks in
+ * rewritten scripts, and some that the recorder's files keep to themselves. All files are to have the same short names.
  */
 const OWN_PROPERTIES =
-  /^(waiting|statement|bareYield|await|handler|loop|body|wait|expression)\w*(Open|Close)$|^(pausedAtMs|costFromMs|tellWorkers|isIncomparable|inARow|bothMs|apart|functionAtOffset|functionLike|functionAt|placeAt|enterAt|leaveAt|onOutermost|latestCallback|endResumed|currentId|takeRows|takeCost|ranItself|onRendered|getters|setters|methods|forces|originMs|charged|emit|collect|mutations|timesMs|firstId)$/;
+  'emit charged session ring methods getters setters originMs collect mutations bodyOpen bodyClose expressionOpen expressionClose waitingBodyOpen waitingBodyClose waitingExpressionOpen waitingExpressionClose waitOpen statementWaitOpen waitClose awaitedOpen awaitedClose bareYieldOpen statementBareYieldOpen handlerOpen loopOpen loopClose loopBodyOpen loopBodyClose pausedAtMs costFromMs tellWorkers isIncomparable inARow bothMs apart functionAtOffset functionLike functionAt placeAt enterAt leaveAt onOutermost latestCallback endResumed currentId takeRows takeCost ranItself onRendered forces timesMs firstId'.split(
+    ' ',
+  );
+/** Single letters that no standard object has for a property that is used here. */
+const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvw';
+const SHORT_NAMES = Object.fromEntries(OWN_PROPERTIES.map((name, at) => [name, LETTERS[at] ?? `_${at}`]));
 
 /** @returns the files, each with its name and its text: as small as can be, as every page loads them */
 export async function buildRecorder() {
@@ -25,7 +30,8 @@ export async function buildRecorder() {
     outdir: 'dist',
     bundle: true,
     minify: true,
-    mangleProps: OWN_PROPERTIES,
+    mangleProps: new RegExp(`^(${OWN_PROPERTIES.join('|')})$`),
+    mangleCache: SHORT_NAMES,
     format: 'iife',
     target: 'es2022',
     write: false,

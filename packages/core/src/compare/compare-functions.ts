@@ -120,7 +120,7 @@ function isForAnswers({ deeds }: Side, { functionId, selfMs }: FunctionRow): boo
   return answeringMs > selfMs / 2;
 }
 
-/** Own time each time one of the things is done that were done in both, and its standard error where it was sampled. */
+/** Own time where each of the things that were done in both is done once, and its standard error where it was sampled. */
 function perAttempt({ deeds, intervalMs }: Side, { functionId, count }: FunctionRow) {
   let ms = 0;
   let variance = 0;
@@ -129,7 +129,7 @@ function perAttempt({ deeds, intervalMs }: Side, { functionId, count }: Function
     ms += selfMs / attempts;
     if (count === 0) variance += (selfMs * intervalMs) / attempts ** 2;
   }
-  return { perUnitMs: ms / deeds.length, errorMs: Math.sqrt(variance) / deeds.length };
+  return { perUnitMs: ms, errorMs: Math.sqrt(variance) };
 }
 
 function perSecond({ seconds, intervalMs }: Side, { selfMs, count }: FunctionRow) {

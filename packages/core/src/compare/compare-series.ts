@@ -49,6 +49,8 @@ export interface ComparedSeries {
 export const LEVEL = 0.05;
 /** From so many expected runs on, their absence says something (Poisson: 5 % at 3). */
 const MIN_EXPECTED = 3;
+/** What goes on all the while is missed in a recording at least this much as long. */
+const MIN_LENGTH = 0.5;
 
 function sideOf(delays: readonly Delay[]): SeriesSide {
   const sorted = [...delays].sort((a, b) => rankValue(a) - rankValue(b));
@@ -112,7 +114,8 @@ interface Pair {
 /** Whether runs that are missing in one recording would have been expected there. */
 function isMissed(runs: Runs | undefined, of: Recording, other: Recording): boolean {
   if (runs === undefined || runs.isInteraction) return false;
-  return runs.delays.length * (other.range.endMs / Math.max(1, of.range.endMs)) >= MIN_EXPECTED;
+  const length = other.range.endMs / Math.max(1, of.range.endMs);
+  return runs.isRate === true ? length >= MIN_LENGTH : runs.delays.length * length >= MIN_EXPECTED;
 }
 
 function verdictOf(

@@ -24,8 +24,13 @@ export interface Runs {
    * been quicker.
    */
   readonly isWhole: boolean;
+  /** Whether it is a share of the time that went on and on, so that one figure tells of the whole recording. */
+  readonly isRate?: boolean;
   readonly delays: readonly Delay[];
 }
+
+/** Stings that tell of a cost a second rather than of one delay. */
+const RATES: ReadonlySet<string> = new Set(['idle-work', 'moved-by-layout', 'redrawn-too-often', 'creep']);
 
 const measured = (ms: number): Delay => ({ ms, isBound: false });
 
@@ -70,9 +75,10 @@ export function runsOf(
     for (const ms of entries.get(label) ?? forced.get(label) ?? [])
       add(runs, label, background, measured(ms));
   }
-  for (const { label, feltMs } of backgroundStings(recording, thresholds)) {
+  for (const { label, feltMs, detail } of backgroundStings(recording, thresholds)) {
     if (runs.get(label)?.isWhole !== true) {
-      add(runs, label, { isInteraction: false, isWhole: false }, measured(feltMs));
+      const isRate = detail !== undefined && RATES.has(detail.type);
+      add(runs, label, { isInteraction: false, isWhole: false, isRate }, measured(feltMs));
     }
   }
   return runs;

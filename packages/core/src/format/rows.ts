@@ -45,7 +45,7 @@ export const ROW_SHAPES = {
     place: optional('flag', 'Line and column are a place inside the function, not its start.'),
     activity: optional(
       'text',
-      'For work of the engine that is no script: "style", "layout", "paint", "collection" or "other".',
+      'For what is no script: "style", "layout", "paint", "collection" or "other" work of the engine, or "dialog" for the time of a person in front of one.',
     ),
   },
   text: {

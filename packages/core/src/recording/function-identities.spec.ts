@@ -60,6 +60,16 @@ describe('one function met under several ids', () => {
     ]);
   });
 
+  it('is one row where its script was told of twice', () => {
+    const recording = recordingOf([
+      SOURCE,
+      { kind: 'source', id: 9, url: 'http://localhost:4781/desk.js' },
+      { kind: 'function', id: 0, name: 'weigh', source: 0, line: 4, column: 9 },
+      { kind: 'function', id: 1, name: 'weigh', source: 9, line: 4, column: 9 },
+    ]);
+    expect([...functionIdentities(recording)]).toEqual([[1, 0]]);
+  });
+
   it('is one row, with the time it truly ran, where its handler saw it and its script was rewritten', () => {
     const recording = recordingOf([
       SOURCE,

@@ -6,14 +6,14 @@ import { callsOf, type Recording } from './recording';
  * What two rows of the same function have in common, from what tells it apart from all others: the position of its start
  * in the original source, or else in the script as it ran. A place inside a function is none of its start.
  */
-function keyOf(recorded: RecordedFunction): string | undefined {
+function keyOf(recorded: RecordedFunction, sources: Recording['sources']): string | undefined {
   const { originalFile, originalLine, originalColumn, originalName, name, source, line, column } = recorded;
   if (recorded.place === true) return undefined;
   if (originalFile !== undefined && originalLine !== undefined && originalColumn !== undefined) {
     return `${originalFile}\n${originalLine}\n${originalColumn}\n${originalName ?? name}`;
   }
   if (source === undefined || line === undefined || column === undefined) return undefined;
-  return `${source}\n${line}\n${column}`;
+  return `${sources.get(source)?.url ?? source}\n${line}\n${column}`;
 }
 
 /**
@@ -23,7 +23,7 @@ function keyOf(recorded: RecordedFunction): string | undefined {
  * themselves are left out.
  */
 export const functionIdentities = oncePerRecording((recording): ReadonlyMap<number, number> => {
-  const { functions } = recording;
+  const { functions, sources } = recording;
   const parents = new Map<number, number>();
   const rootOf = (id: number): number => {
     let root = id;
@@ -42,7 +42,7 @@ export const functionIdentities = oncePerRecording((recording): ReadonlyMap<numb
   };
   for (const recorded of functions.values()) {
     if (recorded.sameAs !== undefined && functions.has(recorded.sameAs)) join(recorded.id, recorded.sameAs);
-    const key = keyOf(recorded);
+    const key = keyOf(recorded, sources);
     const first = key === undefined ? undefined : firstWith.get(key);
     if (first !== undefined) join(recorded.id, first);
     else if (key !== undefined) firstWith.set(key, recorded.id);
@@ -53,12 +53,14 @@ export const functionIdentities = oncePerRecording((recording): ReadonlyMap<numb
 
 /** An entry and the call of the function entered begin this close to each other. Microseconds. */
 const SAME_START_US = 500;
+/** Of the entries looked at, the share that must begin with the call; a thread may have been held up between both. */
+const MIN_AGREED_SHARE = 0.5;
 /** So many entries are looked at for each function. */
 const MAX_LOOKED_AT = 50;
 
 /**
  * Functions that an entry into script names by themselves only, without their place, and that are known by exact calls:
- * those where each entry begins with a call of one and the same function, which has no other name.
+ * those whose entries begin with a call of one and the same function, which has no other name, and of no other.
  */
 function enteredAs(recording: Recording): Map<number, number> {
   const { functions, stacks, events } = recording;
@@ -66,6 +68,7 @@ function enteredAs(recording: Recording): Map<number, number> {
   const { function: entries, startMs, thread } = handler.columns;
   const called = new Map<number, number>();
   const looked = new Map<number, number>();
+  const agreed = new Map<number, number>();
   const refused = new Set<number>();
   for (let at = 0; at < handler.length; at++) {
     const entry = entries[at]!;
@@ -78,13 +81,18 @@ function enteredAs(recording: Recording): Map<number, number> {
     const index = calls.firstFrom(startMs[at]! * 1000 - SAME_START_US);
     const isFirst = index < calls.length && calls.startsUs[index]! <= startMs[at]! * 1000 + SAME_START_US;
     const id = isFirst && calls.depths[index] === 0 ? stacks.functionOf(calls.stacks[index]!) : undefined;
+    if (id === undefined) continue;
     const before = called.get(entry);
-    const name = id === undefined ? '' : displayName(functions.get(id));
-    const fits = id !== undefined && id !== entry && (recorded.name === '' || displayName(recorded) === name);
+    const name = displayName(functions.get(id));
+    const fits = id !== entry && (recorded.name === '' || displayName(recorded) === name);
     if (!fits || (before !== undefined && before !== id)) {
       refused.add(entry);
       called.delete(entry);
-    } else called.set(entry, id);
+      continue;
+    }
+    called.set(entry, id);
+    agreed.set(entry, (agreed.get(entry) ?? 0) + 1);
   }
-  return called;
+  const isSure = (entry: number) => agreed.get(entry)! >= looked.get(entry)! * MIN_AGREED_SHARE;
+  return new Map([...called].filter(([entry]) => isSure(entry)));
 }

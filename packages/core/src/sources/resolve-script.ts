@@ -71,7 +71,8 @@ export class ScriptResolver {
 
   /**
    * The best name and place known of the function that begins at an offset of the text.
-   * @returns without a map, the place in the script itself, and no file
+   * @returns without a map, the place in the script itself, of its name where it has one as a map would tell it, and no
+   * file
    */
   functionAt(start: number): {
     name: string;
@@ -83,7 +84,7 @@ export class ScriptResolver {
     this.#byStart ??= new Map(this.#sites.map((site) => [site.start, site]));
     const site = this.#byStart.get(start);
     const { name = '', place } = this.#named(site, start);
-    const { line, column } = this.#lines!.position(start);
+    const { line, column } = this.#lines!.position(site?.nameStart ?? start);
     return {
       name,
       file: place?.originalFile,

@@ -67,7 +67,7 @@ export class Recorder {
     private readonly tick: (tick: Tick) => void = () => {},
   ) {
     oversee({
-      failed: (error) => this.#running?.session.drop(`the recorder failed: ${String(error)}`),
+      failed: (error) => this.#running?.session.drop(`recorder failed: ${String(error)}`),
       ran: (startMs) => this.#running?.session.ranItself(startMs),
     });
   }

@@ -55,7 +55,7 @@ class WorkerRecorder {
 
   install(): void {
     oversee({
-      failed: (error) => this.#session?.drop(`the recorder failed: ${String(error)}`),
+      failed: (error) => this.#session?.drop(`recorder failed: ${String(error)}`),
       ran: (startMs) => this.#session?.ranItself(startMs),
     });
     const messages = new SentMessages(this.#entries);

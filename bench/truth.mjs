@@ -1,0 +1,133 @@
+/**
+ * What is told of functions whose cost is known, in each engine and mode: a page whose functions run until the clock has
+ * gone on by a known time is used by real input, and each function's own time is held against what it truly took.
+ * `npm run bench -- truth [--rounds 10] [--browsers chromium,firefox,webkit] [--json]`
+ */
+import { createServer } from 'node:http';
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import {
+  WIDE_LENS,
+  blameOfRange,
+  displayName,
+  functionTable,
+  interactionsOf,
+  missingFor,
+  readRecording,
+  recordScript,
+} from '../packages/server/dist/index.js';
+
+const options = process.argv.slice(2);
+const valueOf = (name, otherwise) =>
+  options.includes(name) ? options[options.indexOf(name) + 1] : otherwise;
+const rounds = Number(valueOf('--rounds', '10'));
+const browsers = valueOf('--browsers', 'chromium,firefox,webkit').split(',');
+const asJson = options.includes('--json');
+const say = (text) => (asJson ? undefined : console.log(text));
+
+/** Own time of each function in one round. Milliseconds. */
+const TRUE_MS = {
+  handler05: 40 * 0.5,
+  handler2: 40 * 2,
+  partFirst: 6,
+  partMiddle: 15,
+  partLast: 9,
+  handler400: 80,
+  inner400: 320,
+  inTimer: 120,
+  afterAnswer: 60,
+  afterPromise: 20,
+  short: 40,
+  inFrame: 25,
+};
+/** Reading the clock is the functions' own doing. */
+const LENS = { ...WIDE_LENS, foldLibraries: true };
+const BUTTONS = ['quick', 'parts', 'long', 'timers', 'answer', 'promise', 'short', 'frame'];
+const script = readFileSync(fileURLToPath(new URL('pages/truth.js', import.meta.url)));
+const page = `<!doctype html><meta charset="utf-8"><title>Known costs</title>
+${BUTTONS.map((id) => `<button id="${id}" data-testid="${id}">${id}</button>`).join('\n')}
+<script src="/truth.js"></script>`;
+
+const app = createServer((request, answer) => {
+  if (request.url === '/truth.js') answer.setHeader('content-type', 'text/javascript').end(script);
+  else if (request.url === '/truth.json')
+    answer.setHeader('content-type', 'application/json').end('{"lanes":3}');
+  else answer.setHeader('content-type', 'text/html').end(page);
+});
+await new Promise((resolve) => app.listen(0, '127.0.0.1', resolve));
+const url = new URL(`http://localhost:${app.address().port}/`);
+
+const steps = BUTTONS.flatMap((id) => [
+  { do: 'click', on: `#${id}` },
+  { do: 'wait', ms: id === 'quick' ? 1100 : 550 },
+]);
+
+/** The share of the busy time of the main thread that nothing explains. */
+function unexplainedShare(recording) {
+  const { totalMs, idleMs, unexplainedMs } = blameOfRange(recording, 0, recording.range);
+  return unexplainedMs / Math.max(1, totalMs - idleMs);
+}
+
+function told(recording) {
+  const self = new Map();
+  for (const { functionId, selfMs, selfErrorMs } of functionTable(recording, LENS)) {
+    const name = displayName(recording.functions.get(functionId));
+    const known = self.get(name) ?? { selfMs: 0, errorMs: 0, rows: 0 };
+    self.set(name, {
+      selfMs: known.selfMs + selfMs,
+      errorMs: Math.hypot(known.errorMs, selfErrorMs),
+      rows: known.rows + 1,
+    });
+  }
+  return self;
+}
+
+const figures = [];
+try {
+  for (const browser of browsers) {
+    for (const mode of ['everyday', 'exact']) {
+      const missing = missingFor(browser);
+      if (missing !== undefined) {
+        say(`${browser}: not measured, ${missing}`);
+        continue;
+      }
+      const recorded = await recordScript({ url, steps, settings: { mode }, browser, repeat: rounds });
+      if (recorded.failure !== undefined) throw recorded.failure;
+      const { recording } = readRecording([Buffer.from(recorded.lines.map((line) => `${line}\n`).join(''))]);
+      const self = told(recording);
+      const functions = Object.entries(TRUE_MS).map(([name, ms]) => {
+        const known = self.get(name) ?? { selfMs: 0, errorMs: 0, rows: 0 };
+        const trueMs = ms * rounds;
+        return {
+          name,
+          trueMs,
+          ratio: known.selfMs / trueMs,
+          error: known.errorMs / trueMs,
+          rows: known.rows,
+        };
+      });
+      const figure = {
+        browser: recorded.browser,
+        mode,
+        interactions: interactionsOf(recording).length,
+        taps: BUTTONS.length * rounds,
+        unexplainedShare: unexplainedShare(recording),
+        functions,
+      };
+      figures.push(figure);
+      say(`${figure.browser}, ${mode}: told ÷ true (± one standard error of sampling), rows of the function`);
+      for (const { name, trueMs, ratio, error, rows } of functions) {
+        const spread = error > 0 ? ` ± ${error.toFixed(2)}` : '';
+        say(
+          `  ${name.padEnd(13)} ${trueMs.toFixed(0).padStart(5)} ms  ${ratio.toFixed(3)}${spread}  ${rows}`,
+        );
+      }
+      say(`  unexplained ${(figure.unexplainedShare * 100).toFixed(1)} % of the busy time`);
+      say(`  interactions ${figure.interactions} of ${figure.taps} taps`);
+    }
+  }
+} finally {
+  app.close();
+  app.closeAllConnections();
+}
+if (asJson) console.log(JSON.stringify(figures, null, 2));
