@@ -32,6 +32,26 @@ async function mutated(times) {
   return { times, ...counts, longestMs, seconds: (performance.now() - startedAt) / 1000 };
 }
 
+/**
+ * How the time of what is asked grows with what a recording has much of, at 1, 2 and 4 times as much: the exponent is 1
+ * where twice as much takes twice as long.
+ */
+async function growths() {
+  const { GROWTHS, grown } = await coreTesting(['growing-recordings']);
+  return GROWTHS.map((growth) => {
+    const ms = [1, 2, 4].map((times) =>
+      Math.min(
+        ...Array.from({ length: ROUNDS }, () => {
+          const from = performance.now();
+          growth.ask(grown(growth, times));
+          return performance.now() - from;
+        }),
+      ),
+    );
+    return { name: growth.name, size: growth.size, ms, exponent: Math.log2(ms[2] / ms[0]) / 2 };
+  });
+}
+
 say(
   'Targets are set for a million calls and an hour of light events. With fewer calls the light events, which are the same in all sizes, count for more of each figure, and the first size runs in code that is not warm yet.',
 );
@@ -64,4 +84,10 @@ if (damage !== undefined) {
     `${damage.times.toLocaleString('en')} damaged files in ${damage.seconds.toFixed(0)} s: ${damage.refused} refused, ${damage.told} read with the loss told, ${damage.whole} unharmed; longest ${damage.longestMs.toFixed(0)} ms`,
   );
 }
-if (asJson) console.log(JSON.stringify({ figures, damage }, null, 2));
+const growth = await growths();
+say('growth at 1 ×, 2 × and 4 ×, and its exponent (no step worse than n log n: some 1.1 at these sizes)');
+for (const { name, size, ms, exponent } of growth) {
+  const lengths = ms.map((one) => one.toFixed(0)).join(', ');
+  say(`  ${name.padEnd(20)} from ${size.toLocaleString('en')}: ${lengths} ms, exponent ${exponent.toFixed(2)}`);
+}
+if (asJson) console.log(JSON.stringify({ figures, damage, growth }, null, 2));
