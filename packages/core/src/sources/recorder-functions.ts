@@ -1,6 +1,5 @@
-import { ABSENT_WHOLE } from '../recording/column';
+import type { RowContent } from '../format/rows';
 import type { RecordedFunction } from '../recording/functions';
-import { oncePerRecording } from '../recording/once';
 import type { Recording } from '../recording/recording';
 import type { Source } from '../recording/sources';
 import { RESERVED_PATH } from '../relay/paths';
@@ -16,21 +15,11 @@ export function isRecorderFunction(recording: Recording, functionId: number): bo
   return source !== undefined && isRecorderSource(recording.sources.get(source));
 }
 
-/** Tells whether an entry into script, by its index, was into the recorder: by its function, or the script's address. */
-export const recorderEntries = oncePerRecording((recording) => {
-  const { handler } = recording.events;
-  const { function: entries, invoker } = handler.columns;
-  const known = new Map<number, boolean>();
-  const isOfRecorder = (textId: number, at: number): boolean => {
-    let is = known.get(textId);
-    if (is === undefined) known.set(textId, (is = handler.value('invoker', at)!.includes(RESERVED_PATH)));
-    return is;
-  };
-  return (at: number): boolean =>
-    entries[at] === ABSENT_WHOLE
-      ? isOfRecorder(invoker[at]!, at)
-      : isRecorderFunction(recording, entries[at]!);
-});
+/** Tells whether an entry into script was into the recorder: by its function, or by the address of the script. */
+export const recorderEntries =
+  (recording: Recording) =>
+  ({ function: entered, invoker }: Pick<RowContent<'handler'>, 'function' | 'invoker'>): boolean =>
+    entered === undefined ? invoker.includes(RESERVED_PATH) : isRecorderFunction(recording, entered);
 
 /** The recorder's own functions go by one name. */
 export function asRecorder(recorded: RecordedFunction): RecordedFunction {

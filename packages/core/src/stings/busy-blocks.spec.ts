@@ -100,4 +100,19 @@ describe('what is not the code’s time', () => {
   it("makes no sting of the app's: the recorder's own timer", () => {
     expect(stings(task(1000, 930), handler(1001, 920, 2))).toEqual([]);
   });
+
+  it("is the page's all the same where the recorder only timed the layout that was due", () => {
+    const probe: Row = {
+      kind: 'render',
+      thread: 0,
+      startMs: 1010,
+      durationMs: 880,
+      styleMs: 400,
+      layoutMs: 460,
+      paintMs: 20,
+    };
+    expect(stings(task(1000, 930), handler(1005, 900, 2), probe)).toEqual([
+      ['hang', 'Work of the browser or short scripts', 1000, 930],
+    ]);
+  });
 });

@@ -3,7 +3,7 @@ import { KIND_CODES, kindOfCode } from '../blame/segments';
 import type { RowContent } from '../format/rows';
 import { stableOrder } from '../recording/order';
 import { callsOf, type Recording, type TimeRange } from '../recording/recording';
-import { recorderEntries } from '../sources/recorder-functions';
+import { recorderMs } from './recorder-time';
 
 /** An unbroken stretch in which a thread that a person may wait for was not free for an input. */
 export interface BusyBlock extends TimeRange {
@@ -135,18 +135,4 @@ const IS_DIALOG = Array.from({ length: KIND_CODES }, (_, code) => kindOfCode(cod
 function dialogMs(recording: Recording, thread: number, range: TimeRange): number {
   const sums = kindsOfRange(recording, thread, range);
   return sums.reduce((sum, ms, code) => (IS_DIALOG[code] ? sum + ms : sum), 0);
-}
-
-/** Time of the recorder's own entries into script. */
-function recorderMs(recording: Recording, thread: number, range: TimeRange): number {
-  const { handler } = recording.events;
-  const { startMs, durationMs, thread: threads } = handler.columns;
-  const isRecorders = recorderEntries(recording);
-  let sum = 0;
-  handler.eachOverlapping(range.startMs, range.endMs, (at) => {
-    if (threads[at] !== thread || !isRecorders(at)) return;
-    const endMs = Math.min(startMs[at]! + durationMs[at]!, range.endMs);
-    sum += endMs - Math.max(startMs[at]!, range.startMs);
-  });
-  return sum;
 }

@@ -2,9 +2,9 @@ import { outermostFunction } from '../blame/stack-facts';
 import { partition } from '../blame/partition';
 import type { RowContent } from '../format/rows';
 import { originalPath } from '../sources/original-path';
+import { recorderEntries } from '../sources/recorder-functions';
 import { UNSEEN_SCRIPT, displayName } from '../recording/functions';
 import { oncePerThread } from '../recording/once';
-import { RESERVED_PATH } from '../relay/paths';
 import type { Recording, TimeRange } from '../recording/recording';
 import type { BusyBlock } from './busy-blocks';
 
@@ -41,7 +41,6 @@ function labelOf(recording: Recording, handler: Handler): string {
   const entered = handler.function === undefined ? undefined : recording.functions.get(handler.function);
   const name = displayName(entered);
   if (handler.invoker.startsWith('fetch ')) return `Answer to ${originalPath(handler.invoker.slice(6))}`;
-  if (handler.invoker.includes(RESERVED_PATH)) return 'Start of the recorder';
   if (name !== '(anonymous)') return `${entryName(handler)} ${name}`;
   return TOLD_BY_ENTRY.test(handler.invoker)
     ? entryName(handler)
@@ -60,8 +59,9 @@ const SAME_ENTRY_SHARE = 0.5;
 export const entriesByLabel = oncePerThread((recording, thread): ReadonlyMap<string, readonly number[]> => {
   const entries = new Map<string, number[]>();
   let untilMs = -Infinity;
+  const isRecorders = recorderEntries(recording);
   for (const handler of recording.events.handler.rows()) {
-    if (handler.thread !== thread) continue;
+    if (handler.thread !== thread || isRecorders(handler)) continue;
     const endMs = handler.startMs + handler.durationMs;
     const sharedMs = Math.min(untilMs, endMs) - handler.startMs;
     if (sharedMs > handler.durationMs * SAME_ENTRY_SHARE && handler.function === undefined) continue;
@@ -84,7 +84,9 @@ interface Labelled {
 /** The labels of the entries in a range, each with the time of all that have it, the longest first. */
 function labelsIn(recording: Recording, thread: number, range: TimeRange): Labelled[] {
   const labels = new Map<string, Labelled>();
+  const isRecorders = recorderEntries(recording);
   for (const handler of handlersIn(recording, thread, range)) {
+    if (isRecorders(handler)) continue;
     const label = labelOf(recording, handler);
     const known = labels.get(label) ?? { label, says: sayingOf(handler), ms: 0 };
     const endMs = Math.min(handler.startMs + handler.durationMs, range.endMs);

@@ -4,6 +4,7 @@ import { cadencesOf } from './cadence';
 import { entryLabel } from './entry-label';
 import { frameTimes, type FrameTime } from './frame-times';
 import { withinRanges } from './quiet';
+import { recorderMs } from './recorder-time';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
 
@@ -53,6 +54,8 @@ export function findLateFrames(recording: Recording, thresholds: Thresholds): St
     const isOneHang = longestMs > lengths.reduce((sum, ms) => sum + ms, 0) / 2;
     if (run.length < LEAST_LATE_FRAMES || missed < thresholds.missedFrames || isOneHang) return [];
     const range = { startMs: run[0]!.startMs, endMs: run.at(-1)!.endMs };
+    const lateMs = lengths.reduce((sum, ms) => sum + ms, 0);
+    if (recorderMs(recording, MAIN_THREAD, range) > lateMs / 2) return [];
     return [
       {
         kind: 'late-frames',

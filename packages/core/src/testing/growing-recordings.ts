@@ -39,7 +39,11 @@ export const GROWTHS: readonly Growth[] = [
     size: 5000,
     rows: (size) => {
       const names = Array.from({ length: size }, (_, id) => `deal${id}`);
-      const texts = names.map((name, id): Row => ({ kind: 'text', file: `src/${id}.ts`, text: `${name};\n`.repeat(9) }));
+      const texts = names.map((name, id): Row => ({
+        kind: 'text',
+        file: `src/${id}.ts`,
+        text: `${name};\n`.repeat(9),
+      }));
       const functions = names.map((name, id): Row => ({
         kind: 'function',
         id,

@@ -1,0 +1,20 @@
+import { partition } from '../blame/partition';
+import { innermostFunction } from '../blame/stack-facts';
+import type { Recording, TimeRange } from '../recording/recording';
+import { isRecorderFunction } from '../sources/recorder-functions';
+
+/**
+ * Time of the recorder's own script in a range. What the browser did inside of it, as the render probe times style and
+ * layout that were due anyway, is none of it. Milliseconds.
+ */
+export function recorderMs(recording: Recording, thread: number, range: TimeRange): number {
+  let sum = 0;
+  for (const segment of partition(recording, thread, range)) {
+    if (segment.activity !== 'script') continue;
+    const innermost = innermostFunction(recording, segment);
+    if (innermost !== undefined && isRecorderFunction(recording, innermost)) {
+      sum += segment.endMs - segment.startMs;
+    }
+  }
+  return sum;
+}
