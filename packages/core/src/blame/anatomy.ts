@@ -119,6 +119,21 @@ function withAsked(culprits: readonly Culprit[], works: readonly LibraryWork[]):
   return all.sort((a, b) => weight(b) - weight(a));
 }
 
+/**
+ * The same culprits, the one a detector has found first: of what is moved by layout it is the layout that takes the time,
+ * and not the function that moves it.
+ */
+function namedFirst(culprits: readonly Culprit[], { detail, startMs, endMs }: Sting): readonly Culprit[] {
+  if (detail?.type !== 'moved-by-layout') return culprits;
+  const { functionId, msASecond } = detail;
+  const known = culprits.find((one) => one.functionId === functionId) ?? { ...NO_CULPRIT, functionId };
+  const layoutMs = (msASecond * (endMs - startMs)) / 1000;
+  return [
+    { ...known, savedMs: known.savedMs + layoutMs },
+    ...culprits.filter((one) => one.functionId !== functionId),
+  ];
+}
+
 /** Takes a sting apart: where its time went, in which phase, by whom. */
 export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
   const segments = [...partition(recording, sting.thread, sting)];
@@ -150,9 +165,12 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
     phases,
     blame: blameOf(segments),
     segments: drawn,
-    culprits: withAsked(
-      culpritsOf(recording, segments, callCounts(recording, sting.thread, sting)),
-      phases.flatMap(({ script }) => script.library ?? []),
+    culprits: namedFirst(
+      withAsked(
+        culpritsOf(recording, segments, callCounts(recording, sting.thread, sting)),
+        phases.flatMap(({ script }) => script.library ?? []),
+      ),
+      sting,
     ),
     blocks: callBlocks(recording, drawn),
     stems: libraryStems(recording, drawn),

@@ -69,6 +69,13 @@ describe('the sentence of', () => {
       `"The longer the app ran, the more anonymous in constructor took: 12 ms of each second at first, 50 ms at the end. That is 197 ms more each minute (153 to 221). It ran no more often than before, so each run costs more. By samples 44 % of that went to standingFor."`,
     );
   });
+  it('names first the function that moves something by layout, though the layout takes the time', () => {
+    const recording = recorded('ticker');
+    const [sting] = findStings(recording, DEFAULT_THRESHOLDS).filter(({ label }) => /moveNotice/.test(label));
+    const [first] = anatomyOf(recording, sting!).culprits;
+    expect(recording.functions.get(first!.functionId)!.originalName).toBe('moveNotice');
+    expect(first!.savedMs).toBeGreaterThan(first!.chargedMs);
+  });
   it('calls that are too many', () => {
     expect(sentence('board-all-exact', 'too-often')).toMatchInlineSnapshot(
       `"One task called bendingOfPair 44,850 times: 822 ms, 97 % of the task, where a frame has 17 ms."`,

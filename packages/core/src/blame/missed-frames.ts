@@ -1,4 +1,5 @@
 import type { Recording } from '../recording/recording';
+import { firstIndex } from '../recording/search';
 import { frameTimes, type FrameTime } from '../stings/frame-times';
 import { isOneStretch, type Sting } from '../stings/sting';
 
@@ -18,15 +19,9 @@ export function missedFrames(recording: Recording, sting: Sting): number[] {
 
 /** Frames that overlap a range; each ends where the next may begin, so their ends ascend. */
 function between(frames: readonly FrameTime[], startMs: number, endMs: number): FrameTime[] {
-  let low = 0;
-  let high = frames.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (frames[middle]!.endMs <= startMs) low = middle + 1;
-    else high = middle;
-  }
   const found: FrameTime[] = [];
-  for (let at = low; at < frames.length && frames[at]!.startMs < endMs; at++) found.push(frames[at]!);
+  const first = firstIndex(frames.length, (at) => frames[at]!.endMs > startMs);
+  for (let at = first; at < frames.length && frames[at]!.startMs < endMs; at++) found.push(frames[at]!);
   return found;
 }
 

@@ -2,6 +2,7 @@ import type { RowContent } from '../format/rows';
 import { MaxTree } from '../recording/max-tree';
 import { oncePerRecording } from '../recording/once';
 import type { Recording, TimeRange } from '../recording/recording';
+import { firstIndex } from '../recording/search';
 import { actionLabel, actionOfGroup, isGivenUp, type Action } from './action';
 
 type Input = RowContent<'input'>;
@@ -136,15 +137,13 @@ function withQuickEvents(groups: readonly Input[][], inputs: readonly Input[]): 
 function neighbours(inputs: readonly Input[], group: readonly Input[]): Input[] {
   const first = group.reduce((least, { startMs }) => Math.min(least, startMs), Infinity) - SAME_PICTURE_MS;
   const last = group.reduce((most, input) => Math.max(most, endOf(input)), -Infinity) + SAME_PICTURE_MS;
-  let low = 0;
-  let high = inputs.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (inputs[middle]!.startMs < first) low = middle + 1;
-    else high = middle;
-  }
   const near: Input[] = [];
-  for (let at = low; at < inputs.length && inputs[at]!.startMs <= last; at++) near.push(inputs[at]!);
+  for (
+    let at = firstIndex(inputs.length, (index) => inputs[index]!.startMs >= first);
+    at < inputs.length && inputs[at]!.startMs <= last;
+    at++
+  )
+    near.push(inputs[at]!);
   return near;
 }
 
@@ -156,14 +155,8 @@ const endings = oncePerRecording(
 /** Interactions that overlap a range, from their input to their picture, in order of their start. */
 export function interactionsIn(recording: Recording, { startMs, endMs }: TimeRange): Interaction[] {
   const all = interactionsOf(recording);
-  let low = 0;
-  let high = all.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (all[middle]!.startMs < endMs) low = middle + 1;
-    else high = middle;
-  }
+  const end = firstIndex(all.length, (at) => all[at]!.startMs >= endMs);
   const found: Interaction[] = [];
-  endings(recording).eachAbove(startMs, low, (index) => found.push(all[index]!));
+  endings(recording).eachAbove(startMs, end, (index) => found.push(all[index]!));
   return found;
 }

@@ -3,6 +3,7 @@ import { KIND_CODES, kindOfCode } from '../blame/segments';
 import type { RowContent } from '../format/rows';
 import { stableOrder } from '../recording/order';
 import { callsOf, type Recording, type TimeRange } from '../recording/recording';
+import { firstIndex } from '../recording/search';
 import { recorderMs } from './recorder-time';
 
 /** An unbroken stretch in which a thread that a person may wait for was not free for an input. */
@@ -108,13 +109,7 @@ function merged(ranges: readonly TimeRange[]): TimeRange[] {
 
 /** The longest part of a range that others leave. @param others in order of time, without overlap */
 function longestLeft(range: TimeRange, others: readonly TimeRange[]): TimeRange | undefined {
-  let low = 0;
-  let high = others.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (others[middle]!.endMs <= range.startMs) low = middle + 1;
-    else high = middle;
-  }
+  const first = firstIndex(others.length, (at) => others[at]!.endMs > range.startMs);
   let longest: TimeRange | undefined;
   let atMs = range.startMs;
   const consider = (endMs: number) => {
@@ -122,7 +117,7 @@ function longestLeft(range: TimeRange, others: readonly TimeRange[]): TimeRange 
       longest = { startMs: atMs, endMs };
     }
   };
-  for (let at = low; at < others.length && others[at]!.startMs < range.endMs; at++) {
+  for (let at = first; at < others.length && others[at]!.startMs < range.endMs; at++) {
     consider(others[at]!.startMs);
     atMs = Math.max(atMs, others[at]!.endMs);
   }
