@@ -88,6 +88,8 @@ const growth = await growths();
 say('growth at 1 ×, 2 × and 4 ×, and its exponent (no step worse than n log n: some 1.1 at these sizes)');
 for (const { name, size, ms, exponent } of growth) {
   const lengths = ms.map((one) => one.toFixed(0)).join(', ');
-  say(`  ${name.padEnd(20)} from ${size.toLocaleString('en')}: ${lengths} ms, exponent ${exponent.toFixed(2)}`);
+  say(
+    `  ${name.padEnd(20)} from ${size.toLocaleString('en')}: ${lengths} ms, exponent ${exponent.toFixed(2)}`,
+  );
 }
 if (asJson) console.log(JSON.stringify({ figures, damage, growth }, null, 2));

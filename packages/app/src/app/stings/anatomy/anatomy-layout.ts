@@ -102,7 +102,7 @@ function blockShapes(
     .map((block) => {
       const named = functions.get(block.functionId);
       const lengthMs = roundMs(block.endMs - block.startMs);
-      const known = block.certainty === 'inferred' ? 'concluded' : block.certainty;
+      const known = block.certainty;
       return {
         kind: kind === 'stem' ? 'stem' : block.owner === 'own' ? 'own' : 'library',
         ...span(scale, block.startMs, block.endMs),
@@ -132,7 +132,7 @@ function restShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
   });
 }
 
-/** Stretches of script for which the engine gave no stack, so that the blocks under them are concluded. */
+/** Stretches of script for which the engine gave no stack, so that the blocks under them are inferred. */
 function unseenShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
   return segments
     .filter(({ activity, certainty }) => activity === 'script' && certainty === 'inferred')
@@ -141,8 +141,8 @@ function unseenShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
       ...span(scale, startMs, endMs),
       y: LAYOUT.unseenY,
       height: LAYOUT.unseenHeight,
-      text: 'no stack: concluded',
-      words: `${roundMs(endMs - startMs)} ms for which the engine gave no stack: the functions below are concluded`,
+      text: 'no stack: inferred',
+      words: `${roundMs(endMs - startMs)} ms for which the engine gave no stack: the functions below are inferred`,
     }));
 }
 

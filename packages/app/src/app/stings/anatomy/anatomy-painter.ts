@@ -221,7 +221,7 @@ export class AnatomyPainter {
     }
   }
 
-  /** A dotted line over the blocks that are concluded. */
+  /** A dotted line over the blocks that are inferred. */
   #unseen(shape: Shape): void {
     const { context } = this;
     const { palette } = this.options;
