@@ -1,7 +1,6 @@
-import { ownerOf } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { Anatomy } from './anatomy';
-import type { Culprit } from './culprits';
+import { firstOwn, type Culprit } from './culprits';
 import { count, functionPart, ms, percent, text, times, type BecausePart } from './sentence';
 
 /** Below this, a part of a delay is not worth a clause. */
@@ -41,10 +40,13 @@ export function forcedClause(
 /** " Of the busy time by samples about 60 % went to sort, called 1,200 times." The own function comes before a library's. */
 export function becauseOfCulprits(recording: Recording, anatomy: Anatomy): BecausePart[] {
   const { sting, culprits, blame } = anatomy;
-  const isOwn = ({ functionId }: Culprit) => ownerOf(recording.functions.get(functionId)) === 'own';
   const busyMs = blame.totalMs - blame.idleMs - blame.dialogMs;
   const unexplained = unexplainedClause(blame.unexplainedMs, sting.endMs - sting.startMs);
-  const worst = culprits.find((one) => isOwn(one) && worthSaying(one.chargedMs, busyMs)) ?? culprits[0];
+  const worst =
+    firstOwn(
+      recording,
+      culprits.filter((one) => worthSaying(one.chargedMs, busyMs)),
+    ) ?? culprits[0];
   if (worst === undefined || !worthSaying(worst.chargedMs, busyMs)) return unexplained;
   const called = worst.count > 1 ? `, called ${count(worst.count)} times` : '';
   return [

@@ -1,13 +1,12 @@
 import { actionDeed } from '../inputs/action';
 import { delayStepMs } from '../inputs/delay-step';
-import { ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { handlersIn } from '../stings/entry-label';
 import type { Anatomy, Phase } from './anatomy';
 import { forcedClause, knownAs, unexplainedClause, unseenClause, worthSaying } from './because-culprits';
 import { becauseOfDetail } from './because-going-on';
 import { askedWords, scheduleOf } from './cause-chain';
-import type { Culprit } from './culprits';
+import { firstOwn, type Culprit } from './culprits';
 import type { LibraryWork } from './phase-script';
 import { count, functionPart, ms, percent, phaseLink, text, timesBudget, type BecausePart } from './sentence';
 
@@ -165,7 +164,7 @@ class Sentence {
   /** "onBoardAll ran for 477 ms: by samples about 68 % of it in trimOfPair", of the own function with the most time. */
   #ran(phase: Phase, lead: Culprit): BecausePart[] {
     const parts = [this.named(lead.functionId), text(' ran for '), ms(lead.totalMs)];
-    const worst = phase.culprits.find(({ functionId }) => this.#isOwn(functionId));
+    const worst = firstOwn(this.recording, phase.culprits);
     if (worst === undefined) return parts;
     const share = worst.chargedMs / lead.totalMs;
     if (worst.functionId !== lead.functionId) {
@@ -188,10 +187,6 @@ class Sentence {
       );
     }
     return parts;
-  }
-
-  #isOwn(functionId: number): boolean {
-    return ownerOf(this.recording.functions.get(functionId)) === 'own';
   }
 }
 

@@ -1,5 +1,5 @@
 import { NO_STACK } from '../format/packed-samples';
-import { UNKNOWN_FUNCTION } from '../recording/functions';
+import { UNKNOWN_FUNCTION, isOwnFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { canonicalFunction } from './call-path';
 import type { Segment } from './segments';
@@ -107,6 +107,11 @@ export function functionsOf(
   }
   for (const tally of tallies.values()) tally.savedMs = tally.totalMs;
   return [...tallies.values()];
+}
+
+/** The first own one of some culprits, the one that has most to do with it. */
+export function firstOwn(recording: Recording, culprits: readonly Culprit[]): Culprit | undefined {
+  return culprits.find(({ functionId }) => isOwnFunction(recording, functionId));
 }
 
 /**

@@ -3,6 +3,7 @@ import { UNKNOWN_FUNCTION, ownerOf, type Owner } from '../recording/functions';
 import { oncePerThread } from '../recording/once';
 import { callsOf, samplesOf, type Recording, type TimeRange } from '../recording/recording';
 import type { Samples } from '../recording/samples';
+import { firstIndex } from '../recording/search';
 import { layerStretches, type LayerStretch } from './layers';
 import { SampleWeights } from './sample-weights';
 import { untimedShares, type UntimedShares } from './untimed-shares';
@@ -106,14 +107,9 @@ class OutsideWriter implements Visitor {
   }
 
   #stretchAt(ms: number): LayerStretch {
-    let low = 0;
-    let high = this.stretches.length - 1;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (this.stretches[middle]!.endMs <= ms) low = middle + 1;
-      else high = middle;
-    }
-    return this.stretches[low] ?? { startMs: ms, endMs: Infinity, layer: { kind: 'none' } };
+    const last = this.stretches.length - 1;
+    const index = firstIndex(last, (at) => this.stretches[at]!.endMs > ms);
+    return this.stretches[index] ?? { startMs: ms, endMs: Infinity, layer: { kind: 'none' } };
   }
 
   exact(endMs: number): void {

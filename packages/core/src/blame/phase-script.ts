@@ -1,5 +1,6 @@
-import { ownerOf } from '../recording/functions';
+import { isOwnFunction, ownerOf } from '../recording/functions';
 import type { Recording, TimeRange } from '../recording/recording';
+import { mostOf } from '../statistics/most';
 import { libraryName } from '../sources/library-name';
 import { functionsOf, type Culprit } from './culprits';
 import { scheduleOf } from './cause-chain';
@@ -45,8 +46,8 @@ export function phaseScript(
   counts: ReadonlyMap<number, number>,
 ): PhaseScript {
   const lengthMs = sumOf(segments.filter(({ activity }) => activity === 'script'));
-  const own = functionsOf(recording, segments, counts).filter(
-    ({ functionId }) => ownerOf(recording.functions.get(functionId)) === 'own',
+  const own = functionsOf(recording, segments, counts).filter(({ functionId }) =>
+    isOwnFunction(recording, functionId),
   );
   const lead = own.reduce<Culprit | undefined>(
     (best, one) => (best === undefined || one.totalMs > best.totalMs * (1 + EQUAL_SHARE) ? one : best),
@@ -62,11 +63,6 @@ function nameOf(recording: Recording, functionId: number): string {
   return libraryName(recorded, recording.sources.get(recorded?.source ?? NaN));
 }
 
-/** The key with the largest value. */
-function most<Key>(values: ReadonlyMap<Key, number>): Key | undefined {
-  return [...values].sort((a, b) => b[1] - a[1])[0]?.[0];
-}
-
 function libraryBelow(recording: Recording, segments: readonly Segment[]): string | undefined {
   const byName = new Map<string, number>();
   for (const segment of segments) {
@@ -76,7 +72,7 @@ function libraryBelow(recording: Recording, segments: readonly Segment[]): strin
     const name = nameOf(recording, innermost);
     byName.set(name, (byName.get(name) ?? 0) + segment.endMs - segment.startMs);
   }
-  return most(byName);
+  return mostOf(byName)?.[0];
 }
 
 function sumOf(segments: readonly Segment[]): number {
@@ -105,7 +101,7 @@ function libraryWork(
     const name = nameOf(recording, innermost);
     byName.set(name, (byName.get(name) ?? 0) + ms);
   }
-  const name = most(byName);
+  const name = mostOf(byName)?.[0];
   if (name === undefined) return undefined;
   askedBy ??= scheduler(recording, thread, range);
   return { name, lengthMs, ...changesIn(recording, thread, range), askedBy };
@@ -115,7 +111,7 @@ function libraryWork(
 function scheduler(recording: Recording, thread: number, range: TimeRange): number | undefined {
   const [longest] = handlersIn(recording, thread, range).sort((a, b) => b.durationMs - a.durationMs);
   const asked = longest === undefined ? undefined : scheduleOf(recording, longest)?.function;
-  return asked !== undefined && ownerOf(recording.functions.get(asked)) === 'own' ? asked : undefined;
+  return asked !== undefined && isOwnFunction(recording, asked) ? asked : undefined;
 }
 
 function changesIn(

@@ -1,6 +1,6 @@
 import { outermostOfFunction } from '../calls/tree-index';
 import { NO_STACK } from '../format/packed-samples';
-import { UNKNOWN_FUNCTION, ownerOf } from '../recording/functions';
+import { UNKNOWN_FUNCTION, isOwnFunction } from '../recording/functions';
 import { oncePerRecording } from '../recording/once';
 import type { Recording } from '../recording/recording';
 import { canonicalFunction } from './call-path';
@@ -78,11 +78,11 @@ export class StackFacts {
   }
 
   #reach(stack: number): void {
-    const { stacks, functions } = this.recording;
+    const { stacks } = this.recording;
     for (let at = this.#depth.length; at <= stack; at++) {
       const caller = stacks.parentOf(at);
       const id = this.innermost(at);
-      const isOwn = ownerOf(functions.get(id)) === 'own';
+      const isOwn = isOwnFunction(this.recording, id);
       const has = caller !== NO_STACK;
       const depth = has ? this.#depth[caller]! + 1 : 1;
       const ownDepth = (has ? this.#ownDepth[caller]! : 0) + (isOwn ? 1 : 0);
@@ -116,5 +116,5 @@ export function innermostFunction(recording: Recording, { stack, entry }: Segmen
 export function innermostOwn(recording: Recording, segment: Segment): number | undefined {
   if (segment.stack !== NO_STACK) return stackFacts(recording).innermostOwn(segment.stack);
   const entered = innermostFunction(recording, segment);
-  return entered !== undefined && ownerOf(recording.functions.get(entered)) === 'own' ? entered : undefined;
+  return entered !== undefined && isOwnFunction(recording, entered) ? entered : undefined;
 }

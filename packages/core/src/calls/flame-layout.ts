@@ -1,6 +1,7 @@
 import { displayName } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { CallNode, CallTree } from './call-tree';
+import { layLevels } from './flame-levels';
 
 export type FlameOrder = 'weight' | 'name';
 
@@ -32,29 +33,15 @@ export function flameLayout(
   const top = root === undefined ? tree.roots() : [nodeOf(tree, root)];
   const allMs = top.reduce((sum, { totalMs }) => sum + totalMs, 0);
   if (allMs === 0) return boxes;
-  let rows: readonly FlameRow[] = [{ nodes: top, left: 0 }];
-  for (let depth = 0; rows.length > 0; depth++) {
-    const below: FlameRow[] = [];
-    for (const { nodes, left } of rows) {
-      let at = left;
-      for (const { node, functionId, totalMs, selfMs } of arranged(recording, nodes, order)) {
-        const width = totalMs / allMs;
-        if (width >= least) {
-          boxes.push({ node, functionId, left: at, width, depth, totalMs, selfMs });
-          below.push({ nodes: tree.children(node), left: at });
-        }
-        at += width;
-      }
-    }
-    rows = below;
-  }
+  layLevels(
+    arranged(recording, top, order),
+    ({ totalMs }) => totalMs / allMs,
+    least,
+    ({ node }) => arranged(recording, tree.children(node), order),
+    ({ node, functionId, totalMs, selfMs }, left, width, depth) =>
+      boxes.push({ node, functionId, left, width, depth, totalMs, selfMs }),
+  );
   return boxes;
-}
-
-/** What one function called, from where the first of it stands. */
-interface FlameRow {
-  readonly nodes: readonly CallNode[];
-  readonly left: number;
 }
 
 function nodeOf({ tally }: CallTree, node: number): CallNode {

@@ -3,6 +3,7 @@ import { WIDE_LENS, type Lens } from '../calls/lens';
 import { displayName, displayPlace, ownerOf, type Owner } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { functionKeys } from './function-identity';
+import { layLevels } from '../calls/flame-levels';
 
 /** One path of calls in both recordings: shares of the whole width from 0 to 1, and the depth from 0. */
 export interface DifferenceBox {
@@ -73,22 +74,13 @@ export function flameDifference(
 
   const top = pairs(was.tree.roots(), is.tree.roots());
   const allMs = top.reduce((sum, pair) => sum + bothOf(pair), 0);
-  let rows = allMs > 0 ? [{ level: top, left: 0 }] : [];
-  for (let depth = 0; rows.length > 0; depth++) {
-    const below: typeof rows = [];
-    for (const { level, left } of rows) {
-      let at = left;
-      for (const pair of level) {
-        const width = bothOf(pair) / allMs;
-        if (width >= least) {
-          boxes.push({ ...named(pair, was, is), left: at, width, depth });
-          below.push({ level: pairs(childrenOf(was, pair.before), childrenOf(is, pair.after)), left: at });
-        }
-        at += width;
-      }
-    }
-    rows = below;
-  }
+  layLevels(
+    allMs > 0 ? top : [],
+    (pair) => bothOf(pair) / allMs,
+    least,
+    (pair) => pairs(childrenOf(was, pair.before), childrenOf(is, pair.after)),
+    (pair, left, width, depth) => boxes.push({ ...named(pair, was, is), left, width, depth }),
+  );
   return boxes;
 }
 

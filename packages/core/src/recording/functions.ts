@@ -35,6 +35,14 @@ export const STANDING_FUNCTIONS: readonly RecordedFunction[] = [
   })),
 ];
 
+/** Whether a function is the app's own. @param functions those of its recording */
+export function isOwnFunction(
+  { functions }: { readonly functions: ReadonlyMap<number, RecordedFunction> },
+  functionId: number,
+): boolean {
+  return ownerOf(functions.get(functionId)) === 'own';
+}
+
 /** A bundler's number for a module, or the index of an entry in a list, is no name. */
 const NUMBER = /^\d+$/;
 

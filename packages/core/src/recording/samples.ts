@@ -1,5 +1,6 @@
 import { NO_STACK, type SampleColumns } from '../format/packed-samples';
 import { isAscending, stableOrder } from './order';
+import { firstIndex } from './search';
 
 const MAX_GAP_INTERVALS = 4;
 
@@ -36,14 +37,7 @@ export class Samples implements SampleColumns {
 
   /** Index of the first sample at or after a time; `length` when there is none. */
   firstAtOrAfter(ms: number): number {
-    let low = 0;
-    let high = this.length;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (this.timeMs(middle) < ms) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return firstIndex(this.length, (at) => this.timeMs(at) >= ms);
   }
 
   /** Whether sampling went on from the sample before an index to the one at it, so that the time between was looked at. */

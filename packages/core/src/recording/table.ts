@@ -2,6 +2,7 @@ import type { RowOf, Shape } from '../format/fields';
 import { Column, type TextPool } from './column';
 import { MaxTree } from './max-tree';
 import { isAscending, stableOrder } from './order';
+import { firstIndex } from './search';
 
 /** A table as it is handed to another thread. */
 export interface TableColumns {
@@ -96,14 +97,7 @@ export class Table<S extends Shape> {
   /** Index of the first event that begins at or after a time; `length` when there is none. */
   firstFrom(ms: number): number {
     const starts = this.column('startMs');
-    let low = 0;
-    let high = this.#length;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (starts[middle]! < ms) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return firstIndex(this.#length, (at) => starts[at]! >= ms);
   }
 
   /** The ends of all events, made anew where events have come since. */

@@ -1,10 +1,10 @@
-import { originalPositionFor, sourceContentFor, type TraceMap } from '@jridgewell/trace-mapping';
+import { isIgnored, originalPositionFor, sourceContentFor, type TraceMap } from '@jridgewell/trace-mapping';
 import type { Program } from 'acorn';
 import type { Owner, RecordedFunction } from '../recording/functions';
 import { withoutInsertions } from '../exact/insertions';
 import { functionSites, siteAt, sitesIn, type FunctionSite } from './function-sites';
 import { isLibraryPath, originalPath } from './original-path';
-import { isIgnoredBy, readSourceMap } from './source-map';
+import { readSourceMap } from './source-map';
 import { LineIndex, type TextPosition } from './text-position';
 import { hashText, type TextPart } from './text-part';
 
@@ -176,7 +176,7 @@ export class ScriptResolver {
         originalFile,
         originalLine: original.line,
         originalColumn: original.column + 1,
-        owner: isLibraryPath(original.source) || isIgnoredBy(this.#map, original.source) ? 'library' : 'own',
+        owner: isLibraryPath(original.source) || isIgnored(this.#map, original.source) ? 'library' : 'own',
       },
       ...(name === undefined ? {} : { name }),
     };

@@ -1,4 +1,4 @@
-import { FlattenMap, TraceMap, decodedMappings, isIgnored } from '@jridgewell/trace-mapping';
+import { FlattenMap, decodedMappings, type TraceMap } from '@jridgewell/trace-mapping';
 import type { ScriptText } from './resolve-script';
 
 /** What some servers put before JSON so that it cannot be run as a script; ECMA-426 has readers skip it. */
@@ -19,19 +19,10 @@ export function readSourceMap({ map: text, mapUrl, url }: ScriptText): ReadMap {
   try {
     const parsed = JSON.parse(text.replace(JSON_PREFIX, '')) as object | null;
     if (typeof parsed !== 'object' || parsed === null) return { problem: 'its source map is no object' };
-    const address = mapUrl ?? url;
-    const map =
-      'sections' in parsed
-        ? new FlattenMap(text.replace(JSON_PREFIX, ''), address)
-        : new TraceMap(parsed as never, address);
+    const map = new FlattenMap(parsed as never, mapUrl ?? url);
     decodedMappings(map);
     return { map };
   } catch (error) {
     return { problem: `its source map could not be read: ${(error as Error).message}` };
   }
-}
-
-/** Whether a map says that a source is none of the app's own (ECMA-426, `ignoreList`). */
-export function isIgnoredBy(map: TraceMap, source: string): boolean {
-  return isIgnored(map, source);
 }

@@ -1,3 +1,5 @@
+import { firstIndex } from '../recording/search';
+
 /** A place in a text: line and column from 1, columns in UTF-16 units. */
 export interface TextPosition {
   readonly line: number;
@@ -17,13 +19,8 @@ export class LineIndex {
   }
 
   position(offset: number): TextPosition {
-    let low = 0;
-    let high = this.#starts.length - 1;
-    while (low < high) {
-      const middle = (low + high + 1) >>> 1;
-      if (this.#starts[middle]! <= offset) low = middle;
-      else high = middle - 1;
-    }
-    return { line: low + 1, column: offset - this.#starts[low]! + 1 };
+    const next = firstIndex(this.#starts.length, (at) => this.#starts[at]! > offset);
+    const line = Math.max(1, next);
+    return { line, column: offset - this.#starts[line - 1]! + 1 };
   }
 }

@@ -1,3 +1,5 @@
+import { firstIndex } from '../recording/search';
+import { median } from './median';
 import { rankTest } from './rank-test';
 
 /** How far one side lies from the other. */
@@ -21,21 +23,23 @@ const MAX_PAIRS = 40_000;
  */
 export function shiftOf(before: ArrayLike<number>, after: ArrayLike<number>, level: number): Shift {
   const differences = differencesOf(before, after);
-  const middle = differences.length >> 1;
-  const difference =
-    differences.length % 2 === 1
-      ? differences[middle]!
-      : (differences[middle - 1]! + differences[middle]!) / 2;
+  const difference = median(differences);
   const steps = Float64Array.from(new Set(differences));
   const isKept = (at: number) => {
     const shifted = Float64Array.from(after, (value) => value - steps[at]!);
     return rankTest(before, shifted).p > level;
   };
-  const centre = nearestIndex(steps, difference);
+  const last = steps.length - 1;
+  const centre = Math.min(
+    last,
+    firstIndex(steps.length, (at) => steps[at]! >= difference),
+  );
+  const lowest = firstIndex(centre, isKept);
+  const highest = last - firstIndex(last - centre, (below) => isKept(last - below));
   return {
     difference,
-    low: Math.min(difference, steps[firstKept(0, centre, isKept)]!),
-    high: Math.max(difference, steps[lastKept(centre, steps.length - 1, isKept)]!),
+    low: Math.min(difference, steps[lowest]!),
+    high: Math.max(difference, steps[highest]!),
   };
 }
 
@@ -51,30 +55,4 @@ function differencesOf(before: ArrayLike<number>, after: ArrayLike<number>): Flo
   for (let i = 0, at = 0; i < a.length; i++)
     for (let j = 0; j < b.length; j++) differences[at++] = a[i]! - b[j]!;
   return differences.sort();
-}
-
-function nearestIndex(ascending: Float64Array, value: number): number {
-  const at = ascending.findIndex((one) => one >= value);
-  return at < 0 ? ascending.length - 1 : at;
-}
-
-/** The first index from which on all are kept, up to one that is. */
-function firstKept(from: number, kept: number, isKept: (at: number) => boolean): number {
-  let [low, high] = [from, kept];
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (isKept(middle)) high = middle;
-    else low = middle + 1;
-  }
-  return low;
-}
-
-function lastKept(kept: number, to: number, isKept: (at: number) => boolean): number {
-  let [low, high] = [kept, to];
-  while (low < high) {
-    const middle = (low + high + 1) >>> 1;
-    if (isKept(middle)) low = middle;
-    else high = middle - 1;
-  }
-  return low;
 }

@@ -1,6 +1,7 @@
 import { kindsOfRange } from '../blame/blame-of-range';
 import { KIND_CODES, kindOfCode } from '../blame/segments';
 import type { RowContent } from '../format/rows';
+import { oncePerThread } from '../recording/once';
 import { stableOrder } from '../recording/order';
 import { callsOf, type Recording, type TimeRange } from '../recording/recording';
 import { firstIndex } from '../recording/search';
@@ -35,18 +36,29 @@ export function busyBlocks(recording: Recording, minMs: number): BusyBlock[] {
     .sort((a, b) => a.startMs - b.startMs);
 }
 
-function blocksOfThread(recording: Recording, thread: number, minMs: number): BusyBlock[] {
-  const tasks = merged(tasksOf(recording, thread));
+interface BusyRange {
+  readonly range: TimeRange | undefined;
+  readonly source: BusyBlock['source'];
+}
+
+/** The busy stretches of a thread of any length, each with what told of it. */
+const busyRanges = oncePerThread((recording, thread): readonly BusyRange[] => {
+  const told = rangesIn(recording.events.task, thread);
+  const tasks = merged(told);
   const script = merged(scriptOf(recording, thread));
-  const found = [
-    ...tasksOf(recording, thread).map((range) => ({ range, source: 'task' as const })),
+  const finished = merged([...tasks, ...script]);
+  return [
+    ...told.map((range) => ({ range, source: 'task' as const })),
     ...script.map((range) => ({ range: longestLeft(range, tasks), source: 'script' as const })),
     ...hangsOf(recording, thread).map((range) => ({
-      range: longestLeft(range, merged([...tasks, ...script])),
+      range: longestLeft(range, finished),
       source: 'watchdog' as const,
     })),
   ];
-  return found.flatMap(({ range, source }): BusyBlock[] => {
+});
+
+function blocksOfThread(recording: Recording, thread: number, minMs: number): BusyBlock[] {
+  return busyRanges(recording, thread).flatMap(({ range, source }): BusyBlock[] => {
     const leastMs = source === 'watchdog' ? minMs + TICK_MS : minMs;
     if (range === undefined || range.endMs - range.startMs < leastMs) return [];
     const busyMs = range.endMs - range.startMs - dialogMs(recording, thread, range);
@@ -60,10 +72,10 @@ function isWorker(recording: Recording, thread: number): boolean {
   return recording.threads.get(thread)?.type === 'worker';
 }
 
-function tasksOf({ events: { task } }: Recording, thread: number): TimeRange[] {
-  const { startMs, durationMs, thread: threads } = task.columns;
+function rangesIn(table: Recording['events']['task' | 'handler'], thread: number): TimeRange[] {
+  const { startMs, durationMs, thread: threads } = table.columns;
   const found: TimeRange[] = [];
-  for (let at = 0; at < task.length; at++) {
+  for (let at = 0; at < table.length; at++) {
     if (threads[at] === thread) found.push({ startMs: startMs[at]!, endMs: startMs[at]! + durationMs[at]! });
   }
   return found;
@@ -71,12 +83,7 @@ function tasksOf({ events: { task } }: Recording, thread: number): TimeRange[] {
 
 /** What was timed of script, by its entries and by exact calls. */
 function scriptOf(recording: Recording, thread: number): TimeRange[] {
-  const { handler } = recording.events;
-  const { startMs, durationMs, thread: threads } = handler.columns;
-  const found: TimeRange[] = [];
-  for (let at = 0; at < handler.length; at++) {
-    if (threads[at] === thread) found.push({ startMs: startMs[at]!, endMs: startMs[at]! + durationMs[at]! });
-  }
+  const found = rangesIn(recording.events.handler, thread);
   callsOf(recording, thread).outermost(recording.range.startMs, recording.range.endMs, (start, end) =>
     found.push({ startMs: start, endMs: end }),
   );

@@ -3,8 +3,8 @@ import { displayName } from '../recording/functions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { growthChance } from '../statistics/growth';
 import { holm } from '../statistics/holm';
-import { theilSen } from '../statistics/theil-sen';
 import { enteredCalls, type EnteredCall } from './entered-calls';
+import { CREEP_ERROR_RATE, endsOf, grownBy } from './grown';
 import { withinRanges } from './quiet';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
@@ -14,10 +14,6 @@ const MAX_STRETCHES = 60;
 const MIN_STRETCH_MS = 1000;
 /** Of the stretches since it first ran, the share in which a function must have run. */
 const MIN_SHARE = 0.6;
-/** A cost that did not grow by half is none that creeps. */
-const MIN_GROWTH = 1.5;
-/** Chance, over all functions together, of telling of a creep where there is none. */
-const ERROR_RATE = 0.05;
 
 /** What a function took in each stretch. */
 interface Costs {
@@ -51,21 +47,6 @@ function costsByStretch(recording: Recording, stretches: number, stretchMs: numb
   return [...found.values()];
 }
 
-function meanOf(values: ArrayLike<number>, from: number, to: number): number {
-  let sum = 0;
-  for (let at = from; at < to; at++) sum += values[at]!;
-  return sum / Math.max(1, to - from);
-}
-
-/** Means of the first and of the last quarter of some columns. */
-function endsOf(values: ArrayLike<number>, from: number): { first: number; last: number } {
-  const quarter = Math.ceil((values.length - from) / 4);
-  return {
-    first: meanOf(values, from, from + quarter),
-    last: meanOf(values, values.length - quarter, values.length),
-  };
-}
-
 /**
  * Functions whose cost a second grows for as long as the app runs: by the test of Mann and Kendall on the second half of
  * the stretches since they first ran, so that neither a warm-up nor one step counts, and at an error rate over all
@@ -84,16 +65,14 @@ export function findCreep(recording: Recording, thresholds: Thresholds): Sting[]
   });
   const grows = holm(
     tested.map(({ p }) => p),
-    ERROR_RATE,
+    CREEP_ERROR_RATE,
   );
   return tested.flatMap(({ functionId, ms, runs, first }, index): Sting[] => {
     if (!grows[index]) return [];
-    const aSecond = ms.map((value) => value / seconds);
-    const [cost, often] = [endsOf(aSecond, first), endsOf(runs, first)];
-    const grew = cost.last - cost.first >= thresholds.creepMsASecond && cost.last >= cost.first * MIN_GROWTH;
-    const minutes = Array.from({ length: stretches - first }, (_, at) => ((first + at) * seconds) / 60);
-    const slope = theilSen(minutes, Array.from(aSecond.subarray(first)));
-    if (!grew || slope === undefined) return [];
+    const aSecond = ms.subarray(first).map((value) => value / seconds);
+    const cost = grownBy(aSecond, (at) => ((first + at) * seconds) / 60, thresholds);
+    if (cost === undefined) return [];
+    const often = endsOf(runs.subarray(first));
     return [
       {
         kind: 'creep',
@@ -109,7 +88,7 @@ export function findCreep(recording: Recording, thresholds: Thresholds): Sting[]
           functionId,
           fromMs: cost.first,
           toMs: cost.last,
-          slope,
+          slope: cost.slope,
           runs: { from: often.first / seconds, to: often.last / seconds },
         },
       },

@@ -5,6 +5,7 @@ import { originalPath } from '../sources/original-path';
 import { recorderEntries } from '../sources/recorder-functions';
 import { UNSEEN_SCRIPT, displayName } from '../recording/functions';
 import { oncePerThread } from '../recording/once';
+import { mostOf } from '../statistics/most';
 import type { Recording, TimeRange } from '../recording/recording';
 import type { BusyBlock } from './busy-blocks';
 
@@ -123,7 +124,7 @@ function functionOfMost(recording: Recording, thread: number, range: TimeRange):
     if (outermost === undefined || outermost === UNSEEN_SCRIPT) continue;
     ms.set(outermost, (ms.get(outermost) ?? 0) + segment.endMs - segment.startMs);
   }
-  const [most] = [...ms].sort((a, b) => b[1] - a[1]);
+  const most = mostOf(ms);
   return most !== undefined && most[1] >= leastMs
     ? `Script ${displayName(recording.functions.get(most[0]))}`
     : undefined;

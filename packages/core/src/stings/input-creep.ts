@@ -3,15 +3,13 @@ import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { growthChance } from '../statistics/growth';
 import { holm } from '../statistics/holm';
-import { theilSen } from '../statistics/theil-sen';
+import { mostOf } from '../statistics/most';
 import { enteredCalls } from './entered-calls';
+import { CREEP_ERROR_RATE, grownBy } from './grown';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
 
 const MIN_ATTEMPTS = 14;
-const MIN_GROWTH = 1.5;
-/** Chance, over all that was done together, of telling of a creep where there is none. */
-const ERROR_RATE = 0.05;
 
 /** What handling an input took; of one that was too quick to be reported nothing is known but that it was short. */
 function costOf({ measured, processingStartMs, processingEndMs }: Interaction): number {
@@ -41,7 +39,7 @@ function handlerOf(recording: Recording, attempts: readonly Interaction[]): numb
       ms.set(functionId, (ms.get(functionId) ?? 0) + endMs - startMs);
     }
   }
-  return [...ms].sort((a, b) => b[1] - a[1])[0]?.[0];
+  return mostOf(ms)?.[0];
 }
 
 /** More attempts than this are taken together, so many neighbours at once. */
@@ -64,19 +62,13 @@ export function findInputCreep(recording: Recording, thresholds: Thresholds): St
     .map(([label, attempts]) => ({ label, attempts, costs: inBlocks(attempts.map(costOf)) }));
   const grows = holm(
     tested.map(({ costs }) => growthChance(costs)),
-    ERROR_RATE,
+    CREEP_ERROR_RATE,
   );
   return tested.flatMap(({ label, attempts, costs }, index): Sting[] => {
-    const quarter = Math.ceil(costs.length / 4);
-    const meanOf = (some: Float64Array) => some.reduce((sum, ms) => sum + ms, 0) / some.length;
-    const [fromMs, toMs] = [meanOf(costs.subarray(0, quarter)), meanOf(costs.subarray(-quarter))];
+    if (!grows[index]) return [];
     const anAttempt = attempts.length / costs.length;
-    const slope = theilSen(
-      Array.from(costs, (_, at) => at * anAttempt),
-      Array.from(costs),
-    );
-    const grew = toMs - fromMs >= thresholds.creepMsASecond && toMs >= fromMs * MIN_GROWTH;
-    if (!grows[index] || !grew || slope === undefined) return [];
+    const cost = grownBy(costs, (at) => at * anAttempt, thresholds);
+    if (cost === undefined) return [];
     const [first, last] = [attempts[0]!, attempts.at(-1)!];
     return [
       {
@@ -86,16 +78,16 @@ export function findInputCreep(recording: Recording, thresholds: Thresholds): St
         label: `Each slower than the last: ${label}`,
         startMs: first.startMs,
         endMs: last.startMs + last.feltMs,
-        feltMs: toMs,
-        budgetMs: fromMs + thresholds.creepMsASecond,
+        feltMs: cost.last,
+        budgetMs: cost.first + thresholds.creepMsASecond,
         detail: {
           type: 'input-creep',
           functionId: handlerOf(recording, attempts),
           deed: actionDeed(first.action, first.target),
           attempts: attempts.length,
-          fromMs,
-          toMs,
-          slope,
+          fromMs: cost.first,
+          toMs: cost.last,
+          slope: cost.slope,
         },
       },
     ];

@@ -1,4 +1,5 @@
 import { STING_KINDS, excessMs, type Sting, type StingKind } from './sting';
+import { firstIndex } from '../recording/search';
 
 /** Kinds that tell of a whole stretch of use: what lies within is not explained by them. */
 const NO_HOSTS = new Set<StingKind>(['creep', 'idle-work']);
@@ -22,14 +23,9 @@ class Hosts {
   /** Those within which most of a sting lies. */
   of(sting: Sting): Sting[] {
     const found: Sting[] = [];
-    let low = 0;
-    let high = this.#sorted.length;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (this.#sorted[middle]!.startMs < sting.startMs - this.#longestMs) low = middle + 1;
-      else high = middle;
-    }
-    for (let at = low; at < this.#sorted.length && this.#sorted[at]!.startMs < sting.endMs; at++) {
+    const earliestMs = sting.startMs - this.#longestMs;
+    const first = firstIndex(this.#sorted.length, (at) => this.#sorted[at]!.startMs >= earliestMs);
+    for (let at = first; at < this.#sorted.length && this.#sorted[at]!.startMs < sting.endMs; at++) {
       const host = this.#sorted[at]!;
       const most = (sting.endMs - sting.startMs) / 2;
       if (host.thread === sting.thread && overlapMs(host, sting) > most) found.push(host);

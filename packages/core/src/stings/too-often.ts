@@ -1,5 +1,5 @@
 import { canonicalIds } from '../calls/canonical-stacks';
-import { displayName, ownerOf } from '../recording/functions';
+import { displayName, isOwnFunction } from '../recording/functions';
 import { MAIN_THREAD, callsOf, type Recording } from '../recording/recording';
 import type { Sting } from './sting';
 import type { Thresholds } from './thresholds';
@@ -40,7 +40,7 @@ export function findTooOften(recording: Recording, thresholds: Thresholds): Stin
   const { startsUs, endsUs, stacks: stackIds, roots, length } = callsOf(recording, MAIN_THREAD);
   const { stacks, header, functions } = recording;
   const idOf = canonicalIds(recording);
-  const isOwn = (functionId: number) => ownerOf(functions.get(functionId)) === 'own';
+  const isOwn = (functionId: number) => isOwnFunction(recording, functionId);
   const leastUs = header.refreshMs * 1000;
   return Array.from(roots).flatMap((root, index): Sting[] => {
     const end = roots[index + 1] ?? length;

@@ -1,9 +1,9 @@
 import { canonicalFunction } from '../blame/call-path';
-import { culpritsOf } from '../blame/culprits';
+import { culpritsOf, firstOwn } from '../blame/culprits';
 import { partition } from '../blame/partition';
 import { functionPart, ms, text } from '../blame/sentence';
 import type { StingKind } from '../stings/sting';
-import { firstOwn, isOwn } from './own-code';
+import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
 const LONG_TASK_MS = 50;
@@ -34,7 +34,7 @@ export const giveWay: Adviser = (recording, { handlers, sting }) => {
         text(' works: do it in pieces of less than 50 ms, or in a worker.'),
       ],
       evidence: [
-        entered === undefined || !isOwn(recording, entered)
+        entered === undefined || !isOwnFunction(recording, entered)
           ? text('One entry into script')
           : functionPart(recording, entered),
         text(' ran for '),

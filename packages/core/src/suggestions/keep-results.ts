@@ -1,5 +1,5 @@
 import { count, functionPart, ms, percent, text } from '../blame/sentence';
-import { isOwn } from './own-code';
+import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
 const LEAST_CALLS = 1000;
@@ -10,7 +10,9 @@ export const keepResults: Adviser = (recording, { culprits, sting, blame }) =>
   culprits
     .filter(
       ({ functionId, count: calls, totalMs }) =>
-        calls >= LEAST_CALLS && totalMs >= LEAST_SHARE * blame.totalMs && isOwn(recording, functionId),
+        calls >= LEAST_CALLS &&
+        totalMs >= LEAST_SHARE * blame.totalMs &&
+        isOwnFunction(recording, functionId),
     )
     .slice(0, 1)
     .map(({ functionId, count: calls, totalMs }) => ({

@@ -1,7 +1,7 @@
 import { askedWords, scheduleOf } from '../blame/cause-chain';
 import { functionPart, ms, text } from '../blame/sentence';
 import { handlersIn } from '../stings/entry-label';
-import { isOwn } from './own-code';
+import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
 const WORTH_MS = 16;
@@ -16,7 +16,7 @@ export const outOfTheWay: Adviser = (recording, { sting, phases }) => {
       Math.max(handler.startMs, waiting.startMs);
     const asked = scheduleOf(recording, handler);
     if (inTheWayMs < WORTH_MS || asked === undefined) return [];
-    const isAppsOwn = handler.function !== undefined && isOwn(recording, handler.function);
+    const isAppsOwn = handler.function !== undefined && isOwnFunction(recording, handler.function);
     const name = isAppsOwn ? functionPart(recording, handler.function!) : text('It');
     const what = askedWords(asked);
     return [

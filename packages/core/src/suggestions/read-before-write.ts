@@ -1,6 +1,6 @@
 import { canonicalFunction } from '../blame/call-path';
 import { functionPart, ms, text, times } from '../blame/sentence';
-import { isOwn } from './own-code';
+import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
 const LEAST_TIMES = 5;
@@ -9,7 +9,7 @@ const LEAST_TIMES = 5;
 export const readBeforeWrite: Adviser = (recording, { forced }) =>
   forced
     .filter(({ count, write, function: by }) => {
-      const isAppsOwn = by === undefined || isOwn(recording, canonicalFunction(recording, by));
+      const isAppsOwn = by === undefined || isOwnFunction(recording, canonicalFunction(recording, by));
       return count >= LEAST_TIMES && write !== undefined && isAppsOwn;
     })
     .map((row) => {

@@ -3,7 +3,7 @@ import type { RowContent } from '../format/rows';
 import type { Recording, TimeRange } from '../recording/recording';
 import { enteredCalls } from '../stings/entered-calls';
 import { writtenRedraws } from '../stings/redraw-writers';
-import { isOwn } from './own-code';
+import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
 const LEAST_REDRAWS = 3;
@@ -59,7 +59,7 @@ function adviseRedraws(
   return (recording, { sting }) =>
     groupsIn(recording, sting.thread, sting).flatMap(({ rows, functionId }) => {
       const vain = rows.filter(isVain);
-      if (vain.length < rows.length * LEAST_SHARE || !isOwn(recording, functionId)) return [];
+      if (vain.length < rows.length * LEAST_SHARE || !isOwnFunction(recording, functionId)) return [];
       const { advice, evidence } = words(functionPart(recording, functionId), rows, vain);
       const savesMs = timeOf(recording, sting.thread, sting, functionId);
       return [{ kind, advice, evidence: [text(evidence)], functionId, range: sting, savesMs }];

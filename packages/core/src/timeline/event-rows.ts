@@ -1,4 +1,5 @@
 import type { DrawnWriter } from './drawn-things';
+import { firstIndex } from '../recording/search';
 
 /** Something that lasts from one time to another, or happens at one. */
 export interface TimelineEvent {
@@ -86,14 +87,7 @@ class EventRow {
 }
 
 function firstReaching(endsMs: Float64Array, ms: number): number {
-  let low = 0;
-  let high = endsMs.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (endsMs[middle]! < ms) low = middle + 1;
-    else high = middle;
-  }
-  return low;
+  return firstIndex(endsMs.length, (at) => endsMs[at]! >= ms);
 }
 
 /** Whether an event may stand behind another in its row. What has no length needs its moment for itself. */

@@ -3,6 +3,7 @@ import { DrawnWriter } from './drawn-things';
 import { EventRows } from './event-rows';
 import type { Lane } from './lane';
 import { lookCode } from './looks';
+import { firstIndex } from '../recording/search';
 
 const FULL = 255;
 
@@ -23,15 +24,7 @@ export function memoryLane(recording: Recording): Lane | undefined {
   }));
   const collected = new EventRows(marks, 1);
   const { endMs: lastMs } = recording.range;
-  const firstAfter = (ms: number) => {
-    let [low, high] = [0, times.length];
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (times[middle]! <= ms) low = middle + 1;
-      else high = middle;
-    }
-    return low;
-  };
+  const firstAfter = (ms: number) => firstIndex(times.length, (at) => times[at]! > ms);
   return {
     id: 'memory',
     kind: 'memory',
