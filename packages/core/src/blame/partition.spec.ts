@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { arbitraryRecording, recordingOf } from '../testing/arbitrary-recording';
+import { deskRun } from '../testing/desk-rows';
 import { BLAME_PARTS, blameOf } from './blame';
 import { blameOfRange } from './blame-of-range';
 import { culpritsOf } from './culprits';
@@ -86,15 +87,7 @@ const FUNCTIONS: Row[] = [
   { kind: 'stack', id: 2, function: 2, parent: 1 },
 ];
 const END: Row = { kind: 'end', startMs: 400, reason: 'stopped' };
-const HANDLER: Row = {
-  kind: 'handler',
-  thread: 0,
-  startMs: 100,
-  durationMs: 100,
-  type: 'event-listener',
-  invoker: 'BUTTON',
-  function: 0,
-};
+const HANDLER = deskRun(100, 100, 0, { type: 'event-listener', invoker: 'BUTTON' });
 const sampled = (...pairs: [number, number][]): Row => ({
   kind: 'samples',
   ...packSamples(0, 10, { timesUs: pairs.map(([ms]) => ms * 1000), stacks: pairs.map(([, stack]) => stack) }),

@@ -5,7 +5,7 @@ import type { Row } from '../format/rows';
 import { findStings } from '../stings/find';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { arbitraryRecording, deskHeader, recordingOf } from '../testing/arbitrary-recording';
-import { end } from '../testing/desk-rows';
+import { deskTap, end } from '../testing/desk-rows';
 import { anatomyOf } from './anatomy';
 import { becauseOf } from './because';
 import { becauseText } from './sentence';
@@ -82,17 +82,13 @@ const samples = (...runs: [fromMs: number, toMs: number, stack: number][]): Row 
   const columns = { timesUs: all.map(([ms]) => ms * 1000), stacks: all.map(([, stack]) => stack) };
   return { kind: 'samples', ...packSamples(0, 10, columns) };
 };
-const tap = (startMs: number, durationMs: number, handling: [number, number]): Row => ({
-  kind: 'input',
-  thread: 0,
-  startMs,
-  durationMs,
-  type: 'click',
-  interaction: 1,
-  target: 'button “Filter”',
-  processingStartMs: handling[0],
-  processingEndMs: handling[1],
-});
+const tap = (startMs: number, durationMs: number, handling: [number, number]) =>
+  deskTap(startMs, durationMs, {
+    interaction: 1,
+    target: 'button “Filter”',
+    processingStartMs: handling[0],
+    processingEndMs: handling[1],
+  });
 const say = (...rows: Row[]) => {
   const recording = recordingOf(
     [...FRAMEWORK, ...rows, end(5000)],

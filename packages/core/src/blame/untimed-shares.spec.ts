@@ -4,7 +4,7 @@ import { WIDE_LENS } from '../calls/lens';
 import { CALL_END, packCalls } from '../format/packed-calls';
 import type { Row } from '../format/rows';
 import { recordingOf } from '../testing/arbitrary-recording';
-import { end } from '../testing/desk-rows';
+import { deskRun, end } from '../testing/desk-rows';
 import { blameOfRange } from './blame-of-range';
 
 const CODE: Row[] = [
@@ -13,16 +13,8 @@ const CODE: Row[] = [
   { kind: 'function', id: 8, name: 'forced style', owner: 'browser', activity: 'style' },
   { kind: 'function', id: 9, name: 'forced layout', owner: 'browser', activity: 'layout' },
 ];
-const handler = (more: object): Row => ({
-  kind: 'handler',
-  thread: 0,
-  startMs: 100,
-  durationMs: 100,
-  type: 'event-listener',
-  invoker: 'BUTTON',
-  function: 0,
-  ...more,
-});
+const handler = (more: object) =>
+  deskRun(100, 100, 0, { type: 'event-listener', invoker: 'BUTTON', ...more });
 /** Ten forced layouts of 1 ms of style and 3 ms of layout each. */
 const FORCED: Row = {
   kind: 'calls',

@@ -1,6 +1,6 @@
 import { functionTable, type FunctionRow } from '../calls/function-table';
 import { WIDE_LENS, type Lens } from '../calls/lens';
-import { interactionsOf } from '../inputs/interactions';
+import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { displayName, displayPlace, ownerOf, type Owner } from '../recording/functions';
 import { samplesOf, type Recording } from '../recording/recording';
 import { functionKeys } from './function-identity';
@@ -68,9 +68,10 @@ function evenly<T>(all: readonly T[]): readonly T[] {
 }
 
 function deedsOf(recording: Recording, labels: ReadonlySet<string>, lens: Lens): Deed[] {
-  const answers = interactionsOf(recording);
-  return [...labels].map((label): Deed => {
-    const attempts = evenly(answers.filter((one) => one.label === label));
+  const answers = new Map([...labels].map((label): [string, Interaction[]] => [label, []]));
+  for (const answer of interactionsOf(recording)) answers.get(answer.label)?.push(answer);
+  return [...answers.values()].map((all): Deed => {
+    const attempts = evenly(all);
     const costs = new Map<number, Cost>();
     for (const { startMs, feltMs } of attempts) {
       const range = [startMs, startMs + feltMs];

@@ -164,13 +164,13 @@ export function compareSeries(before: Recording, after: Recording, thresholds: T
     tested.map(({ chance }) => chance!),
     LEVEL,
   );
+  const held = new Set(tested.filter((_, at) => holds[at]));
   const clockMs = Math.max(before.header.clockStepMs, after.header.clockStepMs);
   const compared = pairs.map((pair): ComparedSeries => {
     const { label, isInteraction, chance } = pair;
     const [b, a] = [pair.before?.delays ?? [], pair.after?.delays ?? []];
     const stepMs = isInteraction ? Math.max(clockMs, delayStepMs(before), delayStepMs(after)) : clockMs;
     const change = chance === undefined ? undefined : changeOf(b, a);
-    const isHeld = chance !== undefined && holds[tested.indexOf(pair)]!;
     return {
       label,
       isInteraction,
@@ -180,7 +180,7 @@ export function compareSeries(before: Recording, after: Recording, thresholds: T
       chance,
       missing: missingFor(b.length, a.length),
       stepMs,
-      verdict: verdictOf(pair, change, stepMs, isHeld, { before, after }),
+      verdict: verdictOf(pair, change, stepMs, held.has(pair), { before, after }),
     };
   });
   const size = ({ before: b, after: a }: ComparedSeries) => Math.abs((a.medianMs ?? 0) - (b.medianMs ?? 0));

@@ -5,6 +5,7 @@ import type { Row } from '../format/rows';
 import { findStings } from '../stings/find';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
+import { deskRun, deskTap } from '../testing/desk-rows';
 import { suggestionsFor } from './suggest';
 
 const CODE: Row[] = [
@@ -12,27 +13,14 @@ const CODE: Row[] = [
   { kind: 'function', id: 0, name: 'onBoardAll', source: 0 },
   { kind: 'function', id: 1, name: 'pollDepartures', source: 0 },
 ];
-const click = (startMs: number, durationMs: number, handling: [number, number]): Row => ({
-  kind: 'input',
-  thread: 0,
-  startMs,
-  durationMs,
-  type: 'click',
-  interaction: 1,
-  target: 'button “Board all”',
-  processingStartMs: handling[0],
-  processingEndMs: handling[1],
-});
-const handler = (startMs: number, durationMs: number, functionId: number, more: object = {}): Row => ({
-  kind: 'handler',
-  thread: 0,
-  startMs,
-  durationMs,
-  type: 'user-callback',
-  invoker: 'BUTTON.onclick',
-  function: functionId,
-  ...more,
-});
+const click = (startMs: number, durationMs: number, handling: [number, number]) =>
+  deskTap(startMs, durationMs, {
+    interaction: 1,
+    processingStartMs: handling[0],
+    processingEndMs: handling[1],
+  });
+const handler = (startMs: number, durationMs: number, functionId: number, more: object = {}) =>
+  deskRun(startMs, durationMs, functionId, { invoker: 'BUTTON.onclick', ...more });
 
 /** The advice for the worst sting of some rows: its kind, what to do, and what was seen. */
 function advice(...rows: Row[]): { kind: string; words: string }[] {

@@ -83,7 +83,7 @@ export const GROWTHS: readonly Growth[] = [
     rows: (size) => [
       ...deskFunctions('weigh'),
       ...Array.from({ length: size * 4 }, (_, at): Row[] => [
-        { ...deskTap(at * 400, 120), target: `button “Lane ${at % size}”` } as Row,
+        deskTap(at * 400, 120, { target: `button “Lane ${at % size}”` }),
         deskRun(at * 400 + 2, 100, 0, { type: 'event-listener', invoker: 'BUTTON' }),
       ]).flat(),
       end(size * 1600),
