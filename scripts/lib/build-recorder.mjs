@@ -10,12 +10,14 @@ const path = (relative) => fileURLToPath(new URL(`../../${relative}`, import.met
  * rewritten scripts, and some that the recorder's files keep to themselves. All files are to have the same short names.
  */
 const OWN_PROPERTIES =
-  'emit charged session ring methods getters setters originMs collect mutations bodyOpen bodyClose expressionOpen expressionClose waitingBodyOpen waitingBodyClose waitingExpressionOpen waitingExpressionClose waitOpen statementWaitOpen waitClose awaitedOpen awaitedClose bareYieldOpen statementBareYieldOpen handlerOpen loopOpen loopClose loopBodyOpen loopBodyClose pausedAtMs costFromMs tellWorkers isIncomparable inARow bothMs apart functionAtOffset functionLike functionAt placeAt enterAt leaveAt onOutermost latestCallback endResumed currentId takeRows takeCost ranItself onRendered forces timesMs firstId'.split(
+  'emit charged session ring methods getters setters originMs collect mutations bodyOpen bodyClose expressionOpen expressionClose waitingBodyOpen waitingBodyClose waitingExpressionOpen waitingExpressionClose waitOpen statementWaitOpen waitClose awaitedOpen awaitedClose bareYieldOpen statementBareYieldOpen handlerOpen loopOpen loopClose loopBodyOpen loopBodyClose pausedAtMs costFromMs tellWorkers isIncomparable inARow bothMs apart functionAtOffset functionLike functionAt placeAt enterAt leaveAt onOutermost latestCallback endResumed currentId takeRows takeCost ranItself onRendered forces timesMs firstId handOver giveBack unwind keepsTexts keepsText addValues onRequest onResume laidOutMs styledMs paintedMs causeOf isDirty onLaidOut takeAll takeDropped functionRows install tables switch charge carries originEpochMs socketUrl joinUrl isInView'.split(
     ' ',
   );
 /** Single letters that no standard object has for a property that is used here. */
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvw';
-const SHORT_NAMES = Object.fromEntries(OWN_PROPERTIES.map((name, at) => [name, LETTERS[at] ?? `_${at}`]));
+const SHORT_NAMES = Object.fromEntries(
+  OWN_PROPERTIES.map((name, at) => [name, LETTERS[at] ?? `${LETTERS[at - LETTERS.length]}$`]),
+);
 
 /** @returns the files, each with its name and its text: as small as can be, as every page loads them */
 export async function buildRecorder() {
@@ -44,7 +46,13 @@ export async function buildRecorder() {
       const { code } = await minify(text, {
         ecma: 2022,
         module: true,
-        compress: { passes: 4, unsafe_arrows: true, unsafe_methods: true, keep_fargs: false },
+        compress: {
+          passes: 4,
+          conditionals: false,
+          unsafe_arrows: true,
+          unsafe_methods: true,
+          keep_fargs: false,
+        },
       });
       return { name: file.split('/').pop(), text: code };
     }),

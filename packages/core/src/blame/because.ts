@@ -7,8 +7,18 @@ import { forcedClause, knownAs, unexplainedClause, unseenClause, worthSaying } f
 import { becauseOfDetail } from './because-going-on';
 import { askedWords, scheduleOf } from './cause-chain';
 import { firstOwn, type Culprit } from './culprits';
-import type { LibraryWork } from './phase-script';
-import { count, functionPart, ms, percent, phaseLink, text, timesBudget, type BecausePart } from './sentence';
+import type { LibraryWork, UnseenEntry } from './phase-script';
+import {
+  capitalised,
+  count,
+  functionPart,
+  ms,
+  percent,
+  phaseLink,
+  text,
+  timesBudget,
+  type BecausePart,
+} from './sentence';
 
 /** ", which a timer of 4000 ms had started": what set going that which stood in the way longest, where it is known. */
 function startedBy(recording: Recording, phase: Phase): string {
@@ -33,6 +43,20 @@ export function libraryClause(recording: Recording, library: LibraryWork): Becau
     text('.'),
   ];
 }
+
+/** "eventHandler of solid-js ran for 163 ms; what it called was not seen.", and what would make it seen. */
+export function enteredClause(recording: Recording, entered: UnseenEntry): BecausePart[] {
+  const remedy = recording.header.mode === 'exact' ? '' : ': a recording with exact calls shows it';
+  return [
+    functionPart(recording, entered.functionId),
+    text(` of ${entered.library} ran for `),
+    ms(entered.lengthMs),
+    text(`; what it called was not seen${remedy}.`),
+  ];
+}
+
+/** What a library did beside own code is said from this share of the time on. */
+const BESIDES_SHARE = 0.2;
 
 /** Writes the sentence for one anatomy. */
 class Sentence {
@@ -74,9 +98,9 @@ class Sentence {
     if (!this.worthSaying(lengthMs)) return this;
     this.#cameBefore = true;
     this.add(text(' It '), phaseLink('waiting', 'waited'), text(' '), ms(lengthMs));
-    const { lead, library } = phase.script;
+    const { lead, library, libraryLeads } = phase.script;
     const [first] = phase.culprits;
-    if (library !== undefined && library.lengthMs > lengthMs / 4) this.add(text(` behind ${library.name}`));
+    if (libraryLeads && library!.lengthMs > lengthMs / 4) this.add(text(` behind ${library!.name}`));
     else {
       const named = lead ?? first;
       if (named !== undefined && named.totalMs > lengthMs / 4) {
@@ -89,18 +113,29 @@ class Sentence {
   handling(phase: Phase): this {
     const lengthMs = phase.endMs - phase.startMs;
     if (!this.worthSaying(lengthMs)) return this;
-    const { lead, library, lengthMs: scriptMs } = phase.script;
+    const { lead, library, libraryLeads, lengthMs: scriptMs } = phase.script;
     const isLibrary = library !== undefined && this.worthSaying(library.lengthMs);
     const isOwn = lead !== undefined && this.worthSaying(lead.totalMs);
     const forced = forcedClause(this.recording, this.anatomy);
-    if (isLibrary) {
+    if (isLibrary && libraryLeads) {
       this.add(text(this.#then()), ...libraryClause(this.recording, library));
       if (isOwn) this.add(text(' Of own code, '), ...this.#ran(phase, lead), text('.'));
-      return forced.length > 0
-        ? this.add(...forcedClause(this.recording, this.anatomy, ' It held '), text('.'))
-        : this;
+      return this.#forcedApart();
     }
-    if (isOwn) return this.add(text(this.#then()), ...this.#ran(phase, lead), ...forced, text('.'));
+    if (isOwn) {
+      this.add(text(this.#then()), ...this.#ran(phase, lead));
+      const forcedIt = phase.script.leadForcedMs >= this.anatomy.forcedMs * 0.9;
+      this.add(...(forcedIt ? forced : []), text('.'));
+      if (isLibrary && library.lengthMs >= lengthMs * BESIDES_SHARE)
+        this.add(text(' Besides, '), ...libraryClause(this.recording, library));
+      return forcedIt ? this : this.#forcedApart();
+    }
+    if (phase.script.entered !== undefined && this.worthSaying(phase.script.entered.lengthMs)) {
+      return this.add(
+        text(this.#then()),
+        ...enteredClause(this.recording, phase.script.entered),
+      ).#forcedApart();
+    }
     this.add(text(' '), phaseLink('handling', 'Handling'), text(' took '), ms(lengthMs));
     const [first] = phase.culprits;
     if (first !== undefined && this.worthSaying(first.totalMs)) {
@@ -109,30 +144,42 @@ class Sentence {
     if (forced.length > 0) return this.add(...forced, text('.'));
     if (phase.blame.dialogMs > lengthMs / 2) return this.add(text(', while a dialog was open.'));
     if (phase.blame.idleMs > lengthMs / 2) return this.add(text(', most of which nothing ran.'));
+    const { styleMs, layoutMs, paintMs, drawingMs } = phase.blame;
+    if (styleMs + layoutMs + paintMs + drawingMs > lengthMs / 2)
+      return this.add(text(', most of it style, layout and paint.'));
     return this.add(
       text(scriptMs > lengthMs / 2 ? ', in script that was not seen.' : ', in code that was not seen.'),
     );
   }
 
+  /** What was forced, in a sentence of its own: by others than those that were named before. */
+  #forcedApart(): this {
+    const clause = forcedClause(this.recording, this.anatomy, ' It held ');
+    return clause.length > 0 ? this.add(...clause, text('.')) : this;
+  }
+
   drawing(phase: Phase): this {
     const lengthMs = phase.endMs - phase.startMs;
     if (!this.worthSaying(lengthMs)) return this;
-    const { lead, library, lengthMs: scriptMs } = phase.script;
-    const { idleMs, dialogMs } = phase.blame;
-    const drawnMs = lengthMs - scriptMs - idleMs - dialogMs;
+    const { lead, library, libraryLeads, entered, lengthMs: scriptMs } = phase.script;
+    const { idleMs, dialogMs, unexplainedMs } = phase.blame;
+    const drawnMs = lengthMs - scriptMs - idleMs - dialogMs - unexplainedMs;
     if (this.worthSaying(scriptMs)) {
       this.add(text(' Before the picture, '));
-      if (library !== undefined && this.worthSaying(library.lengthMs)) {
+      if (libraryLeads && library !== undefined && this.worthSaying(library.lengthMs)) {
         this.add(...libraryClause(this.recording, library));
       } else if (lead !== undefined && this.worthSaying(lead.totalMs)) {
         this.add(...this.#ran(phase, lead), text('.'));
+      } else if (entered !== undefined && this.worthSaying(entered.lengthMs)) {
+        this.add(...enteredClause(this.recording, entered));
       } else this.add(text('script ran for '), ms(scriptMs), text('.'));
     }
-    const restMs = drawnMs + idleMs;
+    const restMs = lengthMs - scriptMs - dialogMs;
     if (!this.worthSaying(restMs)) return this;
     if (drawnMs < restMs / 2) {
       this.add(text(' The '), phaseLink('drawing', 'picture'), text(' came '), ...this.#roughly(restMs));
-      return this.add(text(' later, while the thread was free for most of that.'));
+      const isFree = idleMs > restMs / 2;
+      return this.add(text(` later${isFree ? ', while the thread was free for most of that' : ''}.`));
     }
     this.add(text(' '), phaseLink('drawing', 'Drawing'), text(' took '), ...this.#roughly(drawnMs));
     if (this.worthSaying(idleMs)) {
@@ -193,8 +240,8 @@ class Sentence {
 /** The sentence that explains a sting, in parts, so that each name in it can lead to its place. */
 export function becauseOf(recording: Recording, anatomy: Anatomy): BecausePart[] {
   const { detail } = anatomy.sting;
-  if (detail !== undefined) return becauseOfDetail(recording, anatomy, detail);
+  if (detail !== undefined) return capitalised(becauseOfDetail(recording, anatomy, detail));
   const sentence = new Sentence(recording, anatomy).opening();
   for (const phase of anatomy.phases) sentence[phase.name](phase);
-  return sentence.unexplained().parts;
+  return capitalised(sentence.unexplained().parts);
 }

@@ -36,7 +36,7 @@ describe('the sentence of', () => {
   });
   it('a hang', () => {
     expect(sentence('start-up', 'hang')).toMatchInlineSnapshot(
-      `"The main thread hung for 358 ms, more than seven times the budget of 50 ms. (anonymous) in fares.js ran for 319 ms: by samples about 96 % of it in parseFares. For 104 ms of script no stack was sampled; what ran is inferred from the samples around it. Of all this, 22 ms are unexplained."`,
+      `"The main thread hung for 358 ms, more than seven times the budget of 50 ms. Code in fares.js ran for 319 ms: by samples about 96 % of it in parseFares. For 104 ms of script no stack was sampled; what ran is inferred from the samples around it. Of all this, 22 ms are unexplained."`,
     );
   });
   it('a long task', () => {
@@ -56,7 +56,7 @@ describe('the sentence of', () => {
   });
   it('idle work that draws the same again', () => {
     expect(sentence('tide-chart', 'idle-work')).toMatchInlineSnapshot(
-      `"While nobody did anything, drawTideInEveryFrame ran 48 times a second and took 279 ms of each second; in 99 % of its redraws it wrote to element “Tide figure” what was there before. By samples 45 % of that went to anonymous in tidePath."`,
+      `"While nobody did anything, drawTideInEveryFrame ran 48 times a second and took 279 ms of each second; in 99 % of its redraws it wrote to element “Tide figure” what was there before. By samples 45 % of that went to an unnamed function in tidePath (tide/tide-chart.ts:26)."`,
     );
   });
   it('idle work that comes now and then', () => {
@@ -66,7 +66,7 @@ describe('the sentence of', () => {
   });
   it('creep', () => {
     expect(sentence('deck-log', 'creep')).toMatchInlineSnapshot(
-      `"The longer the app ran, the more anonymous in constructor took: 12 ms of each second at first, 50 ms at the end. That is 197 ms more each minute (153 to 221). It ran no more often than before, so each run costs more. By samples 44 % of that went to standingFor."`,
+      `"The longer the app ran, the more an unnamed function in constructor (deck/log.ts:24) took: 12 ms of each second at first, 50 ms at the end. That is 197 ms more each minute (153 to 221). It ran no more often than before, so each run costs more. By samples 44 % of that went to standingFor."`,
     );
   });
   it('names first the function that moves something by layout, though the layout takes the time', () => {

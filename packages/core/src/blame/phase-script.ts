@@ -1,3 +1,4 @@
+import { NO_STACK } from '../format/packed-samples';
 import { isOwnFunction, ownerOf } from '../recording/functions';
 import type { Recording, TimeRange } from '../recording/recording';
 import { mostOf } from '../statistics/most';
@@ -13,7 +14,7 @@ export interface LibraryWork {
   /** Name of the library. */
   readonly name: string;
   readonly lengthMs: number;
-  /** Elements and texts that were added or removed meanwhile, where that was told, and where most of them. */
+  /** Elements and texts that were added or removed meanwhile, if enough to take the time, and where most of them. */
   readonly nodes: number;
   readonly target: string | undefined;
   /** The own function that ran last before it, or that scheduled it. */
@@ -28,14 +29,29 @@ export interface PhaseScript {
   readonly lead: Culprit | undefined;
   /** Name of the library that own code called most, by the time in it. */
   readonly below: string | undefined;
-  /** What a library did by itself, where that is more than what own code did. */
+  /** What a library did by itself, that did the most so. */
   readonly library: LibraryWork | undefined;
+  /** Whether that is more than what own code did. */
+  readonly libraryLeads: boolean;
+  /** The library's function that was entered longest without anything being seen of what it ran. */
+  readonly entered: UnseenEntry | undefined;
+  /** Style and layout that were forced with the lead on the stack. Milliseconds. */
+  readonly leadForcedMs: number;
+}
+
+/** An entry into a library of which nothing else is known: it may have called own code in it. */
+export interface UnseenEntry {
+  readonly functionId: number;
+  readonly library: string;
+  readonly lengthMs: number;
 }
 
 /** Of functions whose times differ by less than this share, the outer one is named. */
 const EQUAL_SHARE = 0.02;
 /** What a library changed is counted before the next picture, which comes this soon. */
 const NEXT_PICTURE_MS = 100;
+/** To place a node takes a library less than this: fewer nodes are not what took the time. */
+const MOST_MS_A_NODE = 2;
 
 /** @param segments what the phase is made of, in order of time */
 export function phaseScript(
@@ -53,9 +69,42 @@ export function phaseScript(
     (best, one) => (best === undefined || one.totalMs > best.totalMs * (1 + EQUAL_SHARE) ? one : best),
     undefined,
   );
+  const leadMs = lead?.totalMs ?? 0;
   const work = libraryWork(recording, thread, range, segments);
-  const library = work !== undefined && work.lengthMs > (lead?.totalMs ?? 0) ? work : undefined;
-  return { lengthMs, lead, below: libraryBelow(recording, segments), library };
+  const entered = unseenEntry(recording, segments);
+  const forced = functionsOf(
+    recording,
+    segments.filter(({ activity }) => FORCED.has(activity)),
+  );
+  return {
+    lengthMs,
+    lead,
+    below: libraryBelow(recording, segments),
+    library: work,
+    libraryLeads: work !== undefined && work.lengthMs > leadMs,
+    entered: entered !== undefined && entered.lengthMs > leadMs ? entered : undefined,
+    leadForcedMs: forced.find(({ functionId }) => functionId === lead?.functionId)?.totalMs ?? 0,
+  };
+}
+
+/** The work of the engine that script can force. */
+const FORCED: ReadonlySet<Segment['activity']> = new Set(['style', 'layout', 'drawing']);
+
+function isLibrarys(recording: Recording, functionId: number): boolean {
+  return ownerOf(recording.functions.get(functionId)) === 'library';
+}
+
+function unseenEntry(recording: Recording, segments: readonly Segment[]): UnseenEntry | undefined {
+  const byFunction = new Map<number, number>();
+  for (const segment of segments) {
+    const entered = segment.stack === NO_STACK ? innermostFunction(recording, segment) : undefined;
+    if (entered === undefined || segment.activity !== 'script' || !isLibrarys(recording, entered)) continue;
+    byFunction.set(entered, (byFunction.get(entered) ?? 0) + segment.endMs - segment.startMs);
+  }
+  const most = mostOf(byFunction);
+  if (most === undefined) return undefined;
+  const [functionId, lengthMs] = most;
+  return { functionId, library: nameOf(recording, functionId), lengthMs };
 }
 
 function nameOf(recording: Recording, functionId: number): string {
@@ -68,7 +117,7 @@ function libraryBelow(recording: Recording, segments: readonly Segment[]): strin
   for (const segment of segments) {
     const innermost = innermostFunction(recording, segment);
     if (innermost === undefined || innermostOwn(recording, segment) === undefined) continue;
-    if (ownerOf(recording.functions.get(innermost)) !== 'library') continue;
+    if (!isLibrarys(recording, innermost)) continue;
     const name = nameOf(recording, innermost);
     byName.set(name, (byName.get(name) ?? 0) + segment.endMs - segment.startMs);
   }
@@ -94,7 +143,7 @@ function libraryWork(
     if (own !== undefined) lastOwn = own;
     const innermost = innermostFunction(recording, segment);
     if (innermost === undefined || own !== undefined || segment.activity !== 'script') continue;
-    if (ownerOf(recording.functions.get(innermost)) !== 'library') continue;
+    if (segment.stack === NO_STACK || !isLibrarys(recording, innermost)) continue;
     if (lengthMs === 0) askedBy = lastOwn;
     const ms = segment.endMs - segment.startMs;
     lengthMs += ms;
@@ -104,7 +153,9 @@ function libraryWork(
   const name = mostOf(byName)?.[0];
   if (name === undefined) return undefined;
   askedBy ??= scheduler(recording, thread, range);
-  return { name, lengthMs, ...changesIn(recording, thread, range), askedBy };
+  const changes = changesIn(recording, thread, range);
+  const isEnough = changes.nodes * MOST_MS_A_NODE >= lengthMs;
+  return { name, lengthMs, ...(isEnough ? changes : { nodes: 0, target: undefined }), askedBy };
 }
 
 /** The own function that asked for what was entered in a range, where it is known. */

@@ -27,13 +27,40 @@ export const times = (value: number): string => (Math.round(value) === 1 ? 'once
 export const percent = (share: number): string =>
   `${share < 1 ? Math.min(99, Math.round(share * 100)) : 100} %`;
 
-/** A function by its name; one without by its place. */
+/** How functions without a name are called that stand in one that has one. */
+const WITHIN = /^anonymous in (.+)$/;
+
+/** A function by its name; one without by where it stands. */
 export function functionPart(recording: Recording, functionId: number): BecausePart {
   const recorded = recording.functions.get(functionId);
   const name = displayName(recorded);
-  const place = displayPlace(recorded, recording.sources.get(recorded?.source ?? -1));
-  const isPlaced = name === '(anonymous)' && place !== '';
-  return { type: 'function', text: isPlaced ? `(anonymous) in ${shortPlace(place)}` : name, functionId };
+  const place = shortPlace(displayPlace(recorded, recording.sources.get(recorded?.source ?? -1)));
+  const [, outer] = WITHIN.exec(name) ?? [];
+  if (outer === undefined && (name !== '(anonymous)' || place === ''))
+    return { type: 'function', text: name, functionId };
+  const isWithinLine = /:\d+$/.test(place);
+  const words =
+    outer !== undefined
+      ? `${UNNAMED} in ${outer}${place === '' ? '' : ` (${place})`}`
+      : isWithinLine
+        ? `${UNNAMED} at ${place}`
+        : `${CODE} in ${place}`;
+  return { type: 'function', text: words, functionId };
+}
+
+const UNNAMED = 'an unnamed function';
+/** What is not even known to be a function: a script as a whole has no name and no line. */
+const CODE = 'code';
+const WORDS = new RegExp(`^(${UNNAMED}|${CODE} in) `);
+
+/** The same parts, but a sentence that begins with a function that has no name begins with a capital letter. */
+export function capitalised(parts: readonly BecausePart[]): BecausePart[] {
+  let before = '. ';
+  return parts.map((part) => {
+    const begins = before.endsWith('. ') && part.type === 'function' && WORDS.test(part.text);
+    before = (before + part.text).slice(-2);
+    return begins ? { ...part, text: part.text.charAt(0).toUpperCase() + part.text.slice(1) } : part;
+  });
 }
 
 export const phaseLink = (phase: PhaseName, words: string): BecausePart => ({

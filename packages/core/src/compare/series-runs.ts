@@ -4,7 +4,7 @@ import { oncePerRecording } from '../recording/once';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { canonicalIds } from '../calls/canonical-stacks';
 import { findStings } from '../stings/find';
-import { entriesByLabel } from '../stings/entry-label';
+import { entriesByLabel, handlingByLabel } from '../stings/entry-label';
 import { forcedLabel } from '../stings/forced-layout';
 import type { Sting } from '../stings/sting';
 import type { Thresholds } from '../stings/thresholds';
@@ -70,9 +70,10 @@ export function runsOf(
   }
   const background = { isInteraction: false, isWhole: true };
   const entries = entriesByLabel(recording, MAIN_THREAD);
+  const handled = handlingByLabel(recording, MAIN_THREAD);
   const forced = forcedRuns(recording);
   for (const label of stung) {
-    for (const ms of entries.get(label) ?? forced.get(label) ?? [])
+    for (const ms of entries.get(label) ?? handled.get(label) ?? forced.get(label) ?? [])
       add(runs, label, background, measured(ms));
   }
   for (const { label, feltMs, detail } of backgroundStings(recording, thresholds)) {

@@ -45,10 +45,12 @@ export function isOwnFunction(
 
 /** A bundler's number for a module, or the index of an entry in a list, is no name. */
 const NUMBER = /^\d+$/;
+/** What `Function.prototype.bind` puts before the name of what it binds (ECMA-262, SetFunctionName). */
+const BOUND = /^(bound )+/;
 
 /** Name for people; "(anonymous)" where there is none. */
 export function displayName(recorded: RecordedFunction | undefined): string {
-  const name = recorded?.originalName || recorded?.name || '';
+  const name = (recorded?.originalName || recorded?.name || '').replace(BOUND, '');
   return name === '' || NUMBER.test(name) ? '(anonymous)' : name;
 }
 

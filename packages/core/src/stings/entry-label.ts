@@ -3,7 +3,9 @@ import { partition } from '../blame/partition';
 import type { RowContent } from '../format/rows';
 import { originalPath } from '../sources/original-path';
 import { recorderEntries } from '../sources/recorder-functions';
-import { UNSEEN_SCRIPT, displayName } from '../recording/functions';
+import { UNSEEN_SCRIPT, displayName, isOwnFunction } from '../recording/functions';
+import { actionDeed } from '../inputs/action';
+import { interactionsIn, interactionsOf, type Interaction } from '../inputs/interactions';
 import { oncePerThread } from '../recording/once';
 import { mostOf } from '../statistics/most';
 import type { Recording, TimeRange } from '../recording/recording';
@@ -42,7 +44,8 @@ function labelOf(recording: Recording, handler: Handler): string {
   const entered = handler.function === undefined ? undefined : recording.functions.get(handler.function);
   const name = displayName(entered);
   if (handler.invoker.startsWith('fetch ')) return `Answer to ${originalPath(handler.invoker.slice(6))}`;
-  if (name !== '(anonymous)') return `${entryName(handler)} ${name}`;
+  const within = name.replace(/^anonymous (?=in )/, '');
+  if (name !== '(anonymous)') return `${entryName(handler)} ${within}`;
   return TOLD_BY_ENTRY.test(handler.invoker)
     ? entryName(handler)
     : `${entryName(handler)} ${isScript(handler) ? originalPath(handler.invoker) : `of ${handler.invoker}`}`;
@@ -79,6 +82,8 @@ interface Labelled {
   readonly label: string;
   /** How much it says: 2 where the function that was entered is known, 1 where the request it answers is. */
   readonly says: 0 | 1 | 2;
+  /** Whether own code was entered. */
+  readonly isOwn: boolean;
   ms: number;
 }
 
@@ -89,7 +94,8 @@ function labelsIn(recording: Recording, thread: number, range: TimeRange): Label
   for (const handler of handlersIn(recording, thread, range)) {
     if (isRecorders(handler)) continue;
     const label = labelOf(recording, handler);
-    const known = labels.get(label) ?? { label, says: sayingOf(handler), ms: 0 };
+    const isOwn = handler.function !== undefined && isOwnFunction(recording, handler.function);
+    const known = labels.get(label) ?? { label, says: sayingOf(handler), isOwn, ms: 0 };
     const endMs = Math.min(handler.startMs + handler.durationMs, range.endMs);
     known.ms += endMs - Math.max(handler.startMs, range.startMs);
     labels.set(label, known);
@@ -130,8 +136,37 @@ function functionOfMost(recording: Recording, thread: number, range: TimeRange):
     : undefined;
 }
 
+/** What the handling of an interaction is called where it is told apart from the delay that was felt. */
+function handlingLabel({ action, target }: Interaction): string {
+  return `Handling of ${actionDeed(action, target)}`;
+}
+
+/** How long each interaction was handled, by the label of its handling. Milliseconds. */
+export const handlingByLabel = oncePerThread((recording, thread): ReadonlyMap<string, readonly number[]> => {
+  const handled = new Map<string, number[]>();
+  for (const interaction of interactionsOf(recording)) {
+    if (interaction.thread !== thread) continue;
+    const label = handlingLabel(interaction);
+    const ms = interaction.processingEndMs - interaction.processingStartMs;
+    const known = handled.get(label);
+    if (known === undefined) handled.set(label, [ms]);
+    else known.push(ms);
+  }
+  return handled;
+});
+
+/** The interaction whose handling makes up most of a block. */
+function handledIn(recording: Recording, thread: number, range: TimeRange): Interaction | undefined {
+  const leastMs = (range.endMs - range.startMs) * NAMING_SHARE;
+  return interactionsIn(recording, range).find(
+    ({ thread: on, processingStartMs, processingEndMs }) =>
+      on === thread &&
+      Math.min(processingEndMs, range.endMs) - Math.max(processingStartMs, range.startMs) >= leastMs,
+  );
+}
+
 /**
- * A label for one unbroken block that nobody asked for. Code is named only where it accounts for most of the block: a
+ * A label for one unbroken block. Own code names it, or else the input that was handled in it, or else other code. Code is named only where it accounts for most of the block: a
  * short script beside an endless loop is a bystander.
  * @param source what told of the block
  */
@@ -144,6 +179,8 @@ export function blockLabel(
   const labels = labelsIn(recording, thread, range);
   const lengthMs = range.endMs - range.startMs;
   const best = naming(labels);
+  const handled = best?.isOwn ? undefined : handledIn(recording, thread, range);
+  if (handled !== undefined) return handlingLabel(handled);
   if (best !== undefined && best.ms >= lengthMs * NAMING_SHARE) return best.label;
   const known = functionOfMost(recording, thread, range);
   if (known !== undefined) return known;

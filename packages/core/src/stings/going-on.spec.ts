@@ -73,6 +73,24 @@ describe('quiet stretches', () => {
     ]);
   });
 
+  it('are none while somebody moves the mouse, of which only listeners tell', () => {
+    const listener = (startMs: number, invoker: string): Row => ({
+      kind: 'handler',
+      thread: 0,
+      startMs,
+      durationMs: 20,
+      type: 'event-listener',
+      invoker,
+    });
+    const moves = (invoker: string) =>
+      Array.from({ length: 30 }, (_, at) => listener(2000 + at * 100, `HTMLDocument.${invoker}`));
+    expect(quietStretches(make(...moves('onmousemove'), end(9000)))).toEqual([
+      { startMs: 0, endMs: 2000 },
+      { startMs: 5920, endMs: 9000 },
+    ]);
+    expect(quietStretches(make(...moves('onscroll'), end(9000)))).toEqual([{ startMs: 0, endMs: 9000 }]);
+  });
+
   it('leave out pauses, and what is too short to be called quiet', () => {
     const quiet = quietStretches(make({ kind: 'pause', startMs: 500, durationMs: 3000 }, end(4000)));
     expect(quiet).toEqual([]);

@@ -4,6 +4,12 @@ import type { Recording, TimeRange } from '../recording/recording';
 /** What a person set going is taken to be over this long after the answer. */
 const SETTLES_MS = 1000;
 const LEAST_MS = 1000;
+/**
+ * Listeners of what a person does all the while, of which Event Timing tells nothing, such as moving the mouse, by how
+ * Long Animation Frames name an event's listener. `scroll` is not among them: script scrolls too.
+ */
+const PERSON =
+  /\.on(mouse(move|down|up)|pointer(move|down|up)|touch(start|move|end)|key(down|up|press)|wheel|drag\w*|drop|(dbl)?click|contextmenu|(before)?input|composition\w+)$/;
 
 /** Stretches in which nobody did anything and nothing they did was still being answered. */
 export function quietStretches(recording: Recording): TimeRange[] {
@@ -13,6 +19,11 @@ export function quietStretches(recording: Recording): TimeRange[] {
   }));
   const { startMs: starts, durationMs: lengths } = recording.events.input.columns;
   starts.forEach((startMs, at) => busy.push({ startMs, endMs: startMs + lengths[at]! + SETTLES_MS }));
+  const isPersons = new Map<string, boolean>();
+  for (const { startMs, durationMs, invoker } of recording.events.handler.rows()) {
+    if (!isPersons.has(invoker)) isPersons.set(invoker, PERSON.test(invoker));
+    if (isPersons.get(invoker)) busy.push({ startMs, endMs: startMs + durationMs + SETTLES_MS });
+  }
   for (const { startMs, durationMs } of recording.events.pause.rows()) {
     busy.push({ startMs, endMs: startMs + durationMs });
   }

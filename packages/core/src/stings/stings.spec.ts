@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Row } from '../format/rows';
+import { runsOf } from '../compare/series-runs';
 import { interactionsOf } from '../inputs/interactions';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { findStings } from './find';
@@ -94,6 +95,46 @@ describe('stings', () => {
       },
     ];
     expect(find(...rows, task(0, 95))[0]!.label).toBe('Timer pollDepartures');
+  });
+});
+
+describe('a block in which an input was handled', () => {
+  const handled = tap(1000, 160);
+  const entry = (owner: 'own' | 'library'): Row[] => [
+    { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
+    { kind: 'function', id: 0, name: 'onBoardAll', source: 0, owner },
+    {
+      kind: 'handler',
+      thread: 0,
+      startMs: 1001,
+      durationMs: 149,
+      type: 'event-listener',
+      invoker: 'DIV#root.onclick',
+      function: 0,
+    },
+  ];
+  const labelOf = (...rows: Row[]) => find(...rows).map(({ label }) => label);
+
+  it('is named by it where a library dispatched it, and by own code where that was entered', () => {
+    expect(labelOf(handled, task(1000, 150), ...entry('library'))).toEqual([
+      'Handling of the tap on button “Board all”',
+    ]);
+    expect(labelOf(handled, task(1000, 150), ...entry('own'))).toEqual(['Listener onBoardAll']);
+  });
+
+  it('is not named by it where most of it was something else', () => {
+    expect(labelOf(handled, task(800, 350), ...entry('library'))).not.toContain(
+      'Handling of the tap on button “Board all”',
+    );
+  });
+
+  it('is compared with all that was handled, within its budget or not', () => {
+    const quick = tap(3000, 40);
+    const label = 'Handling of the tap on button “Board all”';
+    const recording = recordingOf([handled, quick, task(1000, 150), ...entry('library')]);
+    const runs = runsOf(recording, DEFAULT_THRESHOLDS, new Set([label])).get(label)!;
+    expect(runs.delays.map(({ ms }) => ms)).toEqual([149, 29]);
+    expect(runs.isWhole).toBe(true);
   });
 });
 

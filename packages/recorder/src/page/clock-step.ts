@@ -27,5 +27,5 @@ export function measureClockStep(): void {
 
 /** The smallest step of `performance.now()` here, in milliseconds. */
 export function clockStep(): number {
-  return Number.isFinite(smallest) ? Math.round(smallest * 1000) / 1000 : usualStep();
+  return smallest < Infinity ? Math.round(smallest * 1000) / 1000 : usualStep();
 }

@@ -9,10 +9,14 @@ interface BrandedNavigator extends Navigator {
 /** The engine and its major version, for people: told from what the engine can do before what it says. */
 export function engineName(): string {
   const { userAgent } = navigator;
-  const version = (pattern: RegExp) => pattern.exec(userAgent)?.[1] ?? '';
-  if ('mozInnerScreenX' in globalThis) return `Gecko ${version(/rv:(\d+)/)}`.trim();
-  if (/Chrom(e|ium)\//.test(userAgent)) return `Blink ${version(/Chrom(?:e|ium)\/(\d+)/)}`.trim();
-  return `WebKit ${version(/AppleWebKit\/(\d+)/)}`.trim();
+  const blink = /Chrom(?:e|ium)\/(\d+)/;
+  const [name, version]: readonly [string, RegExp] =
+    'mozInnerScreenX' in globalThis
+      ? ['Gecko', /rv:(\d+)/]
+      : blink.test(userAgent)
+        ? ['Blink', blink]
+        : ['WebKit', /AppleWebKit\/(\d+)/];
+  return `${name} ${version.exec(userAgent)?.[1] ?? ''}`.trim();
 }
 
 /** The kind of device and its system. */

@@ -19,6 +19,7 @@ import { Redraws } from './layout/redraws';
 import { RenderProbe } from './layout/render-probe';
 import { NextTask } from './next-task';
 import { OFFERED } from './offered';
+import { wrapDialogs } from './wrap/dialogs';
 import { Entries } from './wrap/entries';
 import { wrapHandlerProperties, wrapListeners, type EventCause } from './wrap/events';
 import { PendingFrames, SentMessages, SentRequests, wrapCallbacks, wrapObservers } from './wrap/scheduling';
@@ -100,6 +101,7 @@ export function pageCaptures(sink: CallSink, traces: TraceSink, isExact: boolean
   }
   wrapCallbacks(entries, frames);
   wrapObservers(entries);
+  if (!longFrames.available) wrapDialogs(entries);
   messages.install();
   sentRequests.install();
   mutations.install();

@@ -24,13 +24,16 @@ export class ProbeSteps {
     Reflect.apply(this.#height, document.documentElement, []);
   }
 
-  /** Whether any of an element lies in the part of the page that is shown. Asked when layout is done. */
+  /**
+   * Whether any of an element may lie in the part of the page that is shown. Asked when layout is done. One without an
+   * area may have all that it holds beside it; one without a box is at no place at all.
+   */
   isInView(element: Element): boolean {
-    const box = Reflect.apply(this.#box, element, []) as DOMRect;
-    const { width, height } = Reflect.apply(this.#box, document.documentElement, []) as DOMRect;
-    const view = visualViewport ?? { width, height };
-    const shown = box.bottom > 0 && box.right > 0 && box.top < view.height && box.left < view.width;
-    return shown && box.width + box.height > 0;
+    const { top, left, bottom, right, width, height } = Reflect.apply(this.#box, element, []) as DOMRect;
+    const { width: viewWidth, height: viewHeight } = visualViewport!;
+    return width + height > 0
+      ? bottom > 0 && right > 0 && top < viewHeight && left < viewWidth
+      : top !== 0 || left !== 0;
   }
 
   /** In a closed shadow tree, whose changes no observer of the app is told of. */

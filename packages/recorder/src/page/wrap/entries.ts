@@ -36,6 +36,8 @@ interface Entry {
   /** Who called it, in words; of an event, told only when it is wanted. */
   invoker: string | (() => string);
   durationMs: number;
+  /** Of this, time in which a dialog was open. */
+  pauseMs: number;
   /** Given when it is written, or has been referred to. */
   id: number;
   ended: boolean;
@@ -162,6 +164,11 @@ export class Entries implements Capture {
     this.#leave(resumed, this.#current === resumed ? undefined : this.#current);
   }
 
+  /** Takes the time since a dialog was opened as a person's, and not as that of the code that opened it. */
+  paused(sinceMs: number): void {
+    if (this.#current !== undefined) this.#current.pauseMs += performance.now() - sinceMs;
+  }
+
   /** Id of what runs now, for rows that refer to it. */
   currentId(): number | undefined {
     const current = this.#current;
@@ -179,6 +186,7 @@ export class Entries implements Capture {
       startMs: performance.now(),
       chain: (schedule?.by?.chain ?? 0) + 1,
       durationMs: 0,
+      pauseMs: 0,
       id: 0,
       ended: false,
       written: false,
@@ -198,7 +206,7 @@ export class Entries implements Capture {
     if (session === undefined || entry.written) return;
     entry.written = true;
     entry.id ||= this.#nextId++;
-    const { type, schedule, callback, startMs, durationMs, id } = entry;
+    const { type, schedule, callback, startMs, durationMs, pauseMs, id } = entry;
     session.emit({
       kind: 'handler',
       thread: session.thread,
@@ -209,6 +217,7 @@ export class Entries implements Capture {
       id,
       ...defined({
         schedule: schedule && this.#writeSchedule(schedule, session),
+        pauseMs: session.length(pauseMs) || undefined,
         function:
           typeof callback === 'function' ? session.tables.functionLike(callback, callback.name) : undefined,
       }),

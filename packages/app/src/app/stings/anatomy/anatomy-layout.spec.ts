@@ -41,7 +41,15 @@ function anatomy(changes: Partial<Anatomy> = {}): Anatomy {
     endMs,
     blame: {} as Anatomy['blame'],
     culprits: [],
-    script: { lengthMs: 0, lead: undefined, below: undefined, library: undefined },
+    script: {
+      lengthMs: 0,
+      lead: undefined,
+      below: undefined,
+      library: undefined,
+      libraryLeads: false,
+      entered: undefined,
+      leadForcedMs: 0,
+    },
   });
   return {
     sting: STING,
