@@ -38,6 +38,30 @@ describe('rows of calls', () => {
     );
   });
 
+  it('fill as much of a pixel in a recording of thirty days', () => {
+    // A pixel ends with a block of eight calls, of the 72 in it.
+    const BLOCK_SHARE = 8 / 72;
+    const HOUR_US = 3_600_000_000;
+    const timesUs: number[] = [];
+    const functions: number[] = [];
+    for (let hour = 0; hour < 720; hour++) {
+      timesUs.push(hour * HOUR_US, (hour + 0.5) * HOUR_US);
+      functions.push(hour % 4 === 0 ? 1 : 0, CALL_END);
+    }
+    const recording = recordingOf([
+      { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
+      { kind: 'function', id: 0, name: 'stow', source: 0, owner: 'own' },
+      { kind: 'function', id: 1, name: 'sum', source: 0, owner: 'library' },
+      { kind: 'calls', ...packCalls(0, { timesUs, functions }) },
+    ]);
+    const rows = new CallRows(recording, callsOf(recording, 0));
+    const drawn = listed(rows.draw({ startMs: 0, endMs: (720 * HOUR_US) / 1000 }, 10, 5));
+    for (const { filled, others } of drawn.slice(0, -1)) {
+      expect(Math.abs(filled - 0.5)).toBeLessThan(BLOCK_SHARE);
+      expect(Math.abs(others - 0.25)).toBeLessThan(BLOCK_SHARE);
+    }
+  });
+
   it('fill as much of a pixel as its calls took, and tell how much of it is not own code', () => {
     const timesUs: number[] = [];
     const functions: number[] = [];

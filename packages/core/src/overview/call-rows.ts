@@ -49,6 +49,10 @@ const MANY_BLOCKS = 4;
 const PLACE = 3;
 const BEFORE = 1;
 const OTHERS = 2;
+/** Differences of the sums in places are right for pixels narrower than this. Microseconds. */
+const WIDE_US = 2 ** 31;
+/** Places whose calls one whole sum is kept for, for wider pixels. */
+const WHOLE_BITS = 6;
 
 /**
  * Finds what to draw of call spans in any range at any zoom, in time that depends on the pixels of the drawing and
@@ -58,10 +62,13 @@ export class CallRows {
   /**
    * For each place in the order of the calls, depth by depth and each in order of time, PLACE numbers side by side, as
    * they are read together: the index of the call; the time of all calls of its depth before it, modulo 2^32
-   * microseconds, where differences are right up to some 71 minutes; and the same of calls that are not own code.
+   * microseconds; and the same of calls that are not own code.
    */
   readonly #places: Uint32Array;
+  /** The same two sums, whole, before every so many places. Microseconds. */
+  readonly #wholes: Float64Array;
   readonly #rows: readonly DepthRow[];
+  readonly #isOther: Uint8Array;
 
   constructor(
     recording: Recording,
@@ -76,13 +83,19 @@ export class CallRows {
     const places = (this.#places = new Uint32Array(PLACE * (length + 1)));
     for (let at = 0; at < length; at++) places[PLACE * next[depths[at]!]!++] = at;
     this.#rows = rows.map((row) => ({ ...row, blockEndsUs: this.#blockEnds(row.from, row.to) }));
-    const isOther = othersByStack(recording);
+    const isOther = (this.#isOther = othersByStack(recording));
+    this.#wholes = new Float64Array(2 * ((length >> WHOLE_BITS) + 1));
+    let allUs = 0;
+    let othersUs = 0;
     for (let at = 0; at < length; at++) {
       const place = PLACE * at;
       const index = places[place]!;
+      if (at % (1 << WHOLE_BITS) === 0) this.#wholes.set([allUs, othersUs], 2 * (at >> WHOLE_BITS));
       const us = Math.round(endsUs[index]! - startsUs[index]!);
-      places[place + PLACE + BEFORE] = places[place + BEFORE]! + us;
-      places[place + PLACE + OTHERS] = places[place + OTHERS]! + (isOther[stacks[index]!] === 1 ? us : 0);
+      allUs += us;
+      if (isOther[stacks[index]!] === 1) othersUs += us;
+      places[place + PLACE + BEFORE] = allUs;
+      places[place + PLACE + OTHERS] = othersUs;
     }
   }
 
@@ -129,8 +142,14 @@ export class CallRows {
       const isOne = endsUs[index]! - fromUs >= pixelUs;
       const toUs = isOne ? endsUs[index]! : fromUs + pixelUs;
       const next = isOne ? at + 1 : Math.max(at + 1, this.#nextEndingAfter(row, at, toUs));
-      const filledUs = (places[PLACE * next + BEFORE]! - places[place + BEFORE]!) >>> 0;
-      const othersUs = (places[PLACE * next + OTHERS]! - places[place + OTHERS]!) >>> 0;
+      let filledUs = (places[PLACE * next + BEFORE]! - places[place + BEFORE]!) >>> 0;
+      let othersUs = (places[PLACE * next + OTHERS]! - places[place + OTHERS]!) >>> 0;
+      if (pixelUs >= WIDE_US) {
+        const [fromAll, fromOthers] = this.#wholeSums(at);
+        const [toAll, toOthers] = this.#wholeSums(next);
+        filledUs = toAll - fromAll;
+        othersUs = toOthers - fromOthers;
+      }
       indexes[length] = index;
       startsMs[length] = fromUs / 1000;
       endsMs[length] = toUs / 1000;
@@ -141,6 +160,21 @@ export class CallRows {
       at = next;
     }
     drawn.length = length;
+  }
+
+  /** Time of all calls before a place, and of those that are not own code. Microseconds. */
+  #wholeSums(place: number): [allUs: number, othersUs: number] {
+    const { startsUs, endsUs, stacks } = this.spans;
+    const block = Math.min(place >> WHOLE_BITS, this.#wholes.length / 2 - 1);
+    let allUs = this.#wholes[2 * block]!;
+    let othersUs = this.#wholes[2 * block + 1]!;
+    for (let at = block << WHOLE_BITS; at < place; at++) {
+      const index = this.#places[PLACE * at]!;
+      const us = Math.round(endsUs[index]! - startsUs[index]!);
+      allUs += us;
+      if (this.#isOther[stacks[index]!] === 1) othersUs += us;
+    }
+    return [allUs, othersUs];
   }
 
   /** The call of a depth that runs at a moment, or that begins within a distance of it; undefined when there is none. */
