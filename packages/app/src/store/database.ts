@@ -32,6 +32,8 @@ export interface Verdict {
   readonly worstMs: number;
   /** Longest answer to an input, and time in long tasks; verdicts of older versions of the tool lack them. */
   readonly slowestResponseMs?: number;
+  /** Whether no answer was slow enough to be timed, so that each is only known to have been below that. */
+  readonly slowestIsBelow?: boolean;
   readonly longTaskMs?: number;
   /** Whether the browser reported nothing that would tell of a delay, so that no sting means nothing. */
   readonly blind: boolean;

@@ -3,6 +3,7 @@ import {
   busyStretches,
   interactionsOf,
   thresholdsOf,
+  type Interaction,
   type Recording,
   type Skyline,
   type Sting,
@@ -16,7 +17,8 @@ const CARD_STEPS = 80;
 export function verdictOf(recording: Recording, stings: readonly Sting[], skyline: Skyline): Verdict {
   const columns = Object.values(skyline.parts);
   const perStep = skyline.steps / CARD_STEPS;
-  const answered = interactionsOf(recording).filter(({ measured }) => measured);
+  const answered = interactionsOf(recording);
+  const slowest = slowestOf(answered.filter(({ measured }) => measured));
   const heights = Array.from({ length: CARD_STEPS }, (_, card) => {
     let busyMs = 0;
     for (let step = Math.floor(card * perStep); step < (card + 1) * perStep; step++) {
@@ -27,12 +29,16 @@ export function verdictOf(recording: Recording, stings: readonly Sting[], skylin
   return {
     stings: stings.length,
     worstMs: stings[0]?.feltMs ?? 0,
-    slowestResponseMs: answered.reduce((most, { feltMs }) => Math.max(most, feltMs), 0),
+    slowestResponseMs: slowest > 0 ? slowest : slowestOf(answered),
+    slowestIsBelow: slowest === 0 && answered.length > 0,
     longTaskMs: longTasksMs(recording),
     blind: isBlind(recording.header),
     skyline: heights,
   };
 }
+
+const slowestOf = (interactions: readonly Interaction[]) =>
+  interactions.reduce((most, { feltMs }) => Math.max(most, feltMs), 0);
 
 function longTasksMs(recording: Recording): number {
   const { longTaskMs } = thresholdsOf(recording.header);

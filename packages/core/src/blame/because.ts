@@ -127,7 +127,7 @@ class Sentence {
       const forcedIt = phase.script.leadForcedMs >= this.anatomy.forcedMs * 0.9;
       this.add(...(forcedIt ? forced : []), text('.'));
       if (isLibrary && library.lengthMs >= lengthMs * BESIDES_SHARE)
-        this.add(text(' Besides, '), ...libraryClause(this.recording, library));
+        this.add(text(' Besides, '), ...libraryClause(this.recording, { ...library, askedBy: undefined }));
       return forcedIt ? this : this.#forcedApart();
     }
     if (phase.script.entered !== undefined && this.worthSaying(phase.script.entered.lengthMs)) {

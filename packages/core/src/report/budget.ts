@@ -33,20 +33,34 @@ export interface BudgetResult {
   readonly found: number;
   readonly allowed: number;
   readonly unit: string;
-  readonly kept: boolean;
+  /** Whether it is only known that it was below `found`. */
+  readonly isBound: boolean;
+  /** Undefined where it cannot be told: it was below `found`, and that is more than allowed. */
+  readonly kept: boolean | undefined;
+}
+
+/** The slowest of some delays: of two that are equal the measured one, as the other was below it. */
+interface Slowest {
+  readonly ms: number;
+  readonly isBound: boolean;
+}
+
+function slower(a: Slowest | undefined, b: Slowest): Slowest {
+  if (a === undefined || a.ms < b.ms) return b;
+  return a.ms === b.ms && a.isBound ? b : a;
 }
 
 function responses(recording: Recording, budget: Budget): BudgetResult[] {
-  const slowest = new Map<string, number>();
-  for (const { label, feltMs } of interactionsOf(recording)) {
-    slowest.set(label, Math.max(slowest.get(label) ?? 0, feltMs));
+  const slowest = new Map<string, Slowest>();
+  for (const { label, feltMs, measured } of interactionsOf(recording)) {
+    slowest.set(label, slower(slowest.get(label), { ms: feltMs, isBound: !measured }));
   }
   const own = new Map(budget.responses.map(({ label, ms }) => [label, ms]));
-  return [...slowest].flatMap(([label, found]) => {
+  return [...slowest].flatMap(([label, { ms: found, isBound }]) => {
     const allowed = own.get(label) ?? own.get('*');
-    return allowed === undefined
-      ? []
-      : [{ what: `Response to: ${label}`, found, allowed, unit: 'ms', kept: found <= allowed }];
+    if (allowed === undefined) return [];
+    const kept = found <= allowed ? true : isBound ? undefined : false;
+    return [{ what: `Response to: ${label}`, found, allowed, unit: 'ms', isBound, kept }];
   });
 }
 
@@ -54,7 +68,9 @@ function responses(recording: Recording, budget: Budget): BudgetResult[] {
 export function checkBudget(recording: Recording, budget: Budget): BudgetResult[] {
   const results = responses(recording, budget);
   const add = (what: string, found: number, allowed: number | undefined, unit: string) => {
-    if (allowed !== undefined) results.push({ what, found, allowed, unit, kept: found <= allowed });
+    if (allowed !== undefined) {
+      results.push({ what, found, allowed, unit, isBound: false, kept: found <= allowed });
+    }
   };
   const tasks = [...recording.events.task.rows()].filter(
     ({ durationMs }) => durationMs > DEFAULT_THRESHOLDS.longTaskMs,

@@ -74,6 +74,24 @@ describe('a budget', () => {
     expect(check('board-all', { responses })[0]).toMatchObject({ allowed: 5000, kept: true });
   });
 
+  it('is neither kept nor exceeded by a delay of which only a bound above it is known', () => {
+    const quick = recordingOf([
+      {
+        kind: 'input',
+        thread: 0,
+        startMs: 100,
+        durationMs: 0,
+        belowMs: 16,
+        type: 'click',
+        interaction: 1,
+        target: 'button “Undo”',
+      },
+    ]);
+    const allowing = (ms: number) => budget({ responses: [{ label: '*', ms }], callsASecond: [] });
+    expect(checkBudget(quick, allowing(10))).toMatchObject([{ found: 16, isBound: true, kept: undefined }]);
+    expect(checkBudget(quick, allowing(20))).toMatchObject([{ found: 16, isBound: true, kept: true }]);
+  });
+
   it('refuses what it does not know, naming it', () => {
     expect(() => budget({ respones: [] })).toThrow('respones');
     expect(() => budget({ idleShare: 2 })).toThrow('idleShare');

@@ -42,6 +42,12 @@ function valueOf({ verdict }: KeptRecording, measure: Measure): number | undefin
   return measure === 'response' ? verdict?.slowestResponseMs : verdict?.longTaskMs;
 }
 
+interface TrendPoint {
+  readonly recording: KeptRecording;
+  readonly label: string;
+  readonly value: number | undefined;
+}
+
 /** How recordings with the same tag went, one after the other in time. Each point opens its recording. */
 @Component({
   selector: 'np-trend',
@@ -78,7 +84,7 @@ function valueOf({ verdict }: KeptRecording, measure: Measure): number | undefin
               >{{ point.label }}, {{ point.recording.title }}</a
             >
           </th>
-          <td>{{ point.value === undefined ? 'not known' : shown(point.value) }}</td>
+          <td>{{ shownOf(point) }}</td>
         </tr>
       }
     </table>
@@ -119,7 +125,7 @@ export class TrendComponent {
 
   protected readonly measures = MEASURES;
   protected readonly measure = signal<Measure>('response');
-  protected readonly points = computed(() =>
+  protected readonly points = computed((): TrendPoint[] =>
     [...this.recordings()]
       .sort((a, b) => (a.createdAt < b.createdAt ? -1 : 1))
       .map((recording) => ({
@@ -148,6 +154,12 @@ export class TrendComponent {
       if (this.#chart !== undefined) this.#draw();
     });
     this.#destroyed.onDestroy(() => this.#chart?.destroy());
+  }
+
+  protected shownOf({ value, recording }: TrendPoint): string {
+    if (value === undefined) return 'not known';
+    const isBelow = this.measure() === 'response' && recording.verdict?.slowestIsBelow === true;
+    return `${isBelow ? 'below ' : ''}${this.shown(value)}`;
   }
 
   protected shown(value: number): string {
@@ -187,7 +199,7 @@ export class TrendComponent {
           tooltip: {
             callbacks: {
               title: ([item]) => this.points()[item!.dataIndex]!.recording.title,
-              label: ({ parsed }) => this.shown(parsed.y ?? 0),
+              label: ({ dataIndex }) => this.shownOf(this.points()[dataIndex]!),
             },
           },
         },
