@@ -11,9 +11,18 @@ export function worthSaying(valueMs: number, wholeMs: number): boolean {
   return valueMs >= Math.max(WORTH_SAYING_MS, wholeMs * WORTH_SAYING_SHARE);
 }
 
+/** Nearly all of it. */
+const NEARLY_ALL = 0.9;
+
+/** Whether no more is known than that it was entered. */
+export function isOnlyEntered({ entryMs, chargedMs }: Culprit): boolean {
+  return entryMs > chargedMs * NEARLY_ALL;
+}
+
 /** How sure it is that a share of the time was a function's. */
-export function knownAs({ exactMs, inferredMs, chargedMs }: Culprit): string {
-  if (exactMs > chargedMs * 0.9) return '';
+export function knownAs(culprit: Culprit): string {
+  const { exactMs, inferredMs, chargedMs } = culprit;
+  if (exactMs > chargedMs * NEARLY_ALL || isOnlyEntered(culprit)) return '';
   return inferredMs > chargedMs / 2 ? 'probably about ' : 'by samples about ';
 }
 
@@ -54,6 +63,7 @@ export function becauseOfCulprits(recording: Recording, anatomy: Anatomy): Becau
     text(`${knownAs(worst)}${percent(worst.chargedMs / busyMs)} went to `),
     functionPart(recording, worst.functionId),
     text(called),
+    ...(isOnlyEntered(worst) ? [text(' and what it called, which was not seen')] : []),
     ...forcedClause(recording, anatomy, ', with '),
     text('.'),
     ...unexplained,

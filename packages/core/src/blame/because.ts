@@ -12,6 +12,7 @@ import {
   capitalised,
   count,
   functionPart,
+  isTold,
   ms,
   percent,
   phaseLink,
@@ -32,26 +33,16 @@ function startedBy(recording: Recording, phase: Phase): string {
 export function libraryClause(recording: Recording, library: LibraryWork): BecausePart[] {
   const { name, lengthMs, nodes, target, askedBy } = library;
   const where = target === undefined ? '' : ` in ${target}`;
+  const asking = askedBy === undefined ? undefined : functionPart(recording, askedBy);
   const busy = nodes > 1 ? `, placing and removing ${count(nodes)} nodes${where}` : '';
   return [
     text(`${name} ran for `),
     ms(lengthMs),
     text(` with no own function on the stack${busy}`),
-    ...(askedBy === undefined
-      ? []
-      : [text('; '), functionPart(recording, askedBy), text(' was the last own function to run before it')]),
+    ...(asking !== undefined && isTold(asking)
+      ? [text('; '), asking, text(' was the last own function to run before it')]
+      : []),
     text('.'),
-  ];
-}
-
-/** "eventHandler of solid-js ran for 163 ms; what it called was not seen.", and what would make it seen. */
-export function enteredClause(recording: Recording, entered: UnseenEntry): BecausePart[] {
-  const remedy = recording.header.mode === 'exact' ? '' : ': a recording with exact calls shows it';
-  return [
-    functionPart(recording, entered.functionId),
-    text(` of ${entered.library} ran for `),
-    ms(entered.lengthMs),
-    text(`; what it called was not seen${remedy}.`),
   ];
 }
 
@@ -63,6 +54,8 @@ class Sentence {
   readonly parts: BecausePart[] = [];
   /** Whether something was said to have come before. */
   #cameBefore = false;
+  /** What would show what was said not to have been seen. */
+  #leftUnseen: string | undefined;
 
   constructor(
     private readonly recording: Recording,
@@ -124,17 +117,14 @@ class Sentence {
     }
     if (isOwn) {
       this.add(text(this.#then()), ...this.#ran(phase, lead));
-      const forcedIt = phase.script.leadForcedMs >= this.anatomy.forcedMs * 0.9;
+      const forcedIt = lead.entryMs === 0 && phase.script.leadForcedMs >= this.anatomy.forcedMs * 0.9;
       this.add(...(forcedIt ? forced : []), text('.'));
       if (isLibrary && library.lengthMs >= lengthMs * BESIDES_SHARE)
         this.add(text(' Besides, '), ...libraryClause(this.recording, { ...library, askedBy: undefined }));
       return forcedIt ? this : this.#forcedApart();
     }
     if (phase.script.entered !== undefined && this.worthSaying(phase.script.entered.lengthMs)) {
-      return this.add(
-        text(this.#then()),
-        ...enteredClause(this.recording, phase.script.entered),
-      ).#forcedApart();
+      return this.add(text(this.#then()), ...this.#entered(phase.script.entered)).#forcedApart();
     }
     this.add(text(' '), phaseLink('handling', 'Handling'), text(' took '), ms(lengthMs));
     const [first] = phase.culprits;
@@ -147,9 +137,9 @@ class Sentence {
     const { styleMs, layoutMs, paintMs, drawingMs } = phase.blame;
     if (styleMs + layoutMs + paintMs + drawingMs > lengthMs / 2)
       return this.add(text(', most of it style, layout and paint.'));
-    return this.add(
-      text(scriptMs > lengthMs / 2 ? ', in script that was not seen.' : ', in code that was not seen.'),
-    );
+    const isScript = scriptMs > lengthMs / 2;
+    this.#leftUnseen = `A recording with exact calls ${isScript ? 'shows it' : 'tells whether it was script'}.`;
+    return this.add(text(`, in ${isScript ? 'script' : 'code'} that was not seen.`));
   }
 
   /** What was forced, in a sentence of its own: by others than those that were named before. */
@@ -171,7 +161,7 @@ class Sentence {
       } else if (lead !== undefined && this.worthSaying(lead.totalMs)) {
         this.add(...this.#ran(phase, lead), text('.'));
       } else if (entered !== undefined && this.worthSaying(entered.lengthMs)) {
-        this.add(...enteredClause(this.recording, entered));
+        this.add(...this.#entered(entered));
       } else this.add(text('script ran for '), ms(scriptMs), text('.'));
     }
     const restMs = lengthMs - scriptMs - dialogMs;
@@ -190,10 +180,13 @@ class Sentence {
 
   unexplained(): this {
     const { blame, unseenMs, sting } = this.anatomy;
-    return this.add(
+    this.add(
       ...unseenClause(unseenMs, sting.feltMs),
       ...unexplainedClause(blame.unexplainedMs, sting.feltMs),
     );
+    if (this.#leftUnseen !== undefined && this.recording.header.mode !== 'exact')
+      this.add(text(` ${this.#leftUnseen}`));
+    return this;
   }
 
   /** A length that ends with the picture, whose time the browser may tell in steps only. */
@@ -206,6 +199,17 @@ class Sentence {
   /** "Then" stands only after something. */
   #then(): string {
     return this.#cameBefore ? ' Then ' : ' ';
+  }
+
+  /** "eventHandler of solid-js ran for 163 ms; what it called was not seen." */
+  #entered({ functionId, library, lengthMs }: UnseenEntry): BecausePart[] {
+    this.#leftUnseen = 'A recording with exact calls shows what it called.';
+    return [
+      this.named(functionId),
+      text(` of ${library} ran for `),
+      ms(lengthMs),
+      text('; what it called was not seen.'),
+    ];
   }
 
   /** "onBoardAll ran for 477 ms: by samples about 68 % of it in trimOfPair", of the own function with the most time. */
@@ -222,6 +226,7 @@ class Sentence {
         text(called),
       );
     } else if (worst.entryMs >= lead.totalMs / 2) {
+      this.#leftUnseen = 'A recording with exact calls shows what it called.';
       parts.push(text('; what it called was not seen'));
     } else if (worst.selfMs >= lead.totalMs / 2) {
       parts.push(text(`, ${knownAs(worst)}${percent(worst.selfMs / lead.totalMs)} of it in its own code`));

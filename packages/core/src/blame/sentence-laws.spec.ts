@@ -158,14 +158,14 @@ describe('who is named', () => {
       { kind: 'render', thread: 0, startMs: 1290, durationMs: 110, styleMs: 40, layoutMs: 40, paintMs: 30 },
     );
     expect(sentence).toBe(
-      'The screen answered the tap on button “Filter” after 400 ms, twice the budget of 200 ms. onFilter ran for 26 ms; what it called was not seen. Before the picture, renderManifest ran for 256 ms; what it called was not seen. Drawing took about 112 ms.',
+      'The screen answered the tap on button “Filter” after 400 ms, twice the budget of 200 ms. onFilter ran for 26 ms; what it called was not seen. Before the picture, renderManifest ran for 256 ms; what it called was not seen. Drawing took about 112 ms. A recording with exact calls shows what it called.',
     );
   });
 
   it('is no library of which only the entry was seen', () => {
     const { sentence } = say(tap(1000, 304, [1000, 1300]), handler(1000, 300, { function: 0 }));
     expect(sentence).toBe(
-      'The screen answered the tap on button “Filter” after 304 ms, over the budget of 200 ms. dispatchDiscreteEvent of weft-dom ran for 300 ms; what it called was not seen: a recording with exact calls shows it.',
+      'The screen answered the tap on button “Filter” after 304 ms, over the budget of 200 ms. dispatchDiscreteEvent of weft-dom ran for 300 ms; what it called was not seen. A recording with exact calls shows what it called.',
     );
   });
 
@@ -229,6 +229,46 @@ describe('who is named', () => {
       handler(0, 90, { function: 7 }),
     );
     expect(sentence).toContain('. An unnamed function in Row (src/rows.js:12) ran for 90 ms; what it called');
+  });
+
+  it('is an unnamed function where neither name nor place is known, and what it called is no part of it', () => {
+    const { sentence } = say(
+      { kind: 'function', id: 7, name: '', source: undefined, owner: 'own' } as unknown as Row,
+      { kind: 'task', thread: 0, startMs: 0, durationMs: 90, source: 'longtask' },
+      handler(0, 90, { function: 7 }),
+      {
+        kind: 'forced',
+        thread: 0,
+        startMs: 20,
+        durationMs: 30,
+        count: 1,
+        costMs: 30,
+        styleMs: 0,
+        layoutMs: 30,
+        read: 'offsetTop',
+      },
+    );
+    expect(sentence).toContain(
+      '. An unnamed function ran for 90 ms; what it called was not seen. It held 30 ms in layout forced once from script. A recording with exact calls shows what it called.',
+    );
+  });
+
+  it('was not sampled where only entries into script are known', () => {
+    const frames = Array.from({ length: 8 }, (_, at) => at * 100).flatMap((startMs): Row[] => [
+      handler(startMs, 60, { function: 1, type: 'user-callback', invoker: 'FrameRequestCallback' }),
+      {
+        kind: 'render',
+        thread: 0,
+        startMs: startMs + 60,
+        durationMs: 30,
+        styleMs: 10,
+        layoutMs: 10,
+        paintMs: 10,
+      },
+    ]);
+    expect(say(...frames).sentence).toContain(
+      'Of the busy time 67 % went to onFilter and what it called, which was not seen.',
+    );
   });
 
   it('goes without what `bind` put before its name', () => {

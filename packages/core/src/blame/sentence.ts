@@ -36,22 +36,25 @@ export function functionPart(recording: Recording, functionId: number): BecauseP
   const name = displayName(recorded);
   const place = shortPlace(displayPlace(recorded, recording.sources.get(recorded?.source ?? -1)));
   const [, outer] = WITHIN.exec(name) ?? [];
-  if (outer === undefined && (name !== '(anonymous)' || place === ''))
-    return { type: 'function', text: name, functionId };
-  const isWithinLine = /:\d+$/.test(place);
-  const words =
-    outer !== undefined
-      ? `${UNNAMED} in ${outer}${place === '' ? '' : ` (${place})`}`
-      : isWithinLine
-        ? `${UNNAMED} at ${place}`
-        : `${CODE} in ${place}`;
-  return { type: 'function', text: words, functionId };
+  if (outer === undefined && name !== '(anonymous)') return { type: 'function', text: name, functionId };
+  return { type: 'function', text: unnamedWords(outer, place), functionId };
+}
+
+function unnamedWords(outer: string | undefined, place: string): string {
+  if (outer !== undefined) return `${UNNAMED} in ${outer}${place === '' ? '' : ` (${place})`}`;
+  if (place === '') return UNNAMED;
+  return /:\d+$/.test(place) ? `${UNNAMED} at ${place}` : `${CODE} in ${place}`;
+}
+
+/** Whether a function can be told from others by what it is called. */
+export function isTold(part: BecausePart): boolean {
+  return part.type === 'function' && part.text !== UNNAMED;
 }
 
 const UNNAMED = 'an unnamed function';
 /** What is not even known to be a function: a script as a whole has no name and no line. */
 const CODE = 'code';
-const WORDS = new RegExp(`^(${UNNAMED}|${CODE} in) `);
+const WORDS = new RegExp(`^(${UNNAMED}|${CODE} in)\\b`);
 
 /** The same parts, but a sentence that begins with a function that has no name begins with a capital letter. */
 export function capitalised(parts: readonly BecausePart[]): BecausePart[] {

@@ -25,6 +25,24 @@ const calls = (...spans: [startMs: number, endMs: number, functionId: number][])
   }),
 });
 
+describe('a function that was bound', () => {
+  const placed = (id: number, line: number): Row => ({
+    kind: 'function',
+    id,
+    name: 'onSail',
+    source: 0,
+    line,
+    column: 3,
+  });
+  const bound: Row = { kind: 'function', id: 9, name: 'bound onSail' };
+
+  it('is the one function with a place that has its name, and nobody where there are two', () => {
+    expect([...functionIdentities(recordingOf([SOURCE, placed(0, 4), bound]))]).toEqual([[9, 0]]);
+    expect([...functionIdentities(recordingOf([SOURCE, placed(0, 4), placed(1, 8), bound]))]).toEqual([]);
+    expect([...functionIdentities(recordingOf([SOURCE, bound]))]).toEqual([]);
+  });
+});
+
 describe('one function met under several ids', () => {
   it('is one row where its file, name and the position of its start are the same', () => {
     const recording = recordingOf([

@@ -1,4 +1,4 @@
-import { displayName, type RecordedFunction } from './functions';
+import { displayName, isBound, type RecordedFunction } from './functions';
 import { oncePerRecording } from './once';
 import { callsOf, type Recording } from './recording';
 
@@ -18,9 +18,9 @@ function keyOf(recorded: RecordedFunction, sources: Recording['sources']): strin
 
 /**
  * For each function that was met under several ids the one id that stands for all of them, settled once when a recording
- * is opened: as rows say, where two have the same file, name and position of their start, and where one is only known by
- * entries that begin with a call of the other. Ids that stand for
- * themselves are left out.
+ * is opened: as rows say, where two have the same file, name and position of their start, where one is only known by
+ * entries that begin with a call of the other, and where it is bound and no other with a place has its name. Ids that
+ * stand for themselves are left out.
  */
 export const functionIdentities = oncePerRecording((recording): ReadonlyMap<number, number> => {
   const { functions, sources } = recording;
@@ -48,6 +48,15 @@ export const functionIdentities = oncePerRecording((recording): ReadonlyMap<numb
     else if (key !== undefined) firstWith.set(key, recorded.id);
   }
   for (const [id, called] of enteredAs(recording)) join(id, called);
+  const placed = new Map<string, Set<number>>();
+  for (const id of firstWith.values()) {
+    const name = displayName(functions.get(id));
+    placed.set(name, (placed.get(name) ?? new Set()).add(rootOf(id)));
+  }
+  for (const recorded of functions.values()) {
+    const [only, ...others] = isBound(recorded) ? (placed.get(displayName(recorded)) ?? []) : [];
+    if (only !== undefined && others.length === 0) join(recorded.id, only);
+  }
   return new Map([...parents.keys()].map((id) => [id, rootOf(id)]));
 });
 

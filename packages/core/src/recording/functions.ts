@@ -48,6 +48,11 @@ const NUMBER = /^\d+$/;
 /** What `Function.prototype.bind` puts before the name of what it binds (ECMA-262, SetFunctionName). */
 const BOUND = /^(bound )+/;
 
+/** Whether a function was made by `bind`: the engine tells neither of its text nor of its place, only of its name. */
+export function isBound({ name }: RecordedFunction): boolean {
+  return BOUND.test(name);
+}
+
 /** Name for people; "(anonymous)" where there is none. */
 export function displayName(recorded: RecordedFunction | undefined): string {
   const name = (recorded?.originalName || recorded?.name || '').replace(BOUND, '');
