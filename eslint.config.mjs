@@ -47,6 +47,16 @@ export default defineConfig(
     },
   },
   {
+    files: ['bench/apps/*.js', 'bench/apps.mjs'],
+    languageOptions: {
+      globals: Object.fromEntries(
+        ['URLSearchParams', 'location', 'customElements', 'setInterval', 'clearInterval', 'MediaRecorder', 'Blob'].map(
+          (name) => [name, 'readonly'],
+        ),
+      ),
+    },
+  },
+  {
     files: ['packages/core/src/**/*.ts'],
     ignores: ['**/*.spec.ts', '**/testing/**'],
     rules: {

@@ -5,6 +5,7 @@
  */
 import { createServer } from 'node:http';
 import { readFileSync } from 'node:fs';
+import { json } from 'node:stream/consumers';
 import { fileURLToPath } from 'node:url';
 import {
   WIDE_LENS,
@@ -39,19 +40,38 @@ const TRUE_MS = {
   afterPromise: 20,
   short: 40,
   inFrame: 25,
+  inWorker: 80,
 };
+/** What the page says itself that its forced layouts took, of all rounds. Milliseconds. */
+const took = { forcesLayout: 0 };
 /** Reading the clock is the functions' own doing. */
 const LENS = { ...WIDE_LENS, foldLibraries: true };
 /** What the shortest of them take at a time: where the clock steps by as much, nobody knows what they truly took. */
 const AT_A_TIME_MS = { handler05: 0.5, short: 0.2 };
-const BUTTONS = ['quick', 'parts', 'long', 'timers', 'answer', 'promise', 'short', 'frame'];
-const script = readFileSync(fileURLToPath(new URL('pages/truth.js', import.meta.url)));
+const BUTTONS = [
+  'quick',
+  'parts',
+  'long',
+  'timers',
+  'answer',
+  'promise',
+  'short',
+  'frame',
+  'layout',
+  'worker',
+];
+const script = (name) => readFileSync(fileURLToPath(new URL(`pages/${name}`, import.meta.url)));
 const page = `<!doctype html><meta charset="utf-8"><title>Known costs</title>
 ${BUTTONS.map((id) => `<button id="${id}" data-testid="${id}">${id}</button>`).join('\n')}
 <script src="/truth.js"></script>`;
 
-const app = createServer((request, answer) => {
-  if (request.url === '/truth.js') answer.setHeader('content-type', 'text/javascript').end(script);
+const app = createServer(async (request, answer) => {
+  if (request.url === '/took') {
+    const { forcesLayout } = await json(request);
+    took.forcesLayout += forcesLayout;
+    answer.end();
+  } else if (request.url.endsWith('.js'))
+    answer.setHeader('content-type', 'text/javascript').end(script(request.url.slice(1)));
   else if (request.url === '/truth.json')
     answer.setHeader('content-type', 'application/json').end('{"lanes":3}');
   else answer.setHeader('content-type', 'text/html').end(page);
@@ -72,7 +92,10 @@ function unexplainedShare(recording) {
 
 function told(recording) {
   const self = new Map();
-  for (const { functionId, selfMs, selfErrorMs } of functionTable(recording, LENS)) {
+  const rows = [...recording.threads.keys()].flatMap((thread) =>
+    functionTable(recording, { ...LENS, thread }),
+  );
+  for (const { functionId, selfMs, selfErrorMs } of rows) {
     const name = displayName(recording.functions.get(functionId));
     const known = self.get(name) ?? { selfMs: 0, errorMs: 0, rows: 0 };
     self.set(name, {
@@ -93,10 +116,13 @@ try {
         say(`${browser}: not measured, ${missing}`);
         continue;
       }
+      took.forcesLayout = 0;
       const recorded = await recordScript({ url, steps, settings: { mode }, browser, repeat: rounds });
       if (recorded.failure !== undefined) throw recorded.failure;
       const { recording } = readRecording([Buffer.from(recorded.lines.map((line) => `${line}\n`).join(''))]);
       const self = told(recording);
+      const forced = [...recording.events.forced.rows()];
+      const forcedMs = forced.reduce((sum, { costMs }) => sum + costMs, 0);
       const functions = Object.entries(TRUE_MS).map(([name, ms]) => {
         const known = self.get(name) ?? { selfMs: 0, errorMs: 0, rows: 0 };
         const trueMs = ms * rounds;
@@ -114,6 +140,7 @@ try {
         interactions: interactionsOf(recording).length,
         taps: BUTTONS.length * rounds,
         unexplainedShare: unexplainedShare(recording),
+        forcedLayout: { trueMs: took.forcesLayout, ratio: forcedMs / took.forcesLayout },
         functions,
       };
       figures.push(figure);
@@ -129,6 +156,9 @@ try {
           `  ${name.padEnd(13)} ${trueMs.toFixed(0).padStart(5)} ms  ${ratio.toFixed(3)}${spread}  ${rows}`,
         );
       }
+      say(
+        `  forced layout ${took.forcesLayout.toFixed(0).padStart(5)} ms  ${(forcedMs / took.forcesLayout).toFixed(3)}`,
+      );
       say(`  unexplained ${(figure.unexplainedShare * 100).toFixed(1)} % of the busy time`);
       say(`  interactions ${figure.interactions} of ${figure.taps} taps`);
     }

@@ -10,8 +10,12 @@ const CHAPTERS = Array.from({ length: quiet ? 12 : 400 }, (_, at) => ({
 
 class CrossingFilm extends LitElement {
   static properties = { seconds: { state: true }, bars: { state: true } };
-  seconds = 0;
-  bars = [];
+
+  constructor() {
+    super();
+    this.seconds = 0;
+    this.bars = [];
+  }
 
   get film() {
     return this.renderRoot.querySelector('video');

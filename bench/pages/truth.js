@@ -47,6 +47,26 @@ function inFrame() {
   for (const end = performance.now() + 25; performance.now() < end;);
 }
 
+/** Lays all rows out anew so often; by itself it takes next to nothing, the layout takes what the page says. */
+function forcesLayout() {
+  const rows = document.getElementById('rows');
+  for (let turn = 0; turn < 12; turn++) {
+    rows.style.width = `${400 + (turn % 2) * 7}px`;
+    rows.offsetHeight;
+  }
+}
+/** What the layouts take, timed from outside of the function, before anything is recorded and without it. */
+function timeLayouts() {
+  const startMs = performance.now();
+  forcesLayout();
+  return performance.now() - startMs;
+}
+const rows = Object.assign(document.createElement('div'), { id: 'rows' });
+for (let row = 0; row < 1500; row++)
+  rows.append(Object.assign(document.createElement('span'), { textContent: `row ${row} ` }));
+document.body.append(rows);
+const worker = new Worker('/truth-worker.js');
+
 const on = (id, listener) => document.getElementById(id).addEventListener('click', listener);
 on('quick', () => {
   for (let at = 0; at < 40; at++) setTimeout(handler05, at * 7.3);
@@ -64,4 +84,9 @@ on('answer', async () => {
 on('promise', () => void Promise.resolve().then(afterPromise));
 on('short', manyShort);
 on('frame', () => requestAnimationFrame(inFrame));
+on('layout', () => {
+  const ms = timeLayouts();
+  fetch('/took', { method: 'POST', body: JSON.stringify({ forcesLayout: ms }) });
+});
+on('worker', () => worker.postMessage('go'));
 document.documentElement.dataset.ready = '';

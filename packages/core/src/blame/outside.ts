@@ -216,7 +216,9 @@ export interface Outside {
 
 /** The samples shared out among all entries into script. */
 function weightsOf(recording: Recording, thread: number, stretches: readonly LayerStretch[]): SampleWeights {
-  const weights = new SampleWeights(samplesOf(recording, thread), recording.stacks);
+  const samples = samplesOf(recording, thread);
+  const weights = new SampleWeights(samples, recording.stacks);
+  if (samples.length === 0) return weights;
   const shares = new SharesOfEntries(recording, thread);
   walk(recording, thread, stretches, {
     stretch(stretch) {

@@ -78,6 +78,8 @@ class Pool {
   }
 }
 
+const UNSAMPLED: readonly ScriptPiece[] = [{ stack: NO_STACK, seen: true, lengthMs: Infinity }];
+
 /**
  * Shares the time of entries into script among the samples that fell into them.
  *
@@ -141,9 +143,14 @@ export class SampleWeights {
     }
   }
 
-  /** What ran in a stretch, piece by piece, by the number it was added as. The pieces may end a little early. */
+  /**
+   * What ran in a stretch, piece by piece, by the number it was added as. The pieces may end a little early. Where
+   * nothing was added, as there are no samples, nothing is known of any.
+   */
   piecesOf(index: number): readonly ScriptPiece[] {
-    const { lead, cells, trail, scriptMs } = this.#stretches[index]!;
+    const stretch = this.#stretches[index];
+    if (stretch === undefined) return UNSAMPLED;
+    const { lead, cells, trail, scriptMs } = stretch;
     const pieces = [...lead, ...cells, ...trail];
     return pieces.length > 0 ? pieces : [{ stack: NO_STACK, seen: true, lengthMs: scriptMs }];
   }

@@ -33,11 +33,9 @@ export class CallSpans implements CallColumns {
   get roots(): Uint32Array {
     if (this.#roots === undefined) {
       const { depths } = this;
-      let count = 0;
-      for (let at = 0; at < depths.length; at++) if (depths[at] === 0) count++;
-      const roots = new Uint32Array(count);
-      for (let at = 0, next = 0; next < count; at++) if (depths[at] === 0) roots[next++] = at;
-      this.#roots = roots;
+      const roots: number[] = [];
+      for (let at = 0; at < depths.length; at++) if (depths[at] === 0) roots.push(at);
+      this.#roots = Uint32Array.from(roots);
     }
     return this.#roots;
   }

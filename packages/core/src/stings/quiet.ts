@@ -1,5 +1,6 @@
 import { interactionsOf } from '../inputs/interactions';
-import type { Recording, TimeRange } from '../recording/recording';
+import { oncePerRecording } from '../recording/once';
+import type { TimeRange } from '../recording/recording';
 
 /** What a person set going is taken to be over this long after the answer. */
 const SETTLES_MS = 1000;
@@ -12,7 +13,7 @@ const PERSON =
   /\.on(mouse(move|down|up)|pointer(move|down|up)|touch(start|move|end)|key(down|up|press)|wheel|drag\w*|drop|(dbl)?click|contextmenu|(before)?input|composition\w+)$/;
 
 /** Stretches in which nobody did anything and nothing they did was still being answered. */
-export function quietStretches(recording: Recording): TimeRange[] {
+export const quietStretches = oncePerRecording((recording): readonly TimeRange[] => {
   const busy: TimeRange[] = interactionsOf(recording).map(({ startMs, feltMs }) => ({
     startMs,
     endMs: startMs + feltMs + SETTLES_MS,
@@ -36,7 +37,7 @@ export function quietStretches(recording: Recording): TimeRange[] {
     atMs = Math.max(atMs, endMs);
   }
   return quiet;
-}
+});
 
 /** Finds for times that do not go back whether each lies in one of some ranges that follow each other. */
 export function withinRanges(ranges: readonly TimeRange[]): (ms: number) => boolean {

@@ -1,13 +1,20 @@
 import { partition } from '../blame/partition';
 import { innermostFunction } from '../blame/stack-facts';
+import { oncePerRecording } from '../recording/once';
 import type { Recording, TimeRange } from '../recording/recording';
-import { isRecorderFunction } from '../sources/recorder-functions';
+import { isRecorderFunction, isRecorderSource } from '../sources/recorder-functions';
+
+/** Whether any function of a recording is the recorder's. */
+const hasRecorder = oncePerRecording((recording) =>
+  [...recording.sources.values()].some((source) => isRecorderSource(source)),
+);
 
 /**
  * Time of the recorder's own script in a range. What the browser did inside of it, as the render probe times style and
  * layout that were due anyway, is none of it. Milliseconds.
  */
 export function recorderMs(recording: Recording, thread: number, range: TimeRange): number {
+  if (!hasRecorder(recording)) return 0;
   let sum = 0;
   for (const segment of partition(recording, thread, range)) {
     if (segment.activity !== 'script') continue;
