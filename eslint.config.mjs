@@ -47,12 +47,19 @@ export default defineConfig(
     },
   },
   {
-    files: ['bench/apps/*.js', 'bench/apps.mjs'],
+    files: ['bench/apps/*.js', 'bench/apps.mjs', 'bench/pages/*.js'],
     languageOptions: {
       globals: Object.fromEntries(
-        ['URLSearchParams', 'location', 'customElements', 'setInterval', 'clearInterval', 'MediaRecorder', 'Blob'].map(
-          (name) => [name, 'readonly'],
-        ),
+        [
+          'URLSearchParams',
+          'location',
+          'customElements',
+          'setInterval',
+          'clearInterval',
+          'MediaRecorder',
+          'Blob',
+          'Worker',
+        ].map((name) => [name, 'readonly']),
       ),
     },
   },

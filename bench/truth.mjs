@@ -151,6 +151,10 @@ try {
           say(`  ${name.padEnd(13)} not to be known with a clock that steps by ${clockStepMs} ms`);
           continue;
         }
+        if (rows === 0) {
+          say(`  ${name.padEnd(13)} not seen, and not told of`);
+          continue;
+        }
         const spread = error > 0 ? ` ± ${error.toFixed(2)}` : '';
         say(
           `  ${name.padEnd(13)} ${trueMs.toFixed(0).padStart(5)} ms  ${ratio.toFixed(3)}${spread}  ${rows}`,

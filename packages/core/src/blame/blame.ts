@@ -32,11 +32,13 @@ export const BLAME_PARTS: readonly BlamePart[] = ACTIVITIES.flatMap((activity: A
 
 type Sums = { -readonly [Part in keyof Blame]: number };
 
+const NOTHING: Blame = {
+  totalMs: 0,
+  ...(Object.fromEntries(BLAME_PARTS.map((part) => [part, 0])) as Record<BlamePart, number>),
+};
+
 function noBlame(): Sums {
-  return {
-    totalMs: 0,
-    ...(Object.fromEntries(BLAME_PARTS.map((part) => [part, 0])) as Record<BlamePart, number>),
-  };
+  return { ...NOTHING };
 }
 
 /** Adds up segments by kind of work. */

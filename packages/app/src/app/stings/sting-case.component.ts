@@ -8,7 +8,7 @@ import {
   output,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { lengthOnSlower, type TimeRange } from '@nettle-patch/core';
+import { delayStepMs, lengthOnSlower, type TimeRange } from '@nettle-patch/core';
 import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/opened';
 import { LensService } from '../services/lens.service';
 import { formatDuration } from '../shared/format';
@@ -53,6 +53,11 @@ export class StingCaseComponent {
     if (slower === 1 || sting.detail !== undefined) return undefined;
     const ms = formatDuration(lengthOnSlower(blame.totalMs, blame.idleMs, slower));
     return `On a device ${slower} × slower about ${ms}, estimated: work takes ${slower} times as long, what is only waited for as long as here. The sentence and the drawing are as recorded.`;
+  });
+  /** The step of the delay that was felt, where a person may take it for finer than it is. */
+  protected readonly stepMs = computed(() => {
+    const stepMs = delayStepMs(this.opened());
+    return this.shown().anatomy.sting.interaction !== undefined && stepMs >= 1 ? stepMs : undefined;
   });
   readonly choose = output<number>();
   readonly range = output<TimeRange>();
