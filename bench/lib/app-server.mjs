@@ -2,15 +2,13 @@
  * The apps of `bench/apps`, built as their developers would for themselves: what they are made of is installed in a
  * temporary folder, bundled with source maps and not minified.
  */
-import { execFileSync } from 'node:child_process';
-import { createHash } from 'node:crypto';
-import { cpSync, existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { cpSync, readFileSync, readdirSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { createRequire } from 'node:module';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
+import { installed } from './installed.mjs';
 
 const APPS = fileURLToPath(new URL('../apps/', import.meta.url));
 const TYPES = {
@@ -20,22 +18,6 @@ const TYPES = {
   css: 'text/css',
   webm: 'video/webm',
 };
-
-/** A folder with the apps and all that they import. */
-function installed() {
-  const wanted = readFileSync(join(APPS, 'package.json'));
-  const name = createHash('sha256').update(wanted).digest('hex').slice(0, 12);
-  const folder = join(tmpdir(), `nettle-patch-apps-${name}`);
-  cpSync(APPS, folder, { recursive: true });
-  if (!existsSync(join(folder, 'done'))) {
-    execFileSync('npm', ['install', '--no-audit', '--no-fund', '--ignore-scripts'], {
-      cwd: folder,
-      stdio: 'inherit',
-    });
-    writeFileSync(join(folder, 'done'), '');
-  }
-  return folder;
-}
 
 function svelte(folder) {
   const { compile } = createRequire(join(folder, 'package.json'))('svelte/compiler');
@@ -65,7 +47,7 @@ export const appNames = () =>
  * @returns a server that listens on a free port of this computer
  */
 export async function createAppServer() {
-  const folder = installed();
+  const folder = installed(APPS);
   const out = join(folder, 'out');
   const entries = readdirSync(folder).filter((file) =>
     appNames().some((name) => file.startsWith(`${name}.js`)),

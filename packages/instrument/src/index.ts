@@ -6,4 +6,4 @@ export {
   type RewriteOptions,
   type RewrittenScript,
 } from './rewrite-script';
-export { parseScript } from './parse';
+export { parseScript, parsingProblem, type ProblemFinder } from './parse';

@@ -1,9 +1,35 @@
-import type { Program } from 'acorn';
+import { parse as parseAnew, type Program } from 'acorn';
 import { parse, type Options } from 'meriyah';
 
 export interface ParsedScript {
   readonly program: Program;
   readonly isModule: boolean;
+}
+
+/** Tells why a rewritten script is none, or nothing where it is one. */
+export type ProblemFinder = (code: string, original: string, isModule: boolean) => string | undefined;
+
+/** Asks the parser that read the original, and another where that one finds a fault: each has some of its own. */
+export const parsingProblem: ProblemFinder = (code, _original, isModule) => {
+  try {
+    parseScript(code, isModule);
+    return undefined;
+  } catch (error) {
+    return isParsedByAnother(code, isModule) ? undefined : (error as Error).message;
+  }
+};
+
+function isParsedByAnother(code: string, isModule: boolean): boolean {
+  try {
+    parseAnew(code, {
+      ecmaVersion: 'latest',
+      sourceType: isModule ? 'module' : 'script',
+      allowHashBang: true,
+    });
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 /** The browser judges regular expressions: it may know a newer syntax than the engine that runs here. */

@@ -9,10 +9,11 @@ import {
   type ScriptText,
 } from '@nettle-patch/core';
 import type { Program } from 'acorn';
-import MagicString from 'magic-string';
 import { composeMaps } from './compose-maps';
-import { parseScript } from './parse';
+import { Edits } from './edits';
+import { parseScript, parsingProblem, type ProblemFinder } from './parse';
 import { Rewriter, scriptBegin, scriptEnd, type RecordedSite } from './rewriter';
+import { topLevelNames } from './scopes';
 import { directivesOf } from './tree';
 
 export interface RewriteOptions {
@@ -24,6 +25,8 @@ export interface RewriteOptions {
   readonly isModule?: boolean;
   /** Script that is to run before it, in a worker. */
   readonly prelude?: string;
+  /** Asked of what came of it, before anybody gets it; the parser, where nothing else is given. */
+  readonly problemOf?: ProblemFinder;
   /** The script's own source map, as JSON text, and its address. */
   readonly map?: string;
   readonly mapUrl?: string;
@@ -47,29 +50,28 @@ const MAP_COMMENT = /^[ \t]*\/\/[#@][ \t]*sourceMappingURL=.*$/gm;
 /**
  * Rewrites a script so that it tells of every call: an enter and a leave in each function worth recording, named
  * by the best name there is. Nothing else about the script changes, its lines least of all.
- * @throws UnrewritableError when it cannot be parsed
+ * @throws UnrewritableError when it cannot be parsed, or what came of it cannot
  */
 export function rewriteScript(text: string, options: RewriteOptions): RewrittenScript {
   const { program, isModule } = parsed(text, options.isModule);
-  const edited = new MagicString(text);
-  const rewriter = new Rewriter(text, edited, options.firstId + 1);
+  const edits = new Edits();
+  const rewriter = new Rewriter(text, edits, options.firstId + 1);
   rewriter.program(program, isModule);
   const registration = registrationOf(text, program, rewriter.sites, options);
   const closed = !rewriter.waitsAtTopLevel;
-  const head = `${registerCall(options.firstId, registration)}${closed ? scriptBegin(options.firstId) : ''}`;
-  const at = headOffset(text, program);
-  edited.prependRight(
-    at,
-    `${at > 0 ? ';' : ''}${options.prelude === undefined ? '' : `${options.prelude};`}${head}`,
-  );
+  const head = `${registerCall(options.firstId, registration, program)}${closed ? scriptBegin(options.firstId) : ''}`;
+  edits.between(...headOf(text, program, head, options.prelude));
   for (const { index, 0: comment } of text.matchAll(MAP_COMMENT)) {
-    if (!isInside(program, index)) edited.remove(index, index + comment.length);
+    if (!isInside(program, index)) edits.remove(index, index + comment.length);
   }
-  if (closed) edited.append(scriptEnd);
+  if (closed) edits.open(text.length, scriptEnd);
+  const code = edits.applyTo(text);
+  const problem = (options.problemOf ?? parsingProblem)(code, text, isModule);
+  if (problem !== undefined) throw new UnrewritableError(`once rewritten, it is no script: ${problem}`);
   return {
-    code: edited.toString(),
+    code,
     idCount: rewriter.sites.length + 1,
-    map: () => composeMaps(edited, options),
+    map: () => composeMaps(edits.tracedOn(text), options),
   };
 }
 
@@ -78,24 +80,39 @@ export function rewriteScript(text: string, options: RewriteOptions): RewrittenS
  * @throws UnrewritableError when it cannot be parsed
  */
 export function withPrelude(text: string, prelude: string): string {
-  const at = headOffset(text, parsed(text, undefined).program);
-  return `${text.slice(0, at)}${at > 0 ? ';' : ''}${prelude};${text.slice(at)}`;
+  const [at, head] = headOf(text, parsed(text, undefined).program, '', prelude);
+  return `${text.slice(0, at)}${head}${text.slice(at)}`;
+}
+
+/** What runs before all else in a script, and the offset it is put at. */
+function headOf(
+  text: string,
+  program: Program,
+  head: string,
+  prelude: string | undefined,
+): [at: number, text: string] {
+  const at = headOffset(text, program);
+  const isBehindDirective = directivesOf(program.body).length > 0;
+  return [at, `${isBehindDirective ? ';' : ''}${prelude === undefined ? '' : `${prelude};`}${head}`];
 }
 
 function parsed(text: string, isModule: boolean | undefined): ReturnType<typeof parseScript> {
   try {
     return parseScript(text, isModule);
   } catch (error) {
-    if (!(error instanceof SyntaxError)) throw error;
-    throw new UnrewritableError(error.message);
+    if (error instanceof SyntaxError) throw new UnrewritableError(error.message);
+    if (error instanceof RangeError) throw new UnrewritableError('it is nested too deep');
+    throw error;
   }
 }
 
-/** Behind a hashbang and the directives. */
+/**
+ * Behind the directives, or right before the first statement: what stands before it may be comments that only are such
+ * at the beginning of a line (ECMA-262, sections 12.5 and B.1.1).
+ */
 function headOffset(text: string, program: Program): number {
-  const directive = directivesOf(program.body).at(-1);
-  if (directive !== undefined) return directive.end;
-  return text.startsWith('#!') ? text.search(/[\n\r\u2028\u2029]/) + 1 : 0;
+  const [first] = program.body;
+  return directivesOf(program.body).at(-1)?.end ?? first?.start ?? text.length;
 }
 
 /** Whether an offset lies within a statement, such as in a template. */
@@ -134,8 +151,17 @@ function registrationOf(
  * The call that tells the recorder of the script. Where there is no recorder, as in a worker of a kind it does
  * not reach, the functions it would provide are made to do nothing.
  */
-function registerCall(firstId: number, registration: ScriptRegistration): string {
+function registerCall(firstId: number, registration: ScriptRegistration, program: Program): string {
   const told = JSON.stringify(JSON.stringify(registration)).replaceAll('<', '\\x3c');
-  const nothing = `globalThis.${ENTER}??=globalThis.${LEAVE}=globalThis.${LEAVE_EXPRESSION}=()=>0`;
-  return `globalThis.${REGISTER}?globalThis.${REGISTER}(${firstId},${told}):${nothing};`;
+  const scope = globalNameIn(program);
+  const nothing = `${scope}.${ENTER}??=${scope}.${LEAVE}=${scope}.${LEAVE_EXPRESSION}=()=>0`;
+  return `typeof ${REGISTER}=="function"?${REGISTER}(${firstId},${told}):${nothing};`;
+}
+
+/** A name by which the script reaches the global object. @throws UnrewritableError where it gives all another meaning */
+function globalNameIn(program: Program): string {
+  const taken = topLevelNames(program);
+  const name = ['globalThis', 'self', 'window'].find((one) => !taken.has(one));
+  if (name !== undefined) return name;
+  throw new UnrewritableError('it has names of its own for all by which the global object is known');
 }

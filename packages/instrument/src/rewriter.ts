@@ -1,6 +1,6 @@
 import { ENTER, INSERTIONS, LEAVE } from '@nettle-patch/core';
 import type { AnyNode, Program } from 'acorn';
-import type MagicString from 'magic-string';
+import type { Edits } from './edits';
 import { childrenOf, directivesOf, hasDirective, isFunction, type FunctionNode } from './tree';
 import { hasOwnRules, isWorthRecording, makesStrict } from './worth';
 
@@ -18,38 +18,51 @@ interface Surroundings {
   readonly strict: boolean;
 }
 
-/** Puts enter and leave into one parsed script. Outer nodes are visited before inner ones. */
+/** A node that is still to be visited. */
+interface Visit {
+  readonly node: AnyNode;
+  readonly parent: AnyNode;
+  readonly around: Surroundings;
+}
+
+/** Puts enter and leave into one parsed script. Outer nodes are visited before inner ones, however deep they are. */
 export class Rewriter {
   readonly sites: RecordedSite[] = [];
   /** Whether the script waits outside of any function, so that its end cannot be marked. */
   waitsAtTopLevel = false;
   /** Where the latest statement that is an expression begins. */
   #statementStart = -1;
+  readonly #pending: Visit[] = [];
 
   /**
    * @param firstId id of the first function; the others follow it
    */
   constructor(
     private readonly text: string,
-    private readonly edited: MagicString,
+    private readonly edits: Edits,
     private readonly firstId: number,
   ) {}
 
   program(program: Program, isModule: boolean): void {
     const strict = isModule || hasDirective(program.body, 'use strict');
-    for (const node of program.body)
-      this.#visit(node, program, { waiting: undefined, topLevel: true, strict });
+    this.#visitLater(program.body, program, { waiting: undefined, topLevel: true, strict });
+    for (let next = this.#pending.pop(); next !== undefined; next = this.#pending.pop()) this.#visit(next);
+  }
+
+  /** Has nodes visited before all that wait already, in their order. */
+  #visitLater(nodes: readonly AnyNode[], parent: AnyNode, around: Surroundings): void {
+    for (let at = nodes.length - 1; at >= 0; at--) this.#pending.push({ node: nodes[at]!, parent, around });
   }
 
   #open(at: number, text: string): void {
-    this.edited.appendRight(at, text);
+    this.edits.open(at, text);
   }
 
   #close(at: number, text: string): void {
-    this.edited.prependLeft(at, text);
+    this.edits.close(at, text);
   }
 
-  #visit(node: AnyNode, parent: AnyNode, around: Surroundings): void {
+  #visit({ node, parent, around }: Visit): void {
     if (node.type === 'ExpressionStatement') this.#statementStart = node.start;
     if (isFunction(node)) {
       this.#function(node, around);
@@ -57,7 +70,7 @@ export class Rewriter {
     }
     if (around.topLevel && isWait(node)) this.waitsAtTopLevel = true;
     if (around.waiting !== undefined) this.#wait(node, parent, around.waiting);
-    for (const child of childrenOf(node)) this.#visit(child, node, around);
+    this.#visitLater(childrenOf(node), node, around);
   }
 
   #function(node: FunctionNode, around: Surroundings): void {
@@ -71,16 +84,19 @@ export class Rewriter {
       this.#body(node, id, waits);
     }
     const outside = { waiting: undefined, topLevel: false, strict };
-    for (const parameter of node.params) this.#visit(parameter, node, outside);
-    this.#visit(node.body, node, recorded && waits ? { ...outside, waiting: id } : outside);
+    this.#visitLater([node.body], node, recorded && waits ? { ...outside, waiting: id } : outside);
+    this.#visitLater(node.params, node, outside);
   }
 
   #body(node: FunctionNode, id: number, waits: boolean): void {
     const { body } = node;
     if (body.type === 'BlockStatement') {
       const at = directivesOf(body.body).at(-1)?.end ?? body.start + 1;
-      this.#open(at, waits ? INSERTIONS.waitingBodyOpen(id) : INSERTIONS.bodyOpen(id));
-      this.#close(body.end - 1, waits ? INSERTIONS.waitingBodyClose() : INSERTIONS.bodyClose());
+      const opening = waits ? INSERTIONS.waitingBodyOpen(id) : INSERTIONS.bodyOpen(id);
+      const closing = waits ? INSERTIONS.waitingBodyClose() : INSERTIONS.bodyClose();
+      if (at === body.end - 1) return this.#open(at, opening + closing);
+      this.#open(at, opening);
+      this.#close(body.end - 1, closing);
       return;
     }
     const at = this.#afterArrow(node.params.at(-1)?.end ?? node.start);

@@ -18,14 +18,49 @@ const isNode = (value: unknown): value is AnyNode =>
   typeof value === 'object' && value !== null && typeof (value as Node).type === 'string';
 
 /** The nodes directly below a node of an ESTree, in the order of its fields. */
-export function* childrenOf(node: AnyNode): Generator<AnyNode> {
-  for (const value of Object.values(node) as unknown[]) {
+export function childrenOf(node: AnyNode): AnyNode[] {
+  const children: AnyNode[] = [];
+  const fields = node as unknown as Record<string, unknown>;
+  for (const name in fields) {
+    const value = fields[name];
+    if (typeof value !== 'object' || value === null) continue;
     if (Array.isArray(value)) {
-      for (const item of value as unknown[]) if (isNode(item)) yield item;
-    } else if (isNode(value)) {
-      yield value;
-    }
+      for (const item of value as unknown[]) if (isNode(item)) children.push(item);
+    } else if (isNode(value)) children.push(value);
   }
+  return children;
+}
+
+/**
+ * Looks at a node and at all below it, but not into functions, each before what is below it. Trees are as deep as the
+ * code of a stranger is nested, so nothing calls itself here.
+ * @param isFound tells whether to stop
+ * @returns whether it was found
+ */
+export function findOwn(node: AnyNode, isFound: (node: AnyNode) => boolean): boolean {
+  const pending = [node];
+  for (let at = pending.pop(); at !== undefined; at = pending.pop()) {
+    if (isFound(at)) return true;
+    if (isFunction(at)) continue;
+    const children = childrenOf(at);
+    for (let index = children.length - 1; index >= 0; index--) pending.push(children[index]!);
+  }
+  return false;
+}
+
+/** The names a pattern binds (ECMA-262, BoundNames). */
+export function namesBoundBy(...patterns: readonly (AnyNode | null)[]): string[] {
+  const names: string[] = [];
+  const pending = [...patterns];
+  for (let at = pending.pop(); at !== undefined; at = pending.pop()) {
+    if (at?.type === 'Identifier') names.push(at.name);
+    else if (at?.type === 'ObjectPattern') pending.push(...at.properties);
+    else if (at?.type === 'ArrayPattern') pending.push(...at.elements);
+    else if (at?.type === 'Property') pending.push(at.value);
+    else if (at?.type === 'AssignmentPattern') pending.push(at.left);
+    else if (at?.type === 'RestElement') pending.push(at.argument);
+  }
+  return names;
 }
 
 /** Whether a list of statements begins with a directive (ECMA-262, section 11.2.1), such as "use strict". */

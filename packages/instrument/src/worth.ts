@@ -1,5 +1,6 @@
 import type { AnyNode } from 'acorn';
-import { childrenOf, hasDirective, isFunction, type FunctionNode } from './tree';
+import { isSameInBlock } from './scopes';
+import { findOwn, hasDirective, type FunctionNode } from './tree';
 
 /** A function of fewer nodes, without loop and without call, takes less time than recording it would. */
 const FEW_NODES = 30;
@@ -21,53 +22,49 @@ const TAKES_TIME = new Set([
   'ClassExpression',
 ]);
 
-/** Counts nodes of a function's own code up to the limit; Infinity when something in it can take long. */
-function weigh(node: AnyNode, limit: number): number {
-  if (TAKES_TIME.has(node.type)) return Infinity;
-  let weight = 1;
-  for (const child of childrenOf(node)) {
-    weight += isFunction(child) ? 1 : weigh(child, limit - weight);
-    if (weight > limit) break;
-  }
-  return weight;
+/** Whether a function's own code has no more than a few nodes, none of which can take long. */
+function isSmall(body: AnyNode): boolean {
+  let nodes = 0;
+  return !findOwn(body, ({ type }) => TAKES_TIME.has(type) || ++nodes > FEW_NODES);
 }
 
 /** Whether a name's call stands where its value is the function's own, as the last thing the function does. */
 function returnsCallOf(node: AnyNode, name: string): boolean {
-  switch (node.type) {
-    case 'CallExpression':
-      return node.callee.type === 'Identifier' && node.callee.name === name;
-    case 'ConditionalExpression':
-      return returnsCallOf(node.consequent, name) || returnsCallOf(node.alternate, name);
-    case 'LogicalExpression':
-      return returnsCallOf(node.right, name);
-    case 'SequenceExpression':
-      return returnsCallOf(node.expressions.at(-1)!, name);
-    default:
-      return false;
+  const pending = [node];
+  for (let at = pending.pop(); at !== undefined; at = pending.pop()) {
+    if (at.type === 'ConditionalExpression') pending.push(at.consequent, at.alternate);
+    else if (at.type === 'LogicalExpression') pending.push(at.right);
+    else if (at.type === 'SequenceExpression') pending.push(at.expressions.at(-1)!);
+    else if (at.type === 'CallExpression' && at.callee.type === 'Identifier' && at.callee.name === name)
+      return true;
   }
-}
-
-function hasTailCall(node: AnyNode, name: string): boolean {
-  if (node.type === 'ReturnStatement') return node.argument != null && returnsCallOf(node.argument, name);
-  for (const child of childrenOf(node)) if (!isFunction(child) && hasTailCall(child, name)) return true;
   return false;
 }
 
-function hasUsing(node: AnyNode): boolean {
-  if (node.type === 'VariableDeclaration' && (node.kind as string) === 'await using') return true;
-  for (const child of childrenOf(node)) if (!isFunction(child) && hasUsing(child)) return true;
-  return false;
+function hasTailCall(body: AnyNode, name: string): boolean {
+  return findOwn(
+    body,
+    (node) => node.type === 'ReturnStatement' && node.argument != null && returnsCallOf(node.argument, name),
+  );
+}
+
+function hasUsing(body: AnyNode): boolean {
+  return findOwn(
+    body,
+    (node) => node.type === 'VariableDeclaration' && (node.kind as string) === 'await using',
+  );
 }
 
 /**
  * Whether a function is to be recorded. Left alone, and charged to their callers, are small ones; those that
  * call themselves in tail position in strict code, as an engine with proper tail calls (ECMA-262, section
- * 15.10) could otherwise run out of stack; and those that wait at the end of a block, unseen.
+ * 15.10) could otherwise run out of stack; those that wait at the end of a block, unseen; and those whose statements would
+ * mean something else in the block that recording puts around them.
  */
 export function isWorthRecording(node: FunctionNode, strict: boolean): boolean {
   const waits = node.async === true || node.generator === true;
-  if (!waits && weigh(node.body, FEW_NODES) <= FEW_NODES) return false;
+  if (!waits && isSmall(node.body)) return false;
+  if (!isSameInBlock(node, strict)) return false;
   if (waits) return !hasUsing(node.body);
   return !(strict && node.id != null && hasTailCall(node.body, node.id.name));
 }

@@ -5,5 +5,6 @@ export { RecordingClient } from './client/recording-client';
 export { recordScript } from './drive/record';
 export { BROWSER_NAMES, missingFor, openLocalBrowser } from './drive/local-browsers';
 export { takeSteps } from './drive/perform';
-export { parseScript, rewriteScript } from '@nettle-patch/instrument';
+export { UnrewritableError, parseScript, rewriteScript } from '@nettle-patch/instrument';
+export { problemOf } from './exact/well-formed';
 export * from '@nettle-patch/core';

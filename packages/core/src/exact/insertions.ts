@@ -41,8 +41,9 @@ export const INSERTIONS = {
   bareYieldOpen: () => `(${RUNNING}=${LEAVE}(),${HELD}=`,
   statementBareYieldOpen: () => `${RUNNING},(${RUNNING}=${LEAVE}(),${HELD}=`,
   handlerOpen: (id) => `${ensure(id)};`,
-  loopOpen: () => `{${RUNNING};`,
-  loopClose: (id) => `;${ensure(id)};}`,
+  /** Around a loop that waits: it may be left by way of a loop around it, too. */
+  loopOpen: () => `{${RUNNING};try{`,
+  loopClose: (id) => `}finally{${ensure(id)}}}`,
   loopBodyOpen: (id) => `{${resume(id)};try{`,
   loopBodyClose: () => `}finally{${RUNNING}&&=${LEAVE}()}}`,
 } as const satisfies Record<string, Insertion>;

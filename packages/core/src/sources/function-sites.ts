@@ -1,5 +1,4 @@
 import { parse, type AnyNode, type Node, type Program } from 'acorn';
-import { ancestor } from 'acorn-walk';
 
 /** A function in a script's text. Offsets count UTF-16 units from 0. */
 export interface FunctionSite {
@@ -56,6 +55,7 @@ function parseScript(text: string): Program | undefined {
         allowReturnOutsideFunction: true,
       });
     } catch (error) {
+      if (error instanceof RangeError) return undefined;
       if (!(error instanceof SyntaxError)) throw error;
     }
   }
@@ -64,23 +64,48 @@ function parseScript(text: string): Program | undefined {
 
 /**
  * All functions of a script, in order of their start.
- * @returns undefined when the text is no JavaScript that can be parsed.
+ * @returns undefined when the text is no JavaScript, or is nested deeper than the parser goes.
  */
 export function functionSites(text: string): FunctionSite[] | undefined {
   const program = parseScript(text);
   return program === undefined ? undefined : sitesIn(program);
 }
 
-/** All functions of a parsed script (ESTree), in order of their start. */
+const isNode = (value: unknown): value is AnyNode =>
+  typeof value === 'object' && value !== null && typeof (value as Node).type === 'string';
+
+type FunctionNode = Extract<
+  AnyNode,
+  { type: 'FunctionDeclaration' | 'FunctionExpression' | 'ArrowFunctionExpression' }
+>;
+
+const isFunction = (node: AnyNode): node is FunctionNode =>
+  node.type === 'FunctionDeclaration' ||
+  node.type === 'FunctionExpression' ||
+  node.type === 'ArrowFunctionExpression';
+
+/**
+ * All functions of a parsed script (ESTree), in order of their start. However deep the tree is, nothing calls itself.
+ */
 export function sitesIn(program: Program): FunctionSite[] {
   const found: FunctionSite[] = [];
-  ancestor(program as AnyNode, {
-    Function(node, _state, ancestors) {
-      const known = nameOfTarget(node.id) ?? nameFromParent(ancestors.at(-2) as AnyNode | undefined);
-      const place = { start: node.start, bodyStart: node.body.start, end: node.end };
-      found.push(known === undefined ? place : { ...place, nameStart: known.start, name: known.name });
-    },
-  });
+  const pending: AnyNode[] = [program];
+  const look = (value: unknown, parent: AnyNode) => {
+    if (!isNode(value)) return;
+    pending.push(value);
+    if (!isFunction(value)) return;
+    const known = nameOfTarget(value.id) ?? nameFromParent(parent);
+    const place = { start: value.start, bodyStart: value.body.start, end: value.end };
+    found.push(known === undefined ? place : { ...place, nameStart: known.start, name: known.name });
+  };
+  for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
+    const fields = node as unknown as Record<string, unknown>;
+    for (const field in fields) {
+      const value = fields[field];
+      if (Array.isArray(value)) for (const item of value as unknown[]) look(item, node);
+      else look(value, node);
+    }
+  }
   return nested(found.sort((a, b) => a.start - b.start || b.end - a.end));
 }
 

@@ -192,5 +192,32 @@ export const TRICKY_SCRIPTS: Readonly<Record<string, string>> = {
     const r = /=>\\{}/.test('=>{}') /* => { */, s = '=> {', t = x => /* ) */ f(x); const u = (/* a => b */) => f(1), v = async(/* => */x)=>/[/]=>/.test(await x);
     result = v('/=>').then((w) => [r, s, t(1), u(), w]); // sourceMappingURL=none`,
   'unusual spaces and line ends': 'const f=x=>[x].join();\u2028const g=(a)=>\u2029f(a);result=[f(1),g(2)]',
+  'bodies that are empty, or directives only': `
+    const a = async () => {}, o = { async m() {}, *g() {}, async *h() {} }; function* g() {} async function f() { 'use strict' }
+    class C { async m() {} static *g() {} }
+    result = Promise.all([a(), o.m(), f(), new C().m(), o.h().next()]).then((all) => [all, [...g()], [...o.g()], [...C.g()], String(f), String(a)]);`,
+  'functions that share their name with a variable, a parameter or each other': `
+    function f(n) { var g; function g() { return [n].join(); } return [typeof g, g()]; }
+    function p(g) { function g() { return [1].join(); } return [typeof arguments[0], g()]; }
+    function two() { function g() { return [1].join(); } function g() { return [2].join(); } return g(); }
+    function strict() { 'use strict'; function g() { return [1].join(); } function g() { return [2].join(); } return g(); }
+    function inner() { function g() { return [1].join(); } { function g() { return [2].join(); } } return g(); }
+    function evil() { function g() { return [1].join(); } eval('var g'); return typeof g; }
+    function own() { function arguments() { return [1].join(); } return typeof arguments; }
+    function loop() { for (var g of [[1].join()]); function g() {} return typeof g; }
+    function apart() { function g() { return [1].join(); } return (() => { var g = [2].join(); return g; })() + g(); }
+    result = [f(1), p(2), two(), strict(), inner(), evil(), own(), loop(), apart()];`,
+  'a loop that waits and is left for a loop around it': `
+    async function* count(n) { for (let i = 0; i < n; i++) yield [i].join(); }
+    async function f() { const seen = []; outer: for (const a of [1, 2, 3]) { for await (const b of count(3)) { if (b === '1') continue outer; seen.push(a + b); } }
+      outer: for (const a of [1, 2]) { inner: for await (const b of count(3)) { if (b === '1') break outer; seen.push(a + b); continue inner; } }
+      try { for await (const b of count(3)) { throw [b].join(); } } catch (error) { seen.push(error); }
+      return [seen, [seen.length].join()]; }
+    async function g() { for await (const b of count(3)) return [b].join(); }
+    result = Promise.all([f(), g(), f()]);`,
+  'comments of HTML at the beginning': `--> a comment at the very beginning
+    --> and another
+    const f = (x) => [x].join(); <!-- and one more
+    result = f(1);`,
   'a script that is only directives': `'use strict'; result = 1`,
 };
