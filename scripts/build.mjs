@@ -31,7 +31,10 @@ const parts = {
     await build({
       ...forNode,
       ...bundleOwn,
-      entryPoints: [path('packages/server/src/cli.ts'), path('packages/server/src/index.ts')],
+      entryPoints: ['cli', 'index', 'exact/rewriting-thread'].map((name) =>
+        path(`packages/server/src/${name}.ts`),
+      ),
+      entryNames: '[name]',
       outdir: path('packages/server/dist'),
       sourcemap: true,
       logLevel: 'warning',

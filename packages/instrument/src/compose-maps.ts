@@ -1,9 +1,9 @@
 import remapping from '@jridgewell/remapping';
 import type MagicString from 'magic-string';
-import type { RewriteOptions } from './rewrite-script';
+import type { ScriptToPrepare } from './rewrite-script';
 
 /** The source map from the rewritten text through the script's own map to the original sources. */
-export function composeMaps(edited: MagicString, options: RewriteOptions): string {
+export function composeMaps(edited: MagicString, options: ScriptToPrepare): string {
   const source = options.mapUrl ?? options.url;
   const own = edited.generateMap({ hires: 'boundary', source, includeContent: options.map === undefined });
   if (options.map === undefined) return own.toString();

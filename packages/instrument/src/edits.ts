@@ -1,10 +1,13 @@
 import MagicString from 'magic-string';
 
+/** What is put in, which may hold the number of a function that is given later: by the number of the first. */
+export type Piece = string | ((firstId: number) => string);
+
 interface Edit {
   readonly at: number;
   /** End of what is taken out; `at` where something is put in. */
   readonly until: number;
-  readonly text: string;
+  readonly piece: Piece;
   /** At one offset, what has a lower rank comes first. */
   readonly rank: number;
 }
@@ -17,25 +20,25 @@ interface Edit {
 export class Edits {
   readonly #edits: Edit[] = [];
 
-  open(at: number, text: string): void {
-    this.#put(at, text, this.#edits.length + 1);
+  open(at: number, piece: Piece): void {
+    this.#put(at, piece, this.#edits.length + 1);
   }
 
-  close(at: number, text: string): void {
-    this.#put(at, text, -this.#edits.length - 1);
+  close(at: number, piece: Piece): void {
+    this.#put(at, piece, -this.#edits.length - 1);
   }
 
   /** Puts a piece between what closes and what opens at an offset. */
-  between(at: number, text: string): void {
-    this.#put(at, text, 0);
+  between(at: number, piece: Piece): void {
+    this.#put(at, piece, 0);
   }
 
   remove(at: number, until: number): void {
-    this.#edits.push({ at, until, text: '', rank: Infinity });
+    this.#edits.push({ at, until, piece: '', rank: Infinity });
   }
 
-  #put(at: number, text: string, rank: number): void {
-    this.#edits.push({ at, until: at, text, rank });
+  #put(at: number, piece: Piece, rank: number): void {
+    this.#edits.push({ at, until: at, piece, rank });
   }
 
   #sorted(): Edit[] {
@@ -43,12 +46,12 @@ export class Edits {
   }
 
   /** The text with all edits made. */
-  applyTo(text: string): string {
+  applyTo(text: string, firstId: number): string {
     const pieces: string[] = [];
     let done = 0;
-    for (const { at, until, text: piece } of this.#sorted()) {
+    for (const { at, until, piece } of this.#sorted()) {
       if (at > done) pieces.push(text.slice(done, at));
-      pieces.push(piece);
+      pieces.push(written(piece, firstId));
       done = Math.max(done, until);
     }
     pieces.push(text.slice(done));
@@ -56,13 +59,17 @@ export class Edits {
   }
 
   /** The same as a text that knows where each part of it came from, which takes far longer. */
-  tracedOn(text: string): MagicString {
+  tracedOn(text: string, firstId: number): MagicString {
     const traced = new MagicString(text);
-    for (const { at, until, text: piece } of this.#sorted()) {
+    for (const { at, until, piece } of this.#sorted()) {
       if (until > at) traced.remove(at, until);
-      else if (at === text.length) traced.append(piece);
-      else traced.appendLeft(at, piece);
+      else if (at === text.length) traced.append(written(piece, firstId));
+      else traced.appendLeft(at, written(piece, firstId));
     }
     return traced;
   }
+}
+
+function written(piece: Piece, firstId: number): string {
+  return typeof piece === 'string' ? piece : piece(firstId);
 }

@@ -1,9 +1,12 @@
 /** The public face: rewriting of scripts so that they tell of every call. */
 export {
+  prepareScript,
   rewriteScript,
   withPrelude,
   UnrewritableError,
+  type PreparedScript,
   type RewriteOptions,
+  type ScriptToPrepare,
   type RewrittenScript,
 } from './rewrite-script';
 export { parseScript, parsingProblem, type ProblemFinder } from './parse';

@@ -16,11 +16,9 @@ import { Rewriter, scriptBegin, scriptEnd, type RecordedSite } from './rewriter'
 import { topLevelNames } from './scopes';
 import { directivesOf } from './tree';
 
-export interface RewriteOptions {
+export interface ScriptToPrepare {
   /** Address of the script. */
   readonly url: string;
-  /** Id of the script itself; its functions get the ids after it. */
-  readonly firstId: number;
   /** Whether it is a module; undefined where only its text can tell. */
   readonly isModule?: boolean;
   /** Script that is to run before it, in a worker. */
@@ -30,6 +28,11 @@ export interface RewriteOptions {
   /** The script's own source map, as JSON text, and its address. */
   readonly map?: string;
   readonly mapUrl?: string;
+}
+
+export interface RewriteOptions extends ScriptToPrepare {
+  /** Id of the script itself; its functions get the ids after it. */
+  readonly firstId: number;
 }
 
 export interface RewrittenScript {
@@ -47,32 +50,58 @@ export class UnrewritableError extends Error {
 
 const MAP_COMMENT = /^[ \t]*\/\/[#@][ \t]*sourceMappingURL=.*$/gm;
 
+/** A script that was rewritten but for the ids of its functions. */
+export interface PreparedScript {
+  /** Ids wanted: the script's own and one for each function. */
+  readonly idCount: number;
+  /**
+   * @param firstId id of the script itself; its functions get the ids after it
+   * @throws UnrewritableError when what came of it cannot be parsed
+   */
+  finish(firstId: number): RewrittenScript;
+}
+
 /**
  * Rewrites a script so that it tells of every call: an enter and a leave in each function worth recording, named
  * by the best name there is. Nothing else about the script changes, its lines least of all.
- * @throws UnrewritableError when it cannot be parsed, or what came of it cannot
+ * @throws UnrewritableError when it cannot be parsed
  */
-export function rewriteScript(text: string, options: RewriteOptions): RewrittenScript {
+export function prepareScript(text: string, options: ScriptToPrepare): PreparedScript {
   const { program, isModule } = parsed(text, options.isModule);
   const edits = new Edits();
-  const rewriter = new Rewriter(text, edits, options.firstId + 1);
+  const rewriter = new Rewriter(text, edits);
   rewriter.program(program, isModule);
   const registration = registrationOf(text, program, rewriter.sites, options);
   const closed = !rewriter.waitsAtTopLevel;
-  const head = `${registerCall(options.firstId, registration, program)}${closed ? scriptBegin(options.firstId) : ''}`;
-  edits.between(...headOf(text, program, head, options.prelude));
+  const register = registerCall(registration, program);
+  const head = (firstId: number) => `${register(firstId)}${closed ? scriptBegin(firstId) : ''}`;
+  const { at, begin } = headOf(text, program, options.prelude);
+  edits.between(at, (firstFunctionId) => begin + head(firstFunctionId - 1));
   for (const { index, 0: comment } of text.matchAll(MAP_COMMENT)) {
     if (!isInside(program, index)) edits.remove(index, index + comment.length);
   }
   if (closed) edits.open(text.length, scriptEnd);
-  const code = edits.applyTo(text);
-  const problem = (options.problemOf ?? parsingProblem)(code, text, isModule);
-  if (problem !== undefined) throw new UnrewritableError(`once rewritten, it is no script: ${problem}`);
   return {
-    code,
     idCount: rewriter.sites.length + 1,
-    map: () => composeMaps(edits.tracedOn(text), options),
+    finish: (firstId) => {
+      const code = edits.applyTo(text, firstId + 1);
+      const problem = (options.problemOf ?? parsingProblem)(code, text, isModule);
+      if (problem !== undefined) throw new UnrewritableError(`once rewritten, it is no script: ${problem}`);
+      return {
+        code,
+        idCount: rewriter.sites.length + 1,
+        map: () => composeMaps(edits.tracedOn(text, firstId + 1), options),
+      };
+    },
   };
+}
+
+/**
+ * The same at once, where the first id is known.
+ * @throws UnrewritableError when it cannot be parsed, or what came of it cannot
+ */
+export function rewriteScript(text: string, { firstId, ...options }: RewriteOptions): RewrittenScript {
+  return prepareScript(text, options).finish(firstId);
 }
 
 /**
@@ -80,20 +109,15 @@ export function rewriteScript(text: string, options: RewriteOptions): RewrittenS
  * @throws UnrewritableError when it cannot be parsed
  */
 export function withPrelude(text: string, prelude: string): string {
-  const [at, head] = headOf(text, parsed(text, undefined).program, '', prelude);
-  return `${text.slice(0, at)}${head}${text.slice(at)}`;
+  const { at, begin } = headOf(text, parsed(text, undefined).program, prelude);
+  return `${text.slice(0, at)}${begin}${text.slice(at)}`;
 }
 
-/** What runs before all else in a script, and the offset it is put at. */
-function headOf(
-  text: string,
-  program: Program,
-  head: string,
-  prelude: string | undefined,
-): [at: number, text: string] {
-  const at = headOffset(text, program);
+/** Where what runs before all else in a script is put, and how that begins. */
+function headOf(text: string, program: Program, prelude: string | undefined): { at: number; begin: string } {
   const isBehindDirective = directivesOf(program.body).length > 0;
-  return [at, `${isBehindDirective ? ';' : ''}${prelude === undefined ? '' : `${prelude};`}${head}`];
+  const begin = `${isBehindDirective ? ';' : ''}${prelude === undefined ? '' : `${prelude};`}`;
+  return { at: headOffset(text, program), begin };
 }
 
 function parsed(text: string, isModule: boolean | undefined): ReturnType<typeof parseScript> {
@@ -124,7 +148,7 @@ function registrationOf(
   text: string,
   program: Program,
   sites: readonly RecordedSite[],
-  options: RewriteOptions,
+  options: ScriptToPrepare,
 ): ScriptRegistration {
   const script: ScriptText = {
     url: options.url,
@@ -151,11 +175,11 @@ function registrationOf(
  * The call that tells the recorder of the script. Where there is no recorder, as in a worker of a kind it does
  * not reach, the functions it would provide are made to do nothing.
  */
-function registerCall(firstId: number, registration: ScriptRegistration, program: Program): string {
+function registerCall(registration: ScriptRegistration, program: Program): (firstId: number) => string {
   const told = JSON.stringify(JSON.stringify(registration)).replaceAll('<', '\\x3c');
   const scope = globalNameIn(program);
   const nothing = `${scope}.${ENTER}??=${scope}.${LEAVE}=${scope}.${LEAVE_EXPRESSION}=()=>0`;
-  return `typeof ${REGISTER}=="function"?${REGISTER}(${firstId},${told}):${nothing};`;
+  return (firstId) => `typeof ${REGISTER}=="function"?${REGISTER}(${firstId},${told}):${nothing};`;
 }
 
 /** A name by which the script reaches the global object. @throws UnrewritableError where it gives all another meaning */

@@ -1,18 +1,17 @@
 import { ENTER, INSERTIONS, LEAVE } from '@nettle-patch/core';
 import type { AnyNode, Program } from 'acorn';
-import type { Edits } from './edits';
+import type { Edits, Piece } from './edits';
 import { childrenOf, directivesOf, hasDirective, isFunction, type FunctionNode } from './tree';
 import { hasOwnRules, isWorthRecording, makesStrict } from './worth';
 
 /** A function that is recorded. */
 export interface RecordedSite {
-  readonly id: number;
   /** Offset at which it begins. */
   readonly start: number;
 }
 
 interface Surroundings {
-  /** Id of the function around, where it can wait and is recorded. */
+  /** Number of the function around, where it can wait and is recorded. */
   readonly waiting: number | undefined;
   readonly topLevel: boolean;
   readonly strict: boolean;
@@ -34,13 +33,9 @@ export class Rewriter {
   #statementStart = -1;
   readonly #pending: Visit[] = [];
 
-  /**
-   * @param firstId id of the first function; the others follow it
-   */
   constructor(
     private readonly text: string,
     private readonly edits: Edits,
-    private readonly firstId: number,
   ) {}
 
   program(program: Program, isModule: boolean): void {
@@ -54,12 +49,12 @@ export class Rewriter {
     for (let at = nodes.length - 1; at >= 0; at--) this.#pending.push({ node: nodes[at]!, parent, around });
   }
 
-  #open(at: number, text: string): void {
-    this.edits.open(at, text);
+  #open(at: number, piece: Piece): void {
+    this.edits.open(at, piece);
   }
 
-  #close(at: number, text: string): void {
-    this.edits.close(at, text);
+  #close(at: number, piece: Piece): void {
+    this.edits.close(at, piece);
   }
 
   #visit({ node, parent, around }: Visit): void {
@@ -78,9 +73,9 @@ export class Rewriter {
     const strict = around.strict || makesStrict(node);
     const waits = node.async === true || node.generator === true;
     const recorded = isWorthRecording(node, strict);
-    const id = this.firstId + this.sites.length;
+    const id = this.sites.length;
     if (recorded) {
-      this.sites.push({ id, start: node.start });
+      this.sites.push({ start: node.start });
       this.#body(node, id, waits);
     }
     const outside = { waiting: undefined, topLevel: false, strict };
@@ -92,15 +87,19 @@ export class Rewriter {
     const { body } = node;
     if (body.type === 'BlockStatement') {
       const at = directivesOf(body.body).at(-1)?.end ?? body.start + 1;
-      const opening = waits ? INSERTIONS.waitingBodyOpen(id) : INSERTIONS.bodyOpen(id);
+      const opening = waits ? INSERTIONS.waitingBodyOpen : INSERTIONS.bodyOpen;
       const closing = waits ? INSERTIONS.waitingBodyClose() : INSERTIONS.bodyClose();
-      if (at === body.end - 1) return this.#open(at, opening + closing);
-      this.#open(at, opening);
+      if (at === body.end - 1)
+        return this.#open(
+          at,
+          of(id, (given) => opening(given) + closing),
+        );
+      this.#open(at, of(id, opening));
       this.#close(body.end - 1, closing);
       return;
     }
     const at = this.#afterArrow(node.params.at(-1)?.end ?? node.start);
-    this.#open(at, waits ? INSERTIONS.waitingExpressionOpen(id) : INSERTIONS.expressionOpen(id));
+    this.#open(at, of(id, waits ? INSERTIONS.waitingExpressionOpen : INSERTIONS.expressionOpen));
     this.#close(node.end, waits ? INSERTIONS.waitingExpressionClose() : INSERTIONS.expressionClose());
   }
 
@@ -122,9 +121,9 @@ export class Rewriter {
       case 'YieldExpression':
         return this.#around(node, node.argument ?? undefined, id);
       case 'CatchClause':
-        return this.#open(node.body.start + 1, INSERTIONS.handlerOpen(id));
+        return this.#open(node.body.start + 1, of(id, INSERTIONS.handlerOpen));
       case 'TryStatement':
-        if (node.finalizer) this.#open(node.finalizer.start + 1, INSERTIONS.handlerOpen(id));
+        if (node.finalizer) this.#open(node.finalizer.start + 1, of(id, INSERTIONS.handlerOpen));
         return;
       case 'ForOfStatement':
         if (node.await) this.#loop(node, parent, id);
@@ -137,7 +136,7 @@ export class Rewriter {
 
   #around(node: AnyNode, awaited: AnyNode | undefined, id: number): void {
     const beginsStatement = node.start === this.#statementStart;
-    this.#close(node.end, INSERTIONS.waitClose(id));
+    this.#close(node.end, of(id, INSERTIONS.waitClose));
     if (awaited === undefined) {
       this.#open(
         node.start,
@@ -154,14 +153,19 @@ export class Rewriter {
     if (parent.type !== 'LabeledStatement') this.#loopAround(node, id);
     this.#open(node.right.start, INSERTIONS.awaitedOpen());
     this.#close(node.right.end, INSERTIONS.awaitedClose());
-    this.#open(node.body.start, INSERTIONS.loopBodyOpen(id));
+    this.#open(node.body.start, of(id, INSERTIONS.loopBodyOpen));
     this.#close(node.body.end, INSERTIONS.loopBodyClose());
   }
 
   #loopAround(statement: AnyNode, id: number): void {
     this.#open(statement.start, INSERTIONS.loopOpen());
-    this.#close(statement.end, INSERTIONS.loopClose(id));
+    this.#close(statement.end, of(id, INSERTIONS.loopClose));
   }
+}
+
+/** A piece that holds the id of a function. @param number of the function, from 0 */
+function of(number: number, insertion: (id: number) => string): Piece {
+  return (firstId) => insertion(firstId + number);
 }
 
 function isWait(node: AnyNode): boolean {

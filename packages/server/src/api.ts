@@ -39,7 +39,7 @@ export function apiRoutes(options: ApiOptions): express.Router {
   const router = express.Router();
   router.get('/script', async (request, response) => {
     const url = typeof request.query['url'] === 'string' ? request.query['url'] : '';
-    const rewritten = control.rewriter.textAt(url);
+    const rewritten = await control.rewriter.textAt(url);
     const from = origins().find((origin) => url.startsWith(`${origin}/`)) ?? '';
     response.json(rewritten ?? (await fetchScript(url, { proxyOrigin: from, targetOrigin })));
   });

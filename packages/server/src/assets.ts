@@ -9,6 +9,7 @@ const BUILT = {
   steps: '../../recorder/dist/steps.js',
   worker: '../../recorder/dist/worker.js',
   phone: '../../demo/dist/phone.js',
+  rewriting: '../dist/rewriting-thread.js',
   interface: '../../app/dist/browser',
 } as const;
 

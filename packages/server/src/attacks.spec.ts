@@ -10,7 +10,12 @@ import { patientServer } from './limits/patient-server';
 import { Relay } from './relay/relay';
 import { serve, type Running } from './serve';
 
-vi.mock('./assets', () => ({ builtPath: () => import.meta.filename }));
+vi.mock('./assets', async (original) => {
+  const { builtPath } = await original<typeof import('./assets')>();
+  return {
+    builtPath: (part: 'rewriting') => (part === 'rewriting' ? builtPath(part) : import.meta.filename),
+  };
+});
 
 /** Stands for the address others in the room use. */
 const ROOM = '127.0.0.2';

@@ -14,7 +14,12 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { WebSocket } from 'ws';
 import { BadAddressError, serve, targetOriginOf, type Running } from './serve';
 
-vi.mock('./assets', () => ({ builtPath: () => import.meta.filename }));
+vi.mock('./assets', async (original) => {
+  const { builtPath } = await original<typeof import('./assets')>();
+  return {
+    builtPath: (part: 'rewriting') => (part === 'rewriting' ? builtPath(part) : import.meta.filename),
+  };
+});
 
 let app: Server;
 let running: Running;

@@ -104,6 +104,7 @@ export async function serve(options: ServeOptions): Promise<Running> {
       lan.close();
       tool.close();
       proxy.close();
+      control.rewriter.close();
     },
   };
 }

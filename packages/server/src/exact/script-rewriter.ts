@@ -1,11 +1,8 @@
 import { createHash } from 'node:crypto';
 import { FIRST_EXACT_FUNCTION, type LeftAlone, type ScriptText } from '@nettle-patch/core';
-import {
-  UnrewritableError,
-  rewriteScript,
-  withPrelude,
-  type RewrittenScript,
-} from '@nettle-patch/instrument';
+import { RewritingPool } from './rewriting-pool';
+import { ScriptCache, withIdsFrom } from './script-cache';
+import type { WireOptions } from './rewriting-messages';
 
 /** What is to be rewritten. */
 export interface ScriptToRewrite {
@@ -19,54 +16,55 @@ export interface ScriptToRewrite {
   readonly mapUrl?: string | undefined;
 }
 
-/** Rewritten scripts kept at most. */
-const MOST_KEPT = 2000;
+/** A script that was rewritten, or is being so. */
+interface Kept {
+  readonly script: ScriptToRewrite;
+  readonly code: Promise<string>;
+  firstId: number;
+}
+
+/** Bytes of the texts of rewritten scripts kept at most, so that they need not be rewritten again. */
+const MOST_KEPT_BYTES = 512 * 2 ** 20;
 
 /** Rewrites scripts, each text once, and remembers what became of each address. */
 export class ScriptRewriter {
-  readonly #byContent = new Map<string, RewrittenScript>();
-  readonly #byUrl = new Map<string, RewrittenScript>();
+  readonly #pool = new RewritingPool();
+  readonly #byContent = new Map<string, Kept>();
+  readonly #byUrl = new Map<string, Kept>();
   readonly #leftAlone = new Map<string, LeftAlone>();
+  #keptBytes = 0;
   #nextId = FIRST_EXACT_FUNCTION;
+
+  constructor(private readonly cache = new ScriptCache()) {}
 
   get leftAlone(): readonly LeftAlone[] {
     return [...this.#leftAlone.values()];
   }
 
-  /** The rewritten text, or the same text where it cannot be rewritten. */
-  rewrite(script: ScriptToRewrite): string {
+  /** The rewritten text, or the same text where it cannot be rewritten, for whatever reason. */
+  async rewrite(script: ScriptToRewrite): Promise<string> {
     const { url, text } = script;
-    const key = createHash('sha256')
-      .update(url)
-      .update('\0')
-      .update(script.prelude ?? '')
-      .update('\0')
-      .update(text)
-      .digest('base64');
-    let rewritten = this.#byContent.get(key);
-    if (rewritten === undefined) {
-      try {
-        rewritten = this.#rewriteAnew(script);
-      } catch (error) {
-        if (!(error instanceof UnrewritableError)) throw error;
-        this.leave(url, `it could not be parsed, so its calls are not recorded: ${error.message}`);
-        return text;
-      }
-      this.#byContent.set(key, rewritten);
-      if (this.#byContent.size > MOST_KEPT) this.#byContent.delete(this.#byContent.keys().next().value!);
+    const kept = this.#kept(script);
+    try {
+      const code = await kept.code;
+      this.#leftAlone.delete(url);
+      this.#byUrl.set(url, kept);
+      return code;
+    } catch (error) {
+      this.leave(
+        url,
+        `it could not be rewritten, so its calls are not recorded: ${(error as Error).message}`,
+      );
+      return text;
     }
-    this.#leftAlone.delete(url);
-    this.#byUrl.set(url, rewritten);
-    return rewritten.code;
   }
 
   /** A worker's script with the recorder before it, or the same text where it cannot be parsed. */
-  precede(url: string, text: string, prelude: string): string {
+  async precede(url: string, text: string, prelude: string): Promise<string> {
     try {
-      return withPrelude(text, prelude);
+      return (await this.#pool.run({ type: 'precede', text, prelude })).code;
     } catch (error) {
-      if (!(error instanceof UnrewritableError)) throw error;
-      this.leave(url, `it could not be parsed, so its thread is not recorded: ${error.message}`);
+      this.leave(url, `it could not be parsed, so its thread is not recorded: ${(error as Error).message}`);
       return text;
     }
   }
@@ -78,20 +76,77 @@ export class ScriptRewriter {
   }
 
   /** The text the page ran at an address, with the map that leads from it to the original sources. */
-  textAt(url: string): ScriptText | undefined {
-    const rewritten = this.#byUrl.get(url);
-    return rewritten && { url, text: rewritten.code, map: rewritten.map(), mapUrl: url };
+  async textAt(url: string): Promise<ScriptText | undefined> {
+    const kept = this.#byUrl.get(url);
+    if (kept === undefined) return undefined;
+    const { script, firstId } = kept;
+    const job = { type: 'rewrite', text: script.text, options: optionsOf(script), wantsMap: true } as const;
+    const { code, map } = await this.#pool.run(job, () => firstId);
+    return { url, text: code, mapUrl: url, ...(map === undefined ? {} : { map }) };
   }
 
-  #rewriteAnew({ url, text, isModule, map, mapUrl, prelude }: ScriptToRewrite): RewrittenScript {
-    const rewritten = rewriteScript(text, {
-      url,
-      firstId: this.#nextId,
-      ...(isModule === undefined ? {} : { isModule }),
-      ...(prelude === undefined ? {} : { prelude }),
-      ...(map === undefined ? {} : { map, mapUrl: mapUrl ?? url }),
-    });
-    this.#nextId += rewritten.idCount;
-    return rewritten;
+  close(): void {
+    this.#pool.close();
   }
+
+  #kept(script: ScriptToRewrite): Kept {
+    const key = keyOf(script);
+    const known = this.#byContent.get(key);
+    if (known !== undefined) return known;
+    const kept: Kept = {
+      script,
+      firstId: 0,
+      code: this.#codeOf(script, key, (firstId) => (kept.firstId = firstId)),
+    };
+    kept.code.catch(() => this.#forget(key));
+    this.#byContent.set(key, kept);
+    this.#keptBytes += script.text.length;
+    for (const oldest of this.#byContent.keys()) {
+      if (this.#keptBytes <= MOST_KEPT_BYTES || oldest === key) break;
+      this.#forget(oldest);
+    }
+    return kept;
+  }
+
+  /** Takes ids and rewrites a script, or takes what was made of it in another run. */
+  async #codeOf(script: ScriptToRewrite, key: string, given: (firstId: number) => number): Promise<string> {
+    const { text } = script;
+    const idsFor = (idCount: number) => {
+      const firstId = this.#nextId;
+      this.#nextId += idCount;
+      return given(firstId);
+    };
+    const cached = await this.cache.find(key, text.length);
+    if (cached !== undefined) return withIdsFrom(cached.code, cached.firstId, idsFor(cached.idCount));
+    let told = { firstId: 0, idCount: 0 };
+    const job = { type: 'rewrite', text, options: optionsOf(script), wantsMap: false } as const;
+    const { code } = await this.#pool.run(job, (idCount) => {
+      told = { firstId: idsFor(idCount), idCount };
+      return told.firstId;
+    });
+    void this.cache.keep(key, text.length, { ...told, code });
+    return code;
+  }
+
+  #forget(key: string): void {
+    const kept = this.#byContent.get(key);
+    if (kept === undefined) return;
+    this.#byContent.delete(key);
+    this.#keptBytes -= kept.script.text.length;
+  }
+}
+
+function keyOf({ url, text, prelude = '', map = '' }: ScriptToRewrite): string {
+  const hash = createHash('sha256');
+  for (const part of [url, prelude, map]) hash.update(part).update('\0');
+  return hash.update(text).digest('base64');
+}
+
+function optionsOf({ url, isModule, prelude, map, mapUrl }: ScriptToRewrite): WireOptions {
+  return {
+    url,
+    ...(isModule === undefined ? {} : { isModule }),
+    ...(prelude === undefined ? {} : { prelude }),
+    ...(map === undefined ? {} : { map, mapUrl: mapUrl ?? url }),
+  };
 }

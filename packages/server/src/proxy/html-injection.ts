@@ -1,5 +1,5 @@
 import { RewritingStream } from 'parse5-html-rewriting-stream';
-import type { Transform } from 'node:stream';
+import { Transform } from 'node:stream';
 import { adaptPolicy, type RecorderPermit } from './content-security-policy';
 import { InlineScripts } from './inline-scripts';
 
@@ -23,7 +23,7 @@ export interface RecorderData {
 }
 
 /** Gives the rewritten text of a script that stands in a page. @param place what is added to the page's address */
-export type InlineRewriter = (script: { text: string; isModule: boolean }, place: string) => string;
+export type InlineRewriter = (script: { text: string; isModule: boolean }, place: string) => Promise<string>;
 
 /** Start tags that may stand before the first script without being able to run one. */
 const BEFORE_SCRIPTS = new Set(['html', 'head']);
@@ -48,7 +48,7 @@ export function recorderElements({ scriptUrls, nonce, data }: InjectionOptions):
  * with ASCII passes unchanged; all else in the text stays as it is, byte for byte.
  */
 export function injectRecorder(options: InjectionOptions): Transform {
-  const stream = new RewritingStream();
+  const stream = new PiecesOfText();
   const inline = options.rewriteInline && new InlineScripts(options.rewriteInline);
   let injected = false;
   let wholeDocument = options.document;
@@ -85,13 +85,46 @@ export function injectRecorder(options: InjectionOptions): Transform {
   });
   stream.on('endTag', (_token, raw) => {
     inject();
-    stream.emitRaw(inline === undefined ? raw : inline.endTag() + raw);
+    const script = inline?.endTag();
+    if (script !== undefined) stream.pieces.push(script);
+    stream.emitRaw(raw);
   });
   stream.on('comment', (_token, raw) => {
     inline?.passes(raw);
     stream.emitRaw(raw);
   });
-  return stream;
+  return inOrder(stream);
+}
+
+/** Keeps what it makes of a text, in order; some of it may come later. */
+class PiecesOfText extends RewritingStream {
+  pieces: (string | Promise<string>)[] = [];
+
+  override push(piece: unknown): boolean {
+    if (typeof piece === 'string') this.pieces.push(piece);
+    return true;
+  }
+}
+
+/** Passes on what is made of a text, and waits for what comes later. */
+function inOrder(stream: PiecesOfText): Transform {
+  const flush = async (into: Transform) => {
+    const { pieces } = stream;
+    stream.pieces = [];
+    for (const piece of pieces) into.push(typeof piece === 'string' ? piece : await piece);
+  };
+  return new Transform({
+    decodeStrings: false,
+    encoding: 'utf8',
+    transform(this: Transform, chunk: string, _encoding, done) {
+      stream.write(chunk);
+      flush(this).then(() => done(), done);
+    },
+    flush(this: Transform, done) {
+      stream.end();
+      flush(this).then(() => done(), done);
+    },
+  });
 }
 
 interface StartTag {

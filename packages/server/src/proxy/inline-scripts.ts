@@ -41,18 +41,19 @@ export class InlineScripts {
     return true;
   }
 
-  /** The rewritten text of the script that ends here; empty where none does. */
-  endTag(): string {
+  /** The rewritten text of the script that ends here; nothing where none does. */
+  endTag(): string | Promise<string> | undefined {
     const bytes = this.#text;
     this.#text = undefined;
-    if (bytes === undefined || bytes.trim() === '') return bytes ?? '';
+    if (bytes === undefined || bytes.trim() === '') return bytes;
     const text = Buffer.from(bytes, 'latin1').toString('utf8');
     const isReadable = Buffer.from(text, 'utf8').toString('latin1') === bytes;
     const before = '\n'.repeat(this.#line);
     this.passes(bytes);
     if (!isReadable) return bytes;
-    const code = this.rewrite({ text: before + text, isModule: this.#isModule }, `#inline-${++this.#count}`);
-    return Buffer.from(withoutLines(code, before.length), 'utf8').toString('latin1');
+    return this.rewrite({ text: before + text, isModule: this.#isModule }, `#inline-${++this.#count}`).then(
+      (code) => Buffer.from(code.slice(before.length), 'utf8').toString('latin1'),
+    );
   }
 
   /** Takes from a script the hash of its very bytes (W3C Subresource Integrity), as it will have others. */
@@ -62,10 +63,4 @@ export class InlineScripts {
     token.attrs = attributes;
     return true;
   }
-}
-
-/** Takes away the empty lines that stood for the page before the script; they may have moved behind its head. */
-function withoutLines(code: string, count: number): string {
-  let left = count;
-  return code.replace(/\n/g, (line) => (left-- > 0 ? '' : line));
 }

@@ -21,7 +21,10 @@ import { ProxyControl, RecordingProxy } from './proxy';
 const PRELUDE = 'globalThis.recorder=1';
 const preludeFile = join(mkdtempSync(join(tmpdir(), 'nettle-patch-')), 'worker.js');
 writeFileSync(preludeFile, PRELUDE);
-vi.mock('../assets', () => ({ builtPath: () => preludeFile }));
+vi.mock('../assets', async (original) => {
+  const { builtPath } = await original<typeof import('../assets')>();
+  return { builtPath: (part: 'rewriting') => (part === 'rewriting' ? builtPath(part) : preludeFile) };
+});
 
 const PAGE = '<!doctype html><html><head><title>B\u00e5t</title></head><body>quay</body></html>';
 type Handler = (request: IncomingMessage, response: ServerResponse) => void;

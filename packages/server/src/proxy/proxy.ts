@@ -187,8 +187,9 @@ export class RecordingProxy {
       const found = await fetchMap(url, original, header as string | null, this.#origins());
       const { map, mapUrl } = found;
       const script = { url: plain(url.href), text: original, map, mapUrl, prelude };
+      const code = await this.#rewritten(script);
       this.#head(answer, response, { ...this.#context(request), rewritten: true });
-      response.end(this.#rewritten(script));
+      response.end(code);
     } catch (error) {
       this.#failed(error as Error, response);
     }
@@ -204,7 +205,7 @@ export class RecordingProxy {
     return this.#rewritten({ url, text, isModule, prelude: await workerPrelude() });
   }
 
-  #rewritten(script: ScriptToRewrite): string {
+  #rewritten(script: ScriptToRewrite): Promise<string> {
     return this.#control.settings.mode === 'exact'
       ? this.#control.rewriter.rewrite(script)
       : this.#control.rewriter.precede(script.url, script.text, script.prelude ?? '');

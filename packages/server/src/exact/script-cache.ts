@@ -1,0 +1,92 @@
+import { createHash } from 'node:crypto';
+import { mkdir, readFile, readdir, rename, rm, stat, utimes, writeFile } from 'node:fs/promises';
+import { homedir } from 'node:os';
+import { join } from 'node:path';
+import { ENTER, REGISTER } from '@nettle-patch/core';
+import { builtPath } from '../assets';
+
+/** A rewritten script as it is kept on disk. */
+export interface CachedScript {
+  readonly firstId: number;
+  readonly idCount: number;
+  readonly code: string;
+}
+
+/** Rewriting a smaller script takes no longer than looking for it. */
+const LEAST_LENGTH = 256 * 1024;
+const MOST_BYTES = 512 * 2 ** 20;
+/** Nobody else may put code there that a page will run. */
+const OWNER_ONLY = 0o700;
+
+const folderOfUser = () =>
+  join(process.env['XDG_CACHE_HOME'] ?? join(homedir(), '.cache'), 'nettle-patch', 'scripts');
+
+/** Keeps rewritten scripts on disk by their content, for the next run; without a disk to write to, none. */
+export class ScriptCache {
+  #version: Promise<string> | undefined;
+
+  constructor(private readonly folder = folderOfUser()) {}
+
+  /** @param key of the content; undefined is given where nothing is kept of it */
+  async find(key: string, length: number): Promise<CachedScript | undefined> {
+    if (length < LEAST_LENGTH) return undefined;
+    try {
+      const file = await this.#file(key);
+      const text = await readFile(file, 'utf8');
+      const end = text.indexOf('\n');
+      const { firstId, idCount } = JSON.parse(text.slice(0, end)) as CachedScript;
+      const now = new Date();
+      await utimes(file, now, now);
+      return { firstId, idCount, code: text.slice(end + 1) };
+    } catch {
+      return undefined;
+    }
+  }
+
+  async keep(key: string, length: number, { firstId, idCount, code }: CachedScript): Promise<void> {
+    if (length < LEAST_LENGTH) return;
+    try {
+      await mkdir(this.folder, { recursive: true, mode: OWNER_ONLY });
+      const file = await this.#file(key);
+      const unfinished = `${file}.${process.pid}`;
+      await writeFile(unfinished, `${JSON.stringify({ firstId, idCount })}\n${code}`, { mode: 0o600 });
+      await rename(unfinished, file);
+      await this.#makeRoom();
+    } catch {
+      // What cannot be kept is rewritten again.
+    }
+  }
+
+  /** Another version of the rewriter makes other code of the same text. */
+  async #file(key: string): Promise<string> {
+    this.#version ??= readFile(builtPath('rewriting')).then((bytes) =>
+      createHash('sha256').update(bytes).digest('hex').slice(0, 16),
+    );
+    return join(this.folder, `${createHash('sha256').update(key).digest('hex')}-${await this.#version}`);
+  }
+
+  /** Deletes what was not asked for longest. */
+  async #makeRoom(): Promise<void> {
+    const files = await Promise.all(
+      (await readdir(this.folder)).map(async (name) => {
+        const path = join(this.folder, name);
+        const { size, mtimeMs } = await stat(path);
+        return { path, size, mtimeMs };
+      }),
+    );
+    files.sort((a, b) => b.mtimeMs - a.mtimeMs);
+    let bytes = 0;
+    for (const { path, size } of files) {
+      bytes += size;
+      if (bytes > MOST_BYTES) await rm(path, { force: true });
+    }
+  }
+}
+
+const IDS = new RegExp(`\\b(${ENTER}|${REGISTER})\\((\\d+)(?=[),])`, 'g');
+
+/** Rewritten code with other ids for its functions. */
+export function withIdsFrom(code: string, from: number, to: number): string {
+  if (from === to) return code;
+  return code.replace(IDS, (_, name: string, id: string) => `${name}(${Number(id) - from + to}`);
+}
