@@ -11,9 +11,9 @@ import { Relay } from './relay/relay';
 import { serve, type Running } from './serve';
 
 vi.mock('./assets', async (original) => {
-  const { builtPath } = await original<typeof import('./assets')>();
+  const { builtPath } = (await original()) as { builtPath: (part: string) => string };
   return {
-    builtPath: (part: 'rewriting') => (part === 'rewriting' ? builtPath(part) : import.meta.filename),
+    builtPath: (part: string) => (part === 'rewriting' ? builtPath(part) : import.meta.filename),
   };
 });
 

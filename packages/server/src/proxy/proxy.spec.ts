@@ -22,8 +22,8 @@ const PRELUDE = 'globalThis.recorder=1';
 const preludeFile = join(mkdtempSync(join(tmpdir(), 'nettle-patch-')), 'worker.js');
 writeFileSync(preludeFile, PRELUDE);
 vi.mock('../assets', async (original) => {
-  const { builtPath } = await original<typeof import('../assets')>();
-  return { builtPath: (part: 'rewriting') => (part === 'rewriting' ? builtPath(part) : preludeFile) };
+  const { builtPath } = (await original()) as { builtPath: (part: string) => string };
+  return { builtPath: (part: string) => (part === 'rewriting' ? builtPath(part) : preludeFile) };
 });
 
 const PAGE = '<!doctype html><html><head><title>B\u00e5t</title></head><body>quay</body></html>';
@@ -294,6 +294,23 @@ describe('the proxy', () => {
       expect(text).toContain('__np_e(');
       const lineOf = (where: string) => where.split('\n').findIndex((line) => line.includes('const fold'));
       expect(lineOf(text)).toBe(lineOf(html));
+    });
+
+    it('rewrites no end of a script into one, and keeps the lines of those after directives and comments', async () => {
+      const inline = [
+        `const o = { "<\\/script>": (names) => names.map((name) => name.trim() + '<\\/script>') };`,
+        `<!-- <script> "<\\/script>" -->\nconst fold = (names) => names.map((name) => name.trim());`,
+        `/* first */ 'use strict'\n// second\nconst fold = (names) => names.map((name) => name.trim());`,
+        `--> a comment\n\nconst fold = (names) => names.map((name) => \`\n\n\${name}\`);`,
+      ];
+      const html = `<!doctype html><html><head>\n${inline.map((text) => `<script>\n${text}\n</script>`).join('\n')}</head></html>`;
+      handler = (_request, response) => response.writeHead(200, { 'content-type': 'text/html' }).end(html);
+      const text = (await buffer(await get('/'))).toString('utf8');
+      expect(control.rewriter.leftAlone).toEqual([]);
+      expect(text.match(/<\/script>/g)).toHaveLength(inline.length + 2);
+      const linesWith = (where: string) =>
+        where.split('\n').flatMap((line, at) => (/const (o|fold) =/.test(line) ? [at] : []));
+      expect(linesWith(text)).toEqual(linesWith(html));
     });
 
     it('takes away hashes of texts that it changes, and leaves a page alone whose policy knows its scripts by theirs', async () => {
