@@ -80,7 +80,8 @@ export function prepareScript(text: string, options: ScriptToPrepare): PreparedS
   for (const { index, 0: comment } of text.matchAll(MAP_COMMENT)) {
     if (!isInside(program, index)) edits.remove(index, index + comment.length);
   }
-  if (closed) edits.open(text.length, scriptEnd);
+  // Behind the last statement, and not behind a comment that may follow it, which would take one line more.
+  if (closed) edits.open(program.body.at(-1)?.end ?? text.length, scriptEnd);
   return {
     idCount: rewriter.sites.length + 1,
     finish: (firstId) => {

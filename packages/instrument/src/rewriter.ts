@@ -190,4 +190,4 @@ function lineEnd(text: string, from: number): number {
 
 /** The call that marks the begin of a script's own code, and the one that marks its end. */
 export const scriptBegin = (id: number) => `${ENTER}(${id});`;
-export const scriptEnd = `\n;${LEAVE}();`;
+export const scriptEnd = `;${LEAVE}();`;
