@@ -28,6 +28,7 @@ export async function buildRecorder() {
       path('packages/recorder/src/worker.ts'),
       path('packages/recorder/src/steps.ts'),
       path('packages/recorder/src/sign.ts'),
+      path('packages/recorder/src/exact.ts'),
     ],
     outdir: 'dist',
     bundle: true,

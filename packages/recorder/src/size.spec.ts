@@ -17,6 +17,7 @@ describe('what is put into a page', () => {
         'worker.js',
         'steps.js',
         'sign.js',
+        'exact.js',
       ]);
       for (const { text } of files) {
         expect(brotliCompressSync(text ?? '').length).toBeLessThanOrEqual(MOST_BYTES);

@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 const BUILT = {
   recorder: '../../recorder/dist/recorder.js',
   sender: '../../recorder/dist/sender.js',
+  exact: '../../recorder/dist/exact.js',
   sign: '../../recorder/dist/sign.js',
   steps: '../../recorder/dist/steps.js',
   worker: '../../recorder/dist/worker.js',

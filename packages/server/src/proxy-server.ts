@@ -7,6 +7,7 @@ import {
   RECORDER_PATH,
   RESERVED_PATH,
   SENDER_PATH,
+  EXACT_PATH,
   SIGN_PATH,
   STEPS_PATH,
   WORKER_SCRIPT_PATH,
@@ -27,6 +28,7 @@ const SCRIPTS = new Map<string, Parameters<typeof builtPath>[0]>([
   [RECORDER_PATH, 'recorder'],
   [SENDER_PATH, 'sender'],
   [STEPS_PATH, 'steps'],
+  [EXACT_PATH, 'exact'],
   [SIGN_PATH, 'sign'],
 ]);
 

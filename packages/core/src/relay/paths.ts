@@ -3,6 +3,8 @@ export const RESERVED_PATH = '/__nettle-patch/';
 export const RECORDER_PATH = `${RESERVED_PATH}recorder.js`;
 /** The part of the recorder that keeps steps. It is loaded before the recorder. */
 export const STEPS_PATH = `${RESERVED_PATH}steps.js`;
+/** The part of the recorder for pages whose scripts are rewritten. It is loaded after the recorder. */
+export const EXACT_PATH = `${RESERVED_PATH}exact.js`;
 /** The part of the recorder that runs as a worker. */
 export const SENDER_PATH = `${RESERVED_PATH}sender.js`;
 /** Where the text of a worker that a page has made itself gets the recorder. */

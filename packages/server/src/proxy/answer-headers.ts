@@ -33,6 +33,9 @@ const OF_CACHES = new Set([
   'x-sourcemap',
 ]);
 
+/** Headers that say for how long an answer may be used without asking. */
+const OF_AGE = new Set(['cache-control', 'expires', 'age']);
+
 const ISOLATING = new Set(['cross-origin-opener-policy', 'cross-origin-embedder-policy']);
 
 export interface AnswerContext {
@@ -42,6 +45,11 @@ export interface AnswerContext {
   readonly permit?: RecorderPermit;
   /** Whether the text is another one than the app sent. */
   readonly rewritten?: boolean;
+  /**
+   * Whether the browser is to ask again each time before it uses what it has kept: a script kept for good would come as
+   * it was when the mode is changed.
+   */
+  readonly asksAgain?: boolean;
   /** The embedder policy that isolates the page (HTML, section 7.1.4), where it is to be isolated. */
   readonly embedderPolicy?: string;
 }
@@ -67,6 +75,7 @@ function rewrite(name: string, value: string, context: AnswerContext): string | 
   const changed = permit !== undefined || context.rewritten === true;
   if (changed && OF_EXACT_BYTES.has(name)) return undefined;
   if (context.rewritten && OF_CACHES.has(name)) return undefined;
+  if (context.asksAgain && OF_AGE.has(name) && !/\bno-store\b/i.test(value)) return undefined;
   if (context.embedderPolicy !== undefined && ISOLATING.has(name)) return undefined;
   if (name === 'location' || name === 'content-location') return rewriteLocation(value, context);
   if (name === 'set-cookie') return rewriteCookie(value, context);
@@ -94,6 +103,8 @@ export function answerHeaders(answer: IncomingMessage, context: AnswerContext): 
   }
   if (context.permit !== undefined) headers.push(['Document-Policy', documentPolicy]);
   if (context.rewritten) headers.push(['Cache-Control', 'no-store']);
+  else if (context.asksAgain && !/\bno-store\b/i.test(answer.headers['cache-control'] ?? ''))
+    headers.push(['Cache-Control', 'no-cache']);
   if (context.embedderPolicy !== undefined) {
     headers.push(['Cross-Origin-Embedder-Policy', context.embedderPolicy]);
     headers.push(['Cross-Origin-Opener-Policy', 'same-origin']);

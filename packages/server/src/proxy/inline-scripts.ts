@@ -11,6 +11,7 @@ const SCRIPT_TYPES = /^$|^module$|^(?:text|application)\/(?:x-)?(?:java|ecma)scr
 export class InlineScripts {
   #text: string | undefined;
   #isModule = false;
+  #isImportMap = false;
   #line = 0;
   #count = 0;
 
@@ -21,7 +22,8 @@ export class InlineScripts {
     if (token.tagName !== 'script') return;
     const type = token.attrs.find(({ name }) => name === 'type')?.value.trim() ?? '';
     const isInline = !token.attrs.some(({ name }) => name === 'src');
-    if (!isInline || !SCRIPT_TYPES.test(type)) return;
+    this.#isImportMap = /^importmap$/i.test(type);
+    if (!isInline || !(SCRIPT_TYPES.test(type) || this.#isImportMap)) return;
     this.#text = '';
     this.#isModule = /^module$/i.test(type);
   }
@@ -51,6 +53,7 @@ export class InlineScripts {
     const before = '\n'.repeat(this.#line);
     this.passes(bytes);
     if (!isReadable) return bytes;
+    if (this.#isImportMap) return withoutIntegrity(bytes);
     return this.rewrite({ text: before + text, isModule: this.#isModule }, `#inline-${++this.#count}`).then(
       (code) => Buffer.from(code.slice(before.length), 'utf8').toString('latin1'),
     );
@@ -59,8 +62,25 @@ export class InlineScripts {
   /** Takes from a script the hash of its very bytes (W3C Subresource Integrity), as it will have others. */
   drops(token: StartTag): boolean {
     const attributes = token.attrs.filter(({ name }) => name !== 'integrity');
-    if (token.tagName !== 'script' || attributes.length === token.attrs.length) return false;
+    if (!loadsScript(token) || attributes.length === token.attrs.length) return false;
     token.attrs = attributes;
     return true;
+  }
+}
+
+function loadsScript({ tagName, attrs }: StartTag): boolean {
+  const valueOf = (wanted: string) => attrs.find(({ name }) => name === wanted)?.value.toLowerCase() ?? '';
+  if (tagName === 'script') return true;
+  const relations = tagName === 'link' ? valueOf('rel').split(/\s+/) : [];
+  return relations.includes('modulepreload') || (relations.includes('preload') && valueOf('as') === 'script');
+}
+
+/** An import map without the hashes of what it maps to (HTML, section 8.1.5); as it was, where it is none. */
+function withoutIntegrity(text: string): string {
+  try {
+    const { integrity, ...map } = JSON.parse(text) as { integrity?: unknown };
+    return integrity === undefined ? text : JSON.stringify(map).replaceAll('<', '\\u003c');
+  } catch {
+    return text;
   }
 }

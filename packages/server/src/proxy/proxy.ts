@@ -5,7 +5,7 @@ import { Agent as TlsAgent } from 'node:https';
 import type { Duplex } from 'node:stream';
 import { pipeline, type Transform } from 'node:stream';
 import { text } from 'node:stream/consumers';
-import { RECORDER_PATH, SENDER_PATH, STEPS_PATH, type ProxySettings } from '@nettle-patch/core';
+import { EXACT_PATH, RECORDER_PATH, SENDER_PATH, STEPS_PATH, type ProxySettings } from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
 import { asksForScript, asksForWorker, isScript } from '../exact/script-answer';
@@ -151,10 +151,15 @@ export class RecordingProxy {
     pipeline(answer, readable, injection, toBytes, response, ignore);
   }
 
-  /** The recorder itself comes last, and takes what those before it offer. */
+  /** The recorder takes what those before it offer; what comes after it stands on what it has done. */
   #scriptPaths(): string[] {
-    const steps = this.#control.settings.steps === 'off' ? [] : [STEPS_PATH];
-    return [...steps, ...(this.options.extraPaths ?? []), RECORDER_PATH];
+    const { steps, mode } = this.#control.settings;
+    return [
+      ...(steps === 'off' ? [] : [STEPS_PATH]),
+      ...(this.options.extraPaths ?? []),
+      RECORDER_PATH,
+      ...(mode === 'exact' ? [EXACT_PATH] : []),
+    ];
   }
 
   #isToBeRewritten(answer: IncomingMessage, request: IncomingMessage): boolean {
@@ -226,9 +231,11 @@ export class RecordingProxy {
   }
 
   #context(request: IncomingMessage): AnswerContext {
-    return this.#control.settings.isolate
-      ? { ...this.#origins(), embedderPolicy: embedderPolicyFor(request) }
-      : this.#origins();
+    return {
+      ...this.#origins(),
+      ...(this.#control.settings.isolate ? { embedderPolicy: embedderPolicyFor(request) } : {}),
+      asksAgain: asksForScript(request),
+    };
   }
 
   #origins(): Origins {

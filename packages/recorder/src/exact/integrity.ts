@@ -1,0 +1,52 @@
+import { replaceAccessor, replaceMethod, type AnyFunction } from '../page/wrap/replace';
+
+/** Hashes that the app gave, of texts that come rewritten: elements tell of them, and the browser is not told. */
+const given = new WeakMap<object, string>();
+const NAME = 'integrity';
+
+/** Whether what an element loads is a script, which comes with other bytes than it was written with. */
+function loadsScript(element: unknown): element is Element {
+  if (element instanceof HTMLScriptElement) return true;
+  if (!(element instanceof HTMLLinkElement)) return false;
+  return (
+    element.relList.contains('modulepreload') ||
+    (element.relList.contains('preload') && element.as === 'script')
+  );
+}
+
+/**
+ * Has scripts with a hash of their text (W3C Subresource Integrity) load all the same when they come rewritten. The page
+ * reads back what it has set.
+ */
+export function keepIntegrity(): void {
+  for (const { prototype } of [HTMLScriptElement, HTMLLinkElement]) {
+    replaceAccessor(prototype, NAME, {
+      get: (original) =>
+        function (this: object) {
+          return given.get(this) ?? (Reflect.apply(original, this, []) as string);
+        },
+      set: (original) =>
+        function (this: object, value: unknown) {
+          if (loadsScript(this)) given.set(this, String(value));
+          else Reflect.apply(original, this, [value]);
+        },
+    });
+  }
+  const about = (element: unknown, name: unknown): element is Element =>
+    typeof name === 'string' && name.toLowerCase() === NAME && loadsScript(element);
+  const replace = (name: string, instead: (element: Element, value: unknown) => unknown) =>
+    replaceMethod(
+      Element.prototype,
+      name,
+      (original): AnyFunction =>
+        function (this: unknown, ...args: unknown[]) {
+          const isMeant =
+            about(this, args[0]) && (name === 'setAttribute' ? args.length > 1 : given.has(this));
+          return isMeant ? instead(this as Element, args[1]) : Reflect.apply(original, this, args);
+        },
+    );
+  replace('setAttribute', (element, value) => void given.set(element, String(value)));
+  replace('getAttribute', (element) => given.get(element));
+  replace('hasAttribute', () => true);
+  replace('removeAttribute', (element) => void given.delete(element));
+}
