@@ -173,7 +173,7 @@ export class ProxyServer {
 }
 
 function queryOf(request: IncomingMessage): URLSearchParams {
-  return new URL(request.url ?? '/', 'http://localhost').searchParams;
+  return new URLSearchParams(/\?(.*)$/s.exec(request.url ?? '')?.[1] ?? '');
 }
 
 /** The bytes in the smallest coding the browser takes (RFC 9110, section 12.5.3). */

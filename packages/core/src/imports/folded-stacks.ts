@@ -5,8 +5,8 @@ import { ImportedTables, counted, type Imported } from './imported';
 
 /** Frames from the outermost inwards, parted by semicolons, then a space and a weight. */
 const LINE = /^(.+) (\d+(?:\.\d+)?)$/;
-/** "name (path:line)", as a place is often written behind a name. */
-const PLACE = /^(.*?) \((.+?):(\d+)(?::\d+)?\)$/;
+/** The end of "name (path:line)" or "name (path:line:column)", as a place is often written behind a name. */
+const LINE_OF_PLACE = /:(\d+)(?::\d+)?\)$/;
 /** A line that tells the unit of the weights: "# unit: microseconds". */
 const UNIT = /^#\s*unit:\s*(\S.*)$/i;
 /** Units of time, in milliseconds. */
@@ -36,8 +36,10 @@ export function isFolded(text: string): boolean {
 }
 
 function functionOf(frame: string): Omit<Extract<Row, { kind: 'function' }>, 'id' | 'kind'> {
-  const [, name = frame, file, line] = PLACE.exec(frame) ?? [];
-  if (file === undefined) return { name: frame, owner: 'own' };
+  const place = LINE_OF_PLACE.exec(frame);
+  const nameEnd = place === null ? -1 : frame.indexOf(' (');
+  if (place === null || nameEnd < 0 || nameEnd + 2 >= place.index) return { name: frame, owner: 'own' };
+  const [name, file, line] = [frame.slice(0, nameEnd), frame.slice(nameEnd + 2, place.index), place[1]];
   const owner = isLibraryPath(file) ? 'library' : ENGINE_PATH.test(file) ? 'browser' : 'own';
   return { name: frame, originalName: name, originalFile: file, originalLine: Number(line), owner };
 }

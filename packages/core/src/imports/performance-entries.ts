@@ -14,7 +14,8 @@ export function areEntries(value: unknown): value is readonly Entry[] {
 
 const thread = 0;
 /** What follows an address in the words for what entered script. */
-const QUERY = /(\bhttps?:[^\s\]?#]*)[?#][^\s\]]*/g;
+const ADDRESS = /\bhttps?:[^\s\]]*/g;
+const QUERY = /[?#].*$/s;
 
 /** Fields of an entry that are there, by the names they have in a row; a time of 0 means it is not known. */
 function known(entry: Entry, names: Readonly<Record<string, string>>): Record<string, number> {
@@ -44,7 +45,7 @@ function scriptRow(script: Entry, tables: ImportedTables): Row {
     startMs: numberIn(script['startTime']) ?? 0,
     durationMs: numberIn(script['duration']) ?? 0,
     type: textIn(script['invokerType']) || 'script',
-    invoker: textIn(script['invoker']).replaceAll(QUERY, '$1'),
+    invoker: textIn(script['invoker']).replaceAll(ADDRESS, (address) => address.replace(QUERY, '')),
     ...(entered === undefined ? {} : { function: entered }),
     ...known(script, { forcedMs: 'forcedStyleAndLayoutDuration', pauseMs: 'pauseDuration' }),
   };

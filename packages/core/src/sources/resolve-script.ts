@@ -21,7 +21,7 @@ export interface ScriptText {
 
 const NAME = /^[\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*/u;
 /** A function that carries its name, which a bundler may have dropped. */
-const FUNCTION_NAME = /^(?:async\s+)?function\s*\*?\s*([\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*)/u;
+const FUNCTION_NAME = /^(?:async\s+)?function(?:\s*\*)?\s*([\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*)/u;
 
 interface Mapped {
   readonly place: Pick<RecordedFunction, 'originalFile' | 'originalLine' | 'originalColumn' | 'owner'>;

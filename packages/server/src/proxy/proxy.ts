@@ -64,12 +64,22 @@ export class RecordingProxy {
       agent: options.targetOrigin.startsWith('https:') ? TLS_CONNECTIONS : CONNECTIONS,
       proxyTimeout: NO_TIME_LIMIT,
     });
-    this.#proxy.on('proxyReq', (upstream, request) => this.#prepare(upstream, request));
-    this.#proxy.on('proxyReqWs', (upstream) => {
-      this.#restoreOrigin(upstream);
-      withoutDeviceCookie(upstream);
+    this.#proxy.on('proxyReq', (upstream, request, response) => {
+      upstream.once('upgrade', (_answer, socket) => {
+        socket.destroy();
+        this.#failed(new Error('it switched to another protocol, which nobody had asked for'), response);
+      });
+      this.#guarded(response, () => this.#prepare(upstream, request));
     });
-    this.#proxy.on('proxyRes', (answer, request, response) => this.#answer(answer, request, response));
+    this.#proxy.on('proxyReqWs', (upstream, _request, socket) =>
+      this.#guarded(socket, () => {
+        this.#restoreOrigin(upstream);
+        withoutDeviceCookie(upstream);
+      }),
+    );
+    this.#proxy.on('proxyRes', (answer, request, response) =>
+      this.#guarded(response, () => this.#answer(answer, request, response)),
+    );
     this.#proxy.on('error', (error, _request, response) => this.#failed(error, response));
   }
 
@@ -81,6 +91,15 @@ export class RecordingProxy {
     this.#proxy
       .ws(request, socket as Socket, { target: this.options.targetOrigin }, head)
       .catch(() => socket.destroy());
+  }
+
+  /** Whatever an app or a browser sends, it costs no more than its own answer. */
+  #guarded(response: unknown, work: () => void): void {
+    try {
+      work();
+    } catch (error) {
+      this.#failed(error as Error, response);
+    }
   }
 
   #prepare(upstream: HeaderTarget, request: IncomingMessage): void {
@@ -102,7 +121,7 @@ export class RecordingProxy {
     const proxyOrigin = this.options.gate.origin;
     for (const name of ['origin', 'referer']) {
       const value = upstream.getHeader(name);
-      if (typeof value === 'string' && value.startsWith(proxyOrigin)) {
+      if (typeof value === 'string' && (value === proxyOrigin || value.startsWith(`${proxyOrigin}/`))) {
         upstream.setHeader(name, this.options.targetOrigin + value.slice(proxyOrigin.length));
       }
     }
@@ -243,11 +262,15 @@ export class RecordingProxy {
   }
 
   #urlOf(request: IncomingMessage): URL {
-    return new URL(request.url ?? '/', this.options.gate.origin);
+    const path = request.url ?? '/';
+    const url = this.options.gate.origin + (path.startsWith('/') ? path : '/');
+    return new URL(URL.canParse(url) ? url : this.options.gate.origin);
   }
 
   #head(answer: IncomingMessage, response: ServerResponse, context: AnswerContext): void {
-    response.writeHead(answer.statusCode ?? 502, answer.statusMessage, answerHeaders(answer, context).flat());
+    const { statusCode = 502, statusMessage = '' } = answer;
+    const reason = SAYABLE.test(statusMessage) ? statusMessage : '';
+    response.writeHead(statusCode, reason, answerHeaders(answer, context).flat());
   }
 
   #failed(error: Error, response: unknown): void {
@@ -260,6 +283,9 @@ export class RecordingProxy {
     reply.end?.(explainFailure(this.options.targetOrigin, error));
   }
 }
+
+/** What may stand behind a status (RFC 9112, section 4). */
+const SAYABLE = /^[\t\x20-\x7e\x80-\xff]*$/;
 
 /** One family of engines knows only the stricter of the two policies that isolate a page. */
 function embedderPolicyFor(request: IncomingMessage): string {

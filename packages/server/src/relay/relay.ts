@@ -13,6 +13,16 @@ import {
 import type { WebSocket } from 'ws';
 import type { Visitor } from '../gate/gate';
 import { Allowance, type Rate } from '../limits/allowance';
+import { log } from '../log';
+
+/** The reason for a close has 123 bytes at most (RFC 6455, section 5.5). */
+const MOST_REASON_BYTES = 123;
+
+/** As much of a text as fits into the reason for a close. */
+function sayable(text: string): string {
+  const { read } = new TextEncoder().encodeInto(text, new Uint8Array(MOST_REASON_BYTES));
+  return text.slice(0, read);
+}
 
 /** Bytes that may wait for a slow interface before targets are made to hold their rows back. */
 const MAX_WAITING_BYTES = 64 * 1024 * 1024;
@@ -117,8 +127,8 @@ export class Relay {
     try {
       work();
     } catch (error) {
-      if (!(error instanceof ProtocolError)) throw error;
-      socket.close(CLOSE_BAD_MESSAGE, error.message.slice(0, 100));
+      if (!(error instanceof ProtocolError)) log(`a connection said what nobody can take: ${String(error)}`);
+      socket.close(CLOSE_BAD_MESSAGE, sayable((error as Error).message));
     }
   }
 

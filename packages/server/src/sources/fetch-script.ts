@@ -38,9 +38,12 @@ export interface Origins {
   readonly targetOrigin: string;
 }
 
-/** The same address at the app behind the proxy. */
+/** The same address at the app behind the proxy, and nowhere else: a path that begins with two slashes names no host. */
 function behind(address: URL, { targetOrigin }: Origins): URL {
-  return new URL(address.pathname + address.search, targetOrigin);
+  const url = new URL(targetOrigin);
+  url.pathname = address.pathname;
+  url.search = address.search;
+  return url;
 }
 
 /**
@@ -63,6 +66,7 @@ export async function fetchMap(
       return { problem: 'its source map is a data address that cannot be read' };
     }
   }
+  if (!URL.canParse(named, url.href)) return { problem: 'its source map is at no address' };
   const mapUrl = new URL(named, url);
   if (mapUrl.origin !== origins.proxyOrigin) return { problem: 'its source map is on another origin' };
   try {
