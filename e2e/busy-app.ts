@@ -40,11 +40,15 @@ for (let row = 0; row < 4000; row++) rows.append(Object.assign(document.createEl
 document.getElementById('restyle').addEventListener('click', () => rows.classList.toggle('other'));
 `;
 
-const PAGE = `<!doctype html><html><head><title>Quay clock</title><link rel="icon" href="data:,">
+const PAGE = `<!doctype html><html><head><title>Quay clock title-secret</title><link rel="icon" href="data:,">
 <style>#rows p { margin: 2px; float: left; width: 60px } #rows.other p { width: 64px; color: navy; box-shadow: 0 0 3px gray }</style></head>
 <body><button id="start">Start</button> <button id="forever">Forever</button> <button id="restyle">Restyle</button>
 <form id="login"><input id="user" name="user"><input id="word" type="password" name="word"><button>Go</button></form>
-<output id="out"></output><div id="rows"></div><script src="/busy.js"></script></body></html>`;
+<output id="out">page-secret</output><div id="rows"></div><script>
+globalThis.state = { crew: 'state-secret' };
+function inPage() { for (const from = performance.now(); performance.now() < from + 30; ); }
+document.getElementById('login').addEventListener('submit', function onInPage() { inPage(); });
+</script><script src="/busy.js?v=version-secret"></script></body></html>`;
 
 export interface BusyApp {
   readonly url: string;
@@ -57,7 +61,7 @@ export interface BusyApp {
 export async function startBusyApp(): Promise<BusyApp> {
   const took: Record<string, number> = {};
   const server: Server = createServer((request, response) => {
-    if (request.url === '/busy.js')
+    if (request.url?.startsWith('/busy.js'))
       response.writeHead(200, { 'content-type': 'text/javascript' }).end(SCRIPT);
     else if (request.url === '/took') {
       void json(request).then((told) => Object.assign(took, told));

@@ -78,6 +78,9 @@ for (const engine of ENGINES) {
     ]);
     expect(all.match(/[\w-]*-?secret/g) ?? []).toEqual([]);
     expect(all).not.toContain('typed');
+    const texts = JSON.stringify([...recording.files]);
+    expect(texts).toContain('function inPage()');
+    for (const kept of ['title', 'page', 'state', 'version']) expect(texts).not.toContain(`${kept}-secret`);
   });
 }
 

@@ -62,6 +62,7 @@ export * from './report/proof';
 export * from './exact/insertions';
 export * from './exact/left-alone';
 export * from './exact/registration';
+export * from './sources/function-sites';
 export * from './sources/text-part';
 export * from './imports/open-formats';
 export * from './inputs/interactions';

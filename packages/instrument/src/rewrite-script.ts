@@ -125,7 +125,7 @@ function parsed(text: string, isModule: boolean | undefined): ReturnType<typeof 
   try {
     return parseScript(text, isModule);
   } catch (error) {
-    if (error instanceof SyntaxError) throw new UnrewritableError(error.message);
+    if (error instanceof SyntaxError) throw new UnrewritableError(`it could not be parsed: ${error.message}`);
     if (error instanceof RangeError) throw new UnrewritableError('it is nested too deep');
     throw error;
   }

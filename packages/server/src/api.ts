@@ -41,7 +41,8 @@ export function apiRoutes(options: ApiOptions): express.Router {
     const url = typeof request.query['url'] === 'string' ? request.query['url'] : '';
     const rewritten = await control.rewriter.textAt(url);
     const from = origins().find((origin) => url.startsWith(`${origin}/`)) ?? '';
-    response.json(rewritten ?? (await fetchScript(url, { proxyOrigin: from, targetOrigin })));
+    const whole = control.wholeAddress(url);
+    response.json(rewritten ?? { ...(await fetchScript(whole, { proxyOrigin: from, targetOrigin })), url });
   });
   router.get('/left-alone', (_request, response) => void response.json(control.rewriter.leftAlone));
   router.get('/settings', (_request, response) => void response.json(control.settings));

@@ -157,7 +157,7 @@ export class LiveLink {
             sequence,
           }),
         onChange: () => this.#progress(current),
-        onEnd: (reason) => void this.#ended(current, reason),
+        onEnd: (reason) => this.#ended(current, reason),
         onError: (error, kept) => this.#failed(current, error, kept),
         ...this.#server(),
       },
@@ -276,19 +276,10 @@ export class LiveLink {
     this.#changed();
   }
 
-  async #ended(current: Current, reason: string): Promise<void> {
-    await this.#nameAfterTarget(current);
+  #ended(current: Current, reason: string): void {
     current.state = 'ended';
     if (reason === 'target-left') current.problem = 'target-left';
     this.#changed();
-  }
-
-  /** A recording that began with the page's first script began before the page had a title. */
-  async #nameAfterTarget({ keeper, targetTitle }: Current): Promise<void> {
-    const kept = await this.store.get(keeper.recordingId);
-    if (kept !== undefined && kept.targetTitle === '' && kept.title === kept.targetUrl) {
-      await this.store.rename(kept.id, targetTitle);
-    }
   }
 
   #failed(current: Current, error: Error, kept: boolean): void {

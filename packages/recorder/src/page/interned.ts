@@ -1,6 +1,6 @@
 import { NO_STACK, textPart, type Row } from '@nettle-patch/core';
 import { originalText } from './exact/function-text';
-import { scriptAddress } from './address';
+import { plainAddress } from './address';
 
 /** Scripts, functions and stacks of one recording: each gets a row when it is first met and an id for good. */
 export class InternedTables {
@@ -17,7 +17,7 @@ export class InternedTables {
 
   /** @returns id of the script, or undefined for code without an address, which is the engine's own. */
   source(url: string): number | undefined {
-    const address = url === '' ? '' : scriptAddress(url);
+    const address = url === '' ? '' : plainAddress(url);
     if (address === '') return undefined;
     return this.#intern(this.#sources, address, (id) => this.emit({ kind: 'source', id, url: address }));
   }

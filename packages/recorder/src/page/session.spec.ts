@@ -1,6 +1,6 @@
 import type { Row } from '@nettle-patch/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { plainAddress, scriptAddress } from './address';
+import { plainAddress } from './address';
 import { InternedTables } from './interned';
 import { RecordingSession } from './session';
 
@@ -16,9 +16,10 @@ describe('addresses', () => {
     expect(plainAddress('http://[')).toBe('');
   });
 
-  it('of scripts keep what says which version of the file it is, and nothing else', () => {
-    expect(scriptAddress('/desk.js?v=1f2&token=123')).toBe('http://localhost:4781/desk.js?v=1f2');
-    expect(scriptAddress('/desk.js?session=9')).toBe('http://localhost:4781/desk.js');
+  it('of scripts are recorded without theirs, too', () => {
+    const rows: Row[] = [];
+    new InternedTables((row) => rows.push(row)).functionAt('onBoardAll', '/desk.js?v=secret', 1, 20);
+    expect(rows[0]).toMatchObject({ url: 'http://localhost:4781/desk.js' });
   });
 });
 

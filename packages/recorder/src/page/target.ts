@@ -38,14 +38,15 @@ export function describeTarget(
   };
 }
 
-/** The header of a recording of this page. */
+/** The header of a recording of this page, which is called by its address: its title is shown live, and not kept. */
 export function describeRecording(
   id: string,
   capabilities: Capabilities,
   startUp: boolean,
   originMs: number,
 ): Header {
-  const title = document.title.slice(0, LONGEST_TITLE);
+  const url = plainAddress(location.href);
+  const title = url.slice(url.indexOf('//') + 2);
   return {
     kind: 'header',
     format: FORMAT_NAME,
@@ -57,7 +58,7 @@ export function describeRecording(
     startUp,
     clockStepMs: clockStep(),
     refreshMs: refreshInterval(),
-    target: { title, url: plainAddress(location.href), engine: engineName(), device: deviceName() },
+    target: { title, url, engine: engineName(), device: deviceName() },
     ...capabilities,
   };
 }

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { FIRST_EXACT_FUNCTION, type LeftAlone, type ScriptText } from '@nettle-patch/core';
+import { functionsOnly, mapWithFunctionsOnly } from '../sources/code-of-page';
 import { RewritingPool } from './rewriting-pool';
 import { ScriptCache, withIdsFrom } from './script-cache';
 import type { WireOptions } from './rewriting-messages';
@@ -37,8 +38,9 @@ export class ScriptRewriter {
 
   constructor(private readonly cache = new ScriptCache()) {}
 
+  /** Scripts that passed as they were, by their addresses. */
   get leftAlone(): readonly LeftAlone[] {
-    return [...this.#leftAlone.values()];
+    return [...this.#leftAlone.values()].sort((a, b) => (a.url < b.url ? -1 : 1));
   }
 
   /** The rewritten text, or the same text where it cannot be rewritten, for whatever reason. */
@@ -51,10 +53,7 @@ export class ScriptRewriter {
       this.#byUrl.set(url, kept);
       return code;
     } catch (error) {
-      this.leave(
-        url,
-        `it could not be rewritten, so its calls are not recorded: ${(error as Error).message}`,
-      );
+      this.leave(url, `its calls are not recorded: ${(error as Error).message}`);
       return text;
     }
   }
@@ -64,7 +63,7 @@ export class ScriptRewriter {
     try {
       return (await this.#pool.run({ type: 'precede', text, prelude })).code;
     } catch (error) {
-      this.leave(url, `it could not be parsed, so its thread is not recorded: ${(error as Error).message}`);
+      this.leave(url, `its thread is not recorded: ${(error as Error).message}`);
       return text;
     }
   }
@@ -82,7 +81,8 @@ export class ScriptRewriter {
     const { script, firstId } = kept;
     const job = { type: 'rewrite', text: script.text, options: optionsOf(script), wantsMap: true } as const;
     const { code, map } = await this.#pool.run(job, () => firstId);
-    return { url, text: code, mapUrl: url, ...(map === undefined ? {} : { map }) };
+    if (!isInline(url)) return { url, text: code, mapUrl: url, ...(map === undefined ? {} : { map }) };
+    return { url, text: functionsOnly(code), map: mapWithFunctionsOnly(map!), mapUrl: url };
   }
 
   close(): void {
@@ -134,6 +134,11 @@ export class ScriptRewriter {
     this.#byContent.delete(key);
     this.#keptBytes -= kept.script.text.length;
   }
+}
+
+/** Whether a script stands in a page, with what the page was made for around its functions. */
+function isInline(url: string): boolean {
+  return url.includes('#inline-');
 }
 
 function keyOf({ url, text, prelude = '', map = '' }: ScriptToRewrite): string {

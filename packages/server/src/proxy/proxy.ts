@@ -33,9 +33,25 @@ export interface ProxyOptions {
 /** How pages are treated, at whichever address they are opened, and the scripts that were rewritten for them. */
 export class ProxyControl {
   readonly rewriter = new ScriptRewriter();
+  /** Addresses of scripts as they were asked for, by what is recorded of them, which is never a query. */
+  readonly #asked = new Map<string, string>();
 
   constructor(public settings: ProxySettings) {}
+
+  /** Notes that a script was asked for. */
+  asked(url: URL): void {
+    if (url.search === '') return;
+    if (this.#asked.size >= MOST_ASKED) this.#asked.delete(this.#asked.keys().next().value!);
+    this.#asked.set(plain(url.href), url.href);
+  }
+
+  /** The whole address a script was last asked for by, as another query may be another file. */
+  wholeAddress(recorded: string): string {
+    return this.#asked.get(recorded) ?? recorded;
+  }
 }
+
+const MOST_ASKED = 10_000;
 
 /** An answer may come as late as it likes: event streams and long polls are no failures. */
 const NO_TIME_LIMIT = 2 ** 31 - 1;
@@ -105,6 +121,7 @@ export class RecordingProxy {
   #prepare(upstream: HeaderTarget, request: IncomingMessage): void {
     this.#restoreOrigin(upstream);
     withoutDeviceCookie(upstream);
+    if (asksForScript(request)) this.#control.asked(this.#urlOf(request));
     if (asksForWorker(request) || (this.#control.settings.mode === 'exact' && asksForScript(request))) {
       for (const name of ['if-none-match', 'if-modified-since', 'range']) upstream.removeHeader(name);
       upstream.setHeader('accept-encoding', READABLE_CODINGS);

@@ -1,4 +1,5 @@
 import type { ScriptText } from '@nettle-patch/core';
+import { codeOfPage } from './code-of-page';
 
 const LARGEST_TEXT = 64 * 1024 * 1024;
 const TIME_LIMIT_MS = 20_000;
@@ -7,6 +8,14 @@ const MAP_COMMENT = /^[ \t]*\/\/[#@]\s*sourceMappingURL=(\S+)[ \t]*$/gm;
 
 class Unfetched extends Error {}
 
+/** Pages may hold scripts; a page that says nothing of its type is known by how it begins. */
+function isPage(type: string | null, text: string): boolean {
+  return (
+    /^\s*(text\/html|application\/xhtml\+xml)\b/i.test(type ?? '') ||
+    /^\s*<(!|html\b|head\b|body\b)/i.test(text)
+  );
+}
+
 async function fetchText(url: URL): Promise<{ text: string; mapHeader: string | null }> {
   const answer = await fetch(url, { signal: AbortSignal.timeout(TIME_LIMIT_MS), redirect: 'error' });
   if (!answer.ok) throw new Unfetched(`the server answered ${answer.status}`);
@@ -14,6 +23,7 @@ async function fetchText(url: URL): Promise<{ text: string; mapHeader: string | 
     throw new Unfetched('it is too large');
   const text = await answer.text();
   if (text.length > LARGEST_TEXT) throw new Unfetched('it is too large');
+  if (isPage(answer.headers.get('content-type'), text)) return { text: codeOfPage(text), mapHeader: null };
   return { text, mapHeader: answer.headers.get('sourcemap') ?? answer.headers.get('x-sourcemap') };
 }
 
