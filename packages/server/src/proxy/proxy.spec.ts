@@ -250,20 +250,6 @@ describe('the proxy', () => {
     expect(await bodyOf(answer)).toContain('Nothing listens at this address');
   });
 
-  it('has browsers ask again for scripts they would keep for good, and leaves other answers to the app', async () => {
-    handler = (request, response) => {
-      const type = request.url === '/logo.svg' ? 'image/svg+xml' : 'text/javascript';
-      const keep = request.url === '/secret.js' ? 'no-store' : 'public, max-age=31536000, immutable';
-      response.writeHead(200, { 'content-type': type, 'cache-control': keep, etag: '"1"', age: '5' }).end();
-    };
-    const script = (await get('/desk.js', { 'sec-fetch-dest': 'script' })).headers;
-    expect([script['cache-control'], script.etag, script['age']]).toEqual(['no-cache', '"1"', undefined]);
-    const secret = (await get('/secret.js', { 'sec-fetch-dest': 'script' })).headers;
-    expect(secret['cache-control']).toBe('no-store');
-    const logo = (await get('/logo.svg', { 'sec-fetch-dest': 'image' })).headers;
-    expect([logo['cache-control'], logo['age']]).toEqual(['public, max-age=31536000, immutable', '5']);
-  });
-
   describe('in exact mode', () => {
     const SCRIPT = 'const fold = (names) => names.map((name) => name.trim());\nfold(["a"]);';
     const sri = 'sha256-oYSHV9bWSWyaW5gMlqgzrULGqQXtUsJqC5OTPSaYMPI=';
