@@ -106,3 +106,28 @@ test('an address without its key, or with an old one, says so', async ({ stage }
   await expect(page.getByRole('status')).toContainText('Open the address it printed');
   await page.context().close();
 });
+
+test('a second tab of the tool says that another one records, and goes on with it when that is closed', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  const desk = await stage.openDesk();
+  await startRecording(tool, desk);
+  await desk.click('#board-all');
+  await desk.waitForTimeout(800);
+  const second = await tool.context().newPage();
+  await second.goto(stage.running.address);
+  await expect(second.getByRole('status').filter({ hasText: 'Another tab of Nettle Patch' })).toBeVisible();
+  await tool.close();
+  await second.bringToFront();
+  await expect(second.getByText('Recording ·')).toBeVisible();
+  await desk.bringToFront();
+  await desk.click('#search-manifest');
+  await desk.keyboard.type('h');
+  await desk.waitForTimeout(1200);
+  await second.bringToFront();
+  await stopRecording(second);
+  for (const label of ['Board all', 'Search manifest'])
+    await expect(stingList(second).filter({ hasText: label })).toHaveCount(1);
+  await expect(second.locator('np-notices li')).toHaveCount(0);
+});

@@ -8,7 +8,7 @@ import { Again } from './drive/again';
 import type { LoopbackGate } from './gate/gate';
 import { hasOwnHost, hasOwnOrigin } from './gate/guard';
 import { Allowances, WRONG_SECRETS } from './limits/allowance';
-import { patientServer } from './limits/patient-server';
+import { onUpgrade, patientServer } from './limits/patient-server';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
 
@@ -44,7 +44,7 @@ export class InterfaceServer {
     this.#again = new Again(options.targetOrigin);
     const app = this.#app();
     this.http = patientServer((request, response) => app(request, response));
-    this.http.on('upgrade', (request, socket, head) => {
+    onUpgrade(this.http, (request, socket, head) => {
       if (request.url === INTERFACE_SOCKET_PATH) this.#sockets.upgrade(request, socket, head);
       else socket.destroy();
     });

@@ -17,7 +17,7 @@ import { builtPath } from './assets';
 import type { Gate, Visitor } from './gate/gate';
 import { hasOwnHost, hasOwnOrigin } from './gate/guard';
 import { Allowances, WRONG_SECRETS } from './limits/allowance';
-import { patientServer } from './limits/patient-server';
+import { onUpgrade, patientServer } from './limits/patient-server';
 import { refusedPage } from './lan/pages';
 import { RecordingProxy, type ProxyOptions } from './proxy/proxy';
 import type { Relay } from './relay/relay';
@@ -56,7 +56,7 @@ export class ProxyServer {
     this.#proxy = new RecordingProxy(options);
     this.#sockets = new GuardedSockets(gate, (socket, visitor) => relay.addTarget(socket, visitor));
     this.http = patientServer((request, response) => this.#handle(request, response));
-    this.http.on('upgrade', (request, socket, head) => {
+    onUpgrade(this.http, (request, socket, head) => {
       if (pathOf(request) === TARGET_SOCKET_PATH) this.#sockets.upgrade(request, socket, head);
       else if (hasOwnHost(request, gate.hosts) && gate.secretFor(request) !== undefined) {
         this.#proxy.upgrade(request, socket, head);

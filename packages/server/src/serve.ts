@@ -60,8 +60,11 @@ export async function serve(options: ServeOptions): Promise<Running> {
   const secret = newSecret();
   const ports = { interface: 0, proxy: 0 };
   const gate = new LoopbackGate(() => ports.proxy);
-  const relay = new Relay(() => `${gate.origin}/`);
   const control = new ProxyControl({ ...DEFAULT_SETTINGS, ...options.settings });
+  const relay = new Relay(
+    () => `${gate.origin}/`,
+    () => control.settings.steps === 'texts',
+  );
   const proxy = new ProxyServer({ targetOrigin, relay, control, gate });
   const lan = new Lan({
     targetOrigin,

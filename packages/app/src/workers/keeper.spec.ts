@@ -82,6 +82,14 @@ describe('a keeper', () => {
     expect(await store.get('friday')).toMatchObject({ state: 'ended', title: 'Boarding desk' });
   });
 
+  it('refuses a header that is that of another recording', async () => {
+    keeper.take(batch(0), lines({ ...HEADER, id: 'saturday' }, task(10)));
+    await vi.waitFor(() => expect(onError).toHaveBeenCalled());
+    expect(onError.mock.calls[0]![0].message).toContain('that of another recording');
+    expect(await store.get('saturday')).toBeUndefined();
+    expect(kept).toEqual([]);
+  });
+
   it('puts batches in order, and takes each once', async () => {
     keeper.take(batch(0), lines(HEADER));
     keeper.take(batch(2), lines(task(20)));

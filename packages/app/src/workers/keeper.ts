@@ -1,4 +1,5 @@
 import {
+  RefusedRecordingError,
   RecordingBuilder,
   RecordingDecoder,
   leftAloneRows,
@@ -115,6 +116,8 @@ export class Keeper {
     for (const line of lines) this.#summarise(line);
     if (!this.#created && lines.length > 0) {
       const header = this.#withSpeed(readHeader(JSON.parse(lines[0]!)));
+      if (header.id !== this.recordingId)
+        throw new RefusedRecordingError('unreadable', 'its header is that of another recording');
       await this.store.create(keptFrom(header, 'recording'));
       this.#created = true;
       lines = [JSON.stringify(header), ...lines.slice(1)];

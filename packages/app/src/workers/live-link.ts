@@ -12,9 +12,10 @@ import { StoreFullError, type RecordingStore } from '../store/recording-store';
 import { failureOf } from './failure';
 import { keepFile } from './keep-file';
 import { Keeper, type KeeperEvents } from './keeper';
+import type { Current } from './current-recording';
+import { takeRecording, untilFree } from './recording-lock';
 import {
   INITIAL_LIVE_STATE,
-  type LiveProblem,
   type LiveRecordingState,
   type LiveState,
   type LiveTarget,
@@ -26,17 +27,6 @@ import { fetchLeftAlone, fetchScript } from './fetch-script';
 const ANSWER_MS = 6000;
 const TELL_EVERY_MS = 100;
 const ROOM_EVERY_MS = 10_000;
-
-interface Current {
-  readonly keeper: Keeper;
-  readonly targetId: string;
-  targetTitle: string;
-  state: LiveRecordingState;
-  problem?: LiveProblem;
-  /** When the time shown began to run, on this computer's clock. */
-  runningSince: number;
-  elapsedBefore: number;
-}
 
 /** Follows the targets, keeps the recording that runs, and tells the interface about both. */
 export class LiveLink {
@@ -131,6 +121,7 @@ export class LiveLink {
   }
 
   #forget(): void {
+    this.#current?.release();
     this.#current = undefined;
     clearTimeout(this.#answerTimer);
     this.#changed();
@@ -144,7 +135,13 @@ export class LiveLink {
     };
   }
 
-  #follow(target: LiveTarget, recordingId: string, state: LiveRecordingState, kept?: KeptRecording): void {
+  #follow(
+    target: LiveTarget,
+    recordingId: string,
+    state: LiveRecordingState,
+    kept?: KeptRecording,
+    release?: () => void,
+  ): void {
     const keeper = new Keeper(
       recordingId,
       this.store,
@@ -171,9 +168,18 @@ export class LiveLink {
       state,
       runningSince: Date.now(),
       elapsedBefore: target.recording?.elapsedMs ?? 0,
+      release: release ?? (() => undefined),
     };
     this.#current = current;
+    if (release === undefined) void takeRecording(recordingId).then((taken) => this.#hold(current, taken));
     this.#changed();
+  }
+
+  /** A recording that has ended meanwhile is nobody's any more. */
+  #hold(current: Current, release: (() => void) | undefined): void {
+    if (release === undefined) return;
+    if (this.#current === current && this.#isRunning()) current.release = release;
+    else release();
   }
 
   /** The target that is recording now: after a load of the page it has another id than the one chosen. */
@@ -235,21 +241,35 @@ export class LiveLink {
   /** After a reload of the tool: goes on with what still runs, and ends what does not. */
   async #takeUpUnfinished(targets: readonly LiveTarget[]): Promise<void> {
     for (const kept of await this.store.unfinished()) {
+      const release = await takeRecording(kept.id);
+      if (release === undefined) {
+        this.#writtenElsewhere(kept.id);
+        continue;
+      }
       const target = targets.find(({ recording }) => recording?.id === kept.id);
       if (target !== undefined && this.#current === undefined) {
-        this.#follow(target, kept.id, 'recording', kept);
+        this.#follow(target, kept.id, 'recording', kept, release);
         this.#send({ type: 'follow', targetId: target.id, recordingId: kept.id });
       } else if (target === undefined) {
         const events = {
           onKept: () => undefined,
           onChange: () => undefined,
-          onEnd: () => undefined,
-          onError: () => undefined,
+          onEnd: release,
+          onError: release,
           ...this.#server(),
         };
         new Keeper(kept.id, this.store, events, kept).end('interrupted');
-      }
+      } else release();
     }
+  }
+
+  /** Says that another tab writes a recording, and goes on with it when that tab is gone. */
+  #writtenElsewhere(recordingId: string): void {
+    this.#change({ elsewhere: true });
+    void untilFree(recordingId).then(() => {
+      this.#change({ elsewhere: false });
+      return this.#takeUpUnfinished(this.#state.targets);
+    });
   }
 
   #targetLeft(recordingId: string | null): void {
@@ -278,6 +298,7 @@ export class LiveLink {
 
   #ended(current: Current, reason: string): void {
     current.state = 'ended';
+    current.release();
     if (reason === 'target-left') current.problem = 'target-left';
     this.#changed();
   }
@@ -285,6 +306,7 @@ export class LiveLink {
   #failed(current: Current, error: Error, kept: boolean): void {
     this.#send({ type: 'stop', targetId: current.targetId, recordingId: current.keeper.recordingId });
     current.state = kept ? 'ended' : 'failed';
+    current.release();
     current.problem = error instanceof StoreFullError ? 'store-full' : 'bad-rows';
     this.#changed();
   }

@@ -61,6 +61,8 @@ export interface LiveState {
   readonly targets: readonly LiveTarget[];
   readonly proxyUrl: string;
   readonly recording: LiveRecording | null;
+  /** Whether another tab of the tool writes a recording. */
+  readonly elsewhere?: boolean;
   /** The file that came last for the shelf. */
   readonly received?: Received;
 }

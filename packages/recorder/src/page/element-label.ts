@@ -1,4 +1,6 @@
-const ROLE_NAMES: Record<string, string> = {
+/** Roles and names of elements are words of the page: one may be called "constructor". */
+const ROLE_NAMES = {
+  __proto__: null,
   a: 'link',
   textarea: 'text area',
   select: 'select',
@@ -13,7 +15,7 @@ const ROLE_NAMES: Record<string, string> = {
   svg: 'drawing',
   canvas: 'drawing',
   img: 'picture',
-};
+} as unknown as Partial<Record<string, string>>;
 
 const INPUT_ROLES: Record<string, string> = {
   search: 'search field',
@@ -34,7 +36,7 @@ const LONGEST_NAME = 40;
 function roleOf(element: Element): string {
   const role = element.getAttribute('role');
   const tag = element.localName;
-  if (role) return ROLE_NAMES[role] ?? role;
+  if (role) return ROLE_NAMES[role] ?? role.slice(0, LONGEST_NAME);
   if (tag === 'input') return INPUT_ROLES[(element as HTMLInputElement).type] ?? 'text field';
   if ((element as HTMLElement).isContentEditable) return 'editor';
   return ROLE_NAMES[tag] ?? (tag === 'button' || tag === 'label' ? tag : 'element');

@@ -88,7 +88,7 @@ export class Recorder {
   }
 
   obey(command: Command): void {
-    if (command.type === 'start') this.start(command.recordingId, false);
+    if (command.type === 'start') this.start(command.recordingId, false, 0, command.words);
     else if (command.type === 'start-with-next-load') armNextLoad(command.recordingId);
     else if (command.type === 'reload') location.reload();
     else if (command.recordingId !== this.#running?.session.id) return;
@@ -101,10 +101,12 @@ export class Recorder {
   /**
    * @param startUp whether the recording reaches back to the beginning of the page's load
    * @param installMs what putting the recorder into the page took, where that belongs to the recording
+   * @param words whether typed words may be kept now
    */
-  start(recordingId: string, startUp: boolean, installMs = 0): void {
+  start(recordingId: string, startUp: boolean, installMs = 0, words?: boolean): void {
     if (this.#running !== undefined) return;
     const session = new RecordingSession(recordingId, startUp ? 0 : performance.now(), startUp);
+    session.words = words;
     session.charge('install', installMs);
     this.#running = { session, sequence: 0, pausedAtMs: undefined, costFromMs: 0, ending: false };
     session.charged('start', () => {

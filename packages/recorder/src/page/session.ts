@@ -10,6 +10,8 @@ const WORTH_MS = 1;
 /** What capture modules write into while a recording runs. */
 export class RecordingSession {
   readonly tables: InternedTables;
+  /** Whether typed words may be kept, as far as the page itself was told so. */
+  words: boolean | undefined;
   #rows: Row[] = [];
   #busyMs = 0;
   #longestMs = 0;

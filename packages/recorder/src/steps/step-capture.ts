@@ -35,7 +35,7 @@ export class StepCapture implements Capture {
 
   start(session: RecordingSession): void {
     this.#session = session;
-    this.#keeper = new StepKeeper(this.keepsTexts);
+    this.#keeper = new StepKeeper(this.keepsTexts && session.words !== false);
     for (const type of TYPES) {
       addEventListener.call(window, type, this.#listener, { capture: true, passive: true });
     }

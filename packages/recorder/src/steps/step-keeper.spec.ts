@@ -47,6 +47,31 @@ describe('what a person does becomes steps', () => {
     expect(steps()).toEqual([{ do: 'click', on: '#cast-off' }]);
   });
 
+  it('without a word of what is secret: what was once a password, is out of sight or made with Alt', () => {
+    const type = (target: Element, path: EventTarget[], ...keys: object[]) => {
+      for (const key of keys) happen('keydown', target, { composedPath: () => path, ...key });
+    };
+    const pass = element('#pass') as HTMLInputElement;
+    happen('pointerdown', element('#cast-off'));
+    pass.type = 'text';
+    type(
+      pass,
+      [pass],
+      { key: 's' },
+      { key: '\u0142', altKey: true },
+      { key: '@', altKey: true, ctrlKey: true },
+    );
+    const host = element('#twin');
+    const root = host.attachShadow({ mode: 'open' });
+    root.innerHTML = '<input type="password"><input id="open">';
+    type(host, [root.querySelector('input')!, root, host], { key: 'x' });
+    type(element('#lanes, [data-testid=lanes]'), [element('[data-testid=lanes]')], { key: 'y' });
+    type(host, [root.querySelector('#open')!, root, host], { key: 'z' });
+    const typed = steps().filter(({ do: what }) => what === 'type' || what === 'key');
+    expect(JSON.stringify(typed)).not.toMatch(/"(text|key)":"[sxy@\u0142]/);
+    expect(typed).toMatchObject([{ length: 3 }, { length: 1 }, { length: 1 }, { text: 'z' }]);
+  });
+
   it('but not what a script pretends', () => {
     happen('pointerdown', element('#cast-off'), { isTrusted: false });
     happen('pointerup', element('#cast-off'), { isTrusted: false });

@@ -2,7 +2,7 @@ import { KEYS, MODIFIERS, type Modifier, type Step } from '@nettle-patch/core';
 import { Pointing } from './pointing';
 import { Scrolling } from './scrolling';
 import { selectorOf } from './selector';
-import { TypedText, isSecret } from './typed-text';
+import { TypedText, isSecret, rememberPasswords } from './typed-text';
 
 export interface KeptStep {
   readonly startMs: number;
@@ -22,6 +22,12 @@ const TOLD_BY_INPUT = ['Unidentified', 'Process'];
 /** The element an event is for: the host of a shadow root where it is inside of one. */
 function elementOf({ target }: Event): Element {
   return target instanceof Element ? target : document.documentElement;
+}
+
+/** The very element an event is for, inside of open shadow roots too. */
+function innermostOf(event: Event): Element {
+  const [innermost] = event.composedPath?.() ?? [];
+  return innermost instanceof Element ? innermost : elementOf(event);
 }
 
 /** Turns the events of a person's input into steps. Times are those of `Event.timeStamp`, in milliseconds. */
@@ -52,6 +58,7 @@ export class StepKeeper {
 
   handle(event: Event): void {
     if (!event.isTrusted) return;
+    if (event.type === 'pointerdown' || event.type === 'keydown') rememberPasswords(innermostOf(event));
     switch (event.type) {
       case 'pointerdown':
         return this.#down(event as PointerEvent);
@@ -167,7 +174,8 @@ export class StepKeeper {
     this.#endScrolling();
     this.#softKeyboard = TOLD_BY_INPUT.includes(key) || event.isComposing;
     if (this.#softKeyboard || elementOf(event) instanceof HTMLSelectElement) return;
-    const isCommand = ctrlKey || altKey || metaKey;
+    // On many keyboards Alt, alone or with Ctrl, makes letters.
+    const isCommand = (ctrlKey && !altKey) || metaKey;
     const isLetter = [...key].length === 1;
     if (isLetter && !isCommand) return this.#type(key, event);
     if ((MODIFIERS as readonly string[]).includes(key) || !(isLetter || key in KEYS)) return;
@@ -187,7 +195,7 @@ export class StepKeeper {
     const field = elementOf(event);
     this.#endOld(event.timeStamp);
     if (this.#typed?.field !== field) this.#endTyping();
-    this.#typed ??= new TypedText(event.timeStamp, field, this.keepsTexts && !isSecret(field));
+    this.#typed ??= new TypedText(event.timeStamp, field, this.keepsTexts && !isSecret(innermostOf(event)));
     this.#typed.add(letters, event.timeStamp);
   }
 

@@ -8,6 +8,7 @@ import {
   type ProxySettings,
 } from '@nettle-patch/core';
 import { BROWSER_NAMES, missingFor, type BrowserName } from './local-browsers';
+import { atOrigin } from '../sources/at-origin';
 import { EndedEarlyError, recordScript } from './record';
 
 export const againSchema = object({
@@ -58,7 +59,7 @@ export class Again {
     tell({ type: 'began' });
     try {
       const { lines, failure } = await recordScript({
-        url: new URL(wish.path, this.targetOrigin),
+        url: atOrigin(this.targetOrigin, wish.path),
         steps,
         settings: { mode: wish.mode },
         browser: wish.browser,

@@ -4,6 +4,7 @@ import { serve } from '../serve';
 import { withoutWords, type Header, type ProxySettings, type Step } from '@nettle-patch/core';
 import type { Browser } from './browser';
 import { openLocalBrowser, type BrowserName } from './local-browsers';
+import { atOrigin } from '../sources/at-origin';
 import { takeSteps } from './perform';
 import { WebDriverBrowser } from './webdriver';
 
@@ -72,7 +73,8 @@ export async function recordScript(wanted: ScriptedRecording): Promise<RecordedS
     if (wanted.signal?.aborted) throw new EndedEarlyError('ended before it began');
     wanted.signal?.addEventListener('abort', () => void browser?.close());
     const openUrl = (address: string) => {
-      const url = new URL(address, wanted.url);
+      const isPath = /^[/\\]/.test(address);
+      const url = isPath ? atOrigin(wanted.url.origin, address) : new URL(address, wanted.url);
       return url.origin === wanted.url.origin
         ? running.proxyOrigin + url.pathname + url.search + url.hash
         : url.href;

@@ -1,7 +1,23 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { Duplex } from 'node:stream';
 import { log } from '../log';
 
 const HEAD_LIMIT_MS = 15_000;
+
+/** Has a server answer those who want another protocol; what goes wrong costs no more than their own connection. */
+export function onUpgrade(
+  server: Server,
+  handle: (request: IncomingMessage, socket: Duplex, head: Buffer) => void,
+): void {
+  server.on('upgrade', (request, socket, head) => {
+    try {
+      handle(request, socket, head);
+    } catch (error) {
+      log(`${request.method} ${request.url}: ${String(error)}`);
+      socket.destroy();
+    }
+  });
+}
 
 /**
  * A server that a client which breaks off, stalls or speaks nonsense cannot bring down.

@@ -24,6 +24,15 @@ describe('the headers of an answer', () => {
     });
   });
 
+  it('have browsers ask for each page anew, which holds what belongs to its load', () => {
+    const permit = { scriptUrls: [], senderUrl: '', nonce: 'n' };
+    expect(headersOf(kept, { permit })).toEqual({
+      'cache-control': 'no-cache',
+      'document-policy': 'js-profiling',
+    });
+    expect(headersOf({}, { permit })).toMatchObject({ 'cache-control': 'no-cache' });
+  });
+
   it('are those of the app for all that is no script', () => {
     expect(headersOf(kept)).toEqual(kept);
   });

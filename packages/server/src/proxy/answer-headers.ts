@@ -36,6 +36,9 @@ const OF_CACHES = new Set([
 /** Headers that say for how long an answer may be used without asking. */
 const OF_AGE = new Set(['cache-control', 'expires', 'age']);
 
+/** Headers by which an answer that is kept is found to be the same still: a page holds what belongs to its load. */
+const OF_VERSIONS = new Set(['etag', 'last-modified']);
+
 const ISOLATING = new Set(['cross-origin-opener-policy', 'cross-origin-embedder-policy']);
 
 export interface AnswerContext {
@@ -52,6 +55,10 @@ export interface AnswerContext {
   readonly asksAgain?: boolean;
   /** The embedder policy that isolates the page (HTML, section 7.1.4), where it is to be isolated. */
   readonly embedderPolicy?: string;
+}
+
+function asksAgain({ permit, asksAgain: isAsked }: AnswerContext): boolean {
+  return permit !== undefined || isAsked === true;
 }
 
 function rewriteLocation(value: string, context: AnswerContext): string {
@@ -75,7 +82,8 @@ function rewrite(name: string, value: string, context: AnswerContext): string | 
   const changed = permit !== undefined || context.rewritten === true;
   if (changed && OF_EXACT_BYTES.has(name)) return undefined;
   if (context.rewritten && OF_CACHES.has(name)) return undefined;
-  if (context.asksAgain && OF_AGE.has(name) && !/\bno-store\b/i.test(value)) return undefined;
+  if (asksAgain(context) && OF_AGE.has(name) && !/\bno-store\b/i.test(value)) return undefined;
+  if (permit !== undefined && OF_VERSIONS.has(name)) return undefined;
   if (context.embedderPolicy !== undefined && ISOLATING.has(name)) return undefined;
   if (name === 'location' || name === 'content-location') return rewriteLocation(value, context);
   if (name === 'set-cookie') return rewriteCookie(value, context);
@@ -103,7 +111,7 @@ export function answerHeaders(answer: IncomingMessage, context: AnswerContext): 
   }
   if (context.permit !== undefined) headers.push(['Document-Policy', documentPolicy]);
   if (context.rewritten) headers.push(['Cache-Control', 'no-store']);
-  else if (context.asksAgain && !/\bno-store\b/i.test(answer.headers['cache-control'] ?? ''))
+  else if (asksAgain(context) && !/\bno-store\b/i.test(answer.headers['cache-control'] ?? ''))
     headers.push(['Cache-Control', 'no-cache']);
   if (context.embedderPolicy !== undefined) {
     headers.push(['Cross-Origin-Embedder-Policy', context.embedderPolicy]);

@@ -4,7 +4,6 @@ import { Agent, type IncomingMessage, type ServerResponse } from 'node:http';
 import { Agent as TlsAgent } from 'node:https';
 import type { Duplex } from 'node:stream';
 import { pipeline, type Transform } from 'node:stream';
-import { text } from 'node:stream/consumers';
 import { EXACT_PATH, RECORDER_PATH, SENDER_PATH, STEPS_PATH, type ProxySettings } from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
@@ -221,7 +220,18 @@ export class RecordingProxy {
   ): Promise<void> {
     try {
       pipeline(answer, readable, ignore);
-      const original = await text(readable);
+      const read = await textWithin(readable, LARGEST_SCRIPT);
+      if (!read.isWhole) {
+        this.#control.rewriter.leave(
+          plain(this.#urlOf(request).href),
+          `it is not recorded: it has more than ${LARGEST_SCRIPT / 2 ** 20} MB`,
+        );
+        this.#head(answer, response, { ...this.#context(request), rewritten: true });
+        response.write(read.text);
+        pipeline(readable, response, ignore);
+        return;
+      }
+      const original = read.text;
       const url = this.#urlOf(request);
       const prelude = asksForWorker(request) ? await workerPrelude() : undefined;
       const header = answer.headers['sourcemap'] ?? answer.headers['x-sourcemap'] ?? null;
@@ -308,6 +318,26 @@ const SAYABLE = /^[\t\x20-\x7e\x80-\xff]*$/;
 function embedderPolicyFor(request: IncomingMessage): string {
   const agent = request.headers['user-agent'] ?? '';
   return /AppleWebKit/.test(agent) && !/Chrom/.test(agent) ? 'require-corp' : 'credentialless';
+}
+
+/** Scripts above this pass as they are. Bytes. */
+const LARGEST_SCRIPT = 64 * 2 ** 20;
+
+/** What a stream gives, up to a bound; where there is more, the stream goes on from there. */
+async function textWithin(
+  stream: Transform,
+  most: number,
+): Promise<
+  { readonly isWhole: true; readonly text: string } | { readonly isWhole: false; readonly text: Buffer }
+> {
+  const pieces: Buffer[] = [];
+  let size = 0;
+  for await (const piece of stream.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
+    pieces.push(piece);
+    size += piece.length;
+    if (size > most) return { text: Buffer.concat(pieces), isWhole: false };
+  }
+  return { text: Buffer.concat(pieces).toString('utf8'), isWhole: true };
 }
 
 function plain(url: string): string {

@@ -40,8 +40,14 @@ export class Relay {
   readonly #targets = new Map<WebSocket, ListedTarget>();
   readonly #interfaces = new Set<WebSocket>();
 
-  /** @param proxyUrl address under which the recorded app is opened */
-  constructor(private readonly proxyUrl: () => string) {}
+  /**
+   * @param proxyUrl address under which the recorded app is opened
+   * @param keepsWords whether typed words may be kept now
+   */
+  constructor(
+    private readonly proxyUrl: () => string,
+    private readonly keepsWords: () => boolean = () => false,
+  ) {}
 
   addTarget(socket: WebSocket, visitor: Visitor): void {
     const hellos = new Allowance(HELLOS);
@@ -119,7 +125,8 @@ export class Relay {
 
   #command(command: Command): void {
     for (const [socket, target] of this.#targets) {
-      if (target.id === command.targetId) this.#send(socket, command);
+      if (target.id !== command.targetId) continue;
+      this.#send(socket, command.type === 'start' ? { ...command, words: this.keepsWords() } : command);
     }
   }
 

@@ -10,6 +10,9 @@ const WORDS: Partial<Record<ConnectionState, string>> = {
     'This page was opened without its key. Open the address that the server printed, whole, to record; kept recordings can be read meanwhile.',
 };
 
+const ELSEWHERE =
+  'Another tab of Nettle Patch is recording: it shows what runs, and only it writes the recording. This tab goes on with it when that one is closed.';
+
 /** Says when and why there is no connection to the server, and what to do. */
 @Component({
   selector: 'np-connection-banner',
@@ -29,5 +32,8 @@ const WORDS: Partial<Record<ConnectionState, string>> = {
 })
 export class ConnectionBannerComponent {
   readonly #live = inject(LiveService);
-  protected readonly words = computed(() => WORDS[this.#live.state().connection]);
+  protected readonly words = computed(() => {
+    const { connection, elsewhere } = this.#live.state();
+    return WORDS[connection] ?? (elsewhere ? ELSEWHERE : undefined);
+  });
 }
