@@ -14,12 +14,7 @@ import { keepFile } from './keep-file';
 import { Keeper, type KeeperEvents } from './keeper';
 import type { Current } from './current-recording';
 import { takeRecording, untilFree } from './recording-lock';
-import {
-  INITIAL_LIVE_STATE,
-  type LiveRecordingState,
-  type LiveState,
-  type LiveTarget,
-} from './live-state';
+import { INITIAL_LIVE_STATE, type LiveRecordingState, type LiveState, type LiveTarget } from './live-state';
 import { RelaySocket } from './relay-socket';
 import { fetchLeftAlone, fetchScript } from './fetch-script';
 
