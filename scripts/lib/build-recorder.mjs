@@ -16,7 +16,10 @@ const OWN_PROPERTIES =
 /** Single letters that no standard object has for a property that is used here. */
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvw';
 const SHORT_NAMES = Object.fromEntries(
-  OWN_PROPERTIES.map((name, at) => [name, LETTERS[at] ?? `${LETTERS[at - LETTERS.length]}$`]),
+  OWN_PROPERTIES.map((name, at) => [
+    name,
+    LETTERS[at % LETTERS.length] + '$'.repeat(Math.floor(at / LETTERS.length)),
+  ]),
 );
 
 /** @returns the files, each with its name and its text: as small as can be, as every page loads them */

@@ -63,6 +63,7 @@ export * from './exact/insertions';
 export * from './exact/left-alone';
 export * from './exact/registration';
 export * from './sources/function-sites';
+export * from './sources/syntax-tree';
 export * from './sources/text-part';
 export * from './imports/open-formats';
 export * from './inputs/interactions';

@@ -1,7 +1,7 @@
-import { ENTER, INSERTIONS, LEAVE } from '@nettle-patch/core';
+import { ENTER, INSERTIONS, LEAVE, childrenOf, isFunction, type FunctionNode } from '@nettle-patch/core';
 import type { AnyNode, Program } from 'acorn';
 import type { Edits, Piece } from './edits';
-import { childrenOf, directivesOf, hasDirective, isFunction, type FunctionNode } from './tree';
+import { directivesOf, hasDirective } from './tree';
 import { hasOwnRules, isWorthRecording, makesStrict } from './worth';
 
 /** A function that is recorded. */

@@ -1,5 +1,6 @@
+import type { FunctionNode } from '@nettle-patch/core';
 import type { AnyNode, Program } from 'acorn';
-import { findOwn, isFunction, namesBoundBy, type FunctionNode } from './tree';
+import { findOwn, namesBoundBy } from './tree';
 
 type FunctionDeclaration = Extract<AnyNode, { type: 'FunctionDeclaration' }>;
 
@@ -45,7 +46,7 @@ export function topLevelNames(program: Program): Set<string> {
     const bound =
       node.type === 'VariableDeclaration'
         ? namesBoundBy(...node.declarations.map(({ id }) => id))
-        : node.type === 'ClassDeclaration' || (isFunction(node) && node.type === 'FunctionDeclaration')
+        : node.type === 'ClassDeclaration' || node.type === 'FunctionDeclaration'
           ? namesBoundBy(node.id)
           : 'local' in node
             ? namesBoundBy(node.local as AnyNode)

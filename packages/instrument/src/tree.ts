@@ -1,35 +1,5 @@
-import type { AnyNode, Node } from 'acorn';
-
-/** A function of any form. */
-export type FunctionNode = Extract<
-  AnyNode,
-  { type: 'FunctionDeclaration' | 'FunctionExpression' | 'ArrowFunctionExpression' }
->;
-
-export function isFunction(node: AnyNode): node is FunctionNode {
-  return (
-    node.type === 'FunctionExpression' ||
-    node.type === 'ArrowFunctionExpression' ||
-    node.type === 'FunctionDeclaration'
-  );
-}
-
-const isNode = (value: unknown): value is AnyNode =>
-  typeof value === 'object' && value !== null && typeof (value as Node).type === 'string';
-
-/** The nodes directly below a node of an ESTree, in the order of its fields. */
-export function childrenOf(node: AnyNode): AnyNode[] {
-  const children: AnyNode[] = [];
-  const fields = node as unknown as Record<string, unknown>;
-  for (const name in fields) {
-    const value = fields[name];
-    if (typeof value !== 'object' || value === null) continue;
-    if (Array.isArray(value)) {
-      for (const item of value as unknown[]) if (isNode(item)) children.push(item);
-    } else if (isNode(value)) children.push(value);
-  }
-  return children;
-}
+import { childrenOf, isFunction } from '@nettle-patch/core';
+import type { AnyNode } from 'acorn';
 
 /**
  * Looks at a node and at all below it, but not into functions, each before what is below it. Trees are as deep as the

@@ -1,6 +1,7 @@
+import type { FunctionNode } from '@nettle-patch/core';
 import type { AnyNode } from 'acorn';
 import { isSameInBlock } from './scopes';
-import { findOwn, hasDirective, type FunctionNode } from './tree';
+import { findOwn, hasDirective } from './tree';
 
 /** A function of fewer nodes, without loop and without call, takes less time than recording it would. */
 const FEW_NODES = 30;

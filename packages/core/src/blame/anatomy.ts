@@ -168,7 +168,7 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
     culprits: namedFirst(
       withAsked(
         culpritsOf(recording, segments, callCounts(recording, sting.thread, sting)),
-        phases.flatMap(({ script }) => (script.libraryLeads ? script.library! : [])),
+        phases.flatMap(({ script }) => script.library ?? []),
       ),
       sting,
     ),

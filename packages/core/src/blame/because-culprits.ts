@@ -12,7 +12,7 @@ export function worthSaying(valueMs: number, wholeMs: number): boolean {
 }
 
 /** Nearly all of it. */
-const NEARLY_ALL = 0.9;
+export const NEARLY_ALL = 0.9;
 
 /** Whether no more is known than that it was entered. */
 export function isOnlyEntered({ entryMs, chargedMs }: Culprit): boolean {

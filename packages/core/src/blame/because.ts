@@ -3,7 +3,14 @@ import { delayStepMs } from '../inputs/delay-step';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { handlersIn } from '../stings/entry-label';
 import type { Anatomy, Phase } from './anatomy';
-import { forcedClause, knownAs, unexplainedClause, unseenClause, worthSaying } from './because-culprits';
+import {
+  NEARLY_ALL,
+  forcedClause,
+  knownAs,
+  unexplainedClause,
+  unseenClause,
+  worthSaying,
+} from './because-culprits';
 import { becauseOfDetail } from './because-going-on';
 import { askedWords, scheduleOf } from './cause-chain';
 import { firstOwn, type Culprit } from './culprits';
@@ -91,9 +98,9 @@ class Sentence {
     if (!this.worthSaying(lengthMs)) return this;
     this.#cameBefore = true;
     this.add(text(' It '), phaseLink('waiting', 'waited'), text(' '), ms(lengthMs));
-    const { lead, library, libraryLeads } = phase.script;
+    const { lead, library } = phase.script;
     const [first] = phase.culprits;
-    if (libraryLeads && library!.lengthMs > lengthMs / 4) this.add(text(` behind ${library!.name}`));
+    if (library !== undefined && library.lengthMs > lengthMs / 4) this.add(text(` behind ${library.name}`));
     else {
       const named = lead ?? first;
       if (named !== undefined && named.totalMs > lengthMs / 4) {
@@ -106,25 +113,29 @@ class Sentence {
   handling(phase: Phase): this {
     const lengthMs = phase.endMs - phase.startMs;
     if (!this.worthSaying(lengthMs)) return this;
-    const { lead, library, libraryLeads, lengthMs: scriptMs } = phase.script;
+    const { lead, library, beside, entered, leadForcedMs, lengthMs: scriptMs } = phase.script;
     const isLibrary = library !== undefined && this.worthSaying(library.lengthMs);
     const isOwn = lead !== undefined && this.worthSaying(lead.totalMs);
     const forced = forcedClause(this.recording, this.anatomy);
-    if (isLibrary && libraryLeads) {
+    if (isLibrary) {
       this.add(text(this.#then()), ...libraryClause(this.recording, library));
       if (isOwn) this.add(text(' Of own code, '), ...this.#ran(phase, lead), text('.'));
       return this.#forcedApart();
     }
     if (isOwn) {
       this.add(text(this.#then()), ...this.#ran(phase, lead));
-      const forcedIt = lead.entryMs === 0 && phase.script.leadForcedMs >= this.anatomy.forcedMs * 0.9;
+      const forcedIt = lead.entryMs === 0 && leadForcedMs >= this.anatomy.forcedMs * NEARLY_ALL;
       this.add(...(forcedIt ? forced : []), text('.'));
-      if (isLibrary && library.lengthMs >= lengthMs * BESIDES_SHARE)
-        this.add(text(' Besides, '), ...libraryClause(this.recording, { ...library, askedBy: undefined }));
+      if (
+        beside !== undefined &&
+        this.worthSaying(beside.lengthMs) &&
+        beside.lengthMs >= lengthMs * BESIDES_SHARE
+      )
+        this.add(text(' Besides, '), ...libraryClause(this.recording, { ...beside, askedBy: undefined }));
       return forcedIt ? this : this.#forcedApart();
     }
-    if (phase.script.entered !== undefined && this.worthSaying(phase.script.entered.lengthMs)) {
-      return this.add(text(this.#then()), ...this.#entered(phase.script.entered)).#forcedApart();
+    if (entered !== undefined && this.worthSaying(entered.lengthMs)) {
+      return this.add(text(this.#then()), ...this.#entered(entered)).#forcedApart();
     }
     this.add(text(' '), phaseLink('handling', 'Handling'), text(' took '), ms(lengthMs));
     const [first] = phase.culprits;
@@ -151,12 +162,12 @@ class Sentence {
   drawing(phase: Phase): this {
     const lengthMs = phase.endMs - phase.startMs;
     if (!this.worthSaying(lengthMs)) return this;
-    const { lead, library, libraryLeads, entered, lengthMs: scriptMs } = phase.script;
+    const { lead, library, entered, lengthMs: scriptMs } = phase.script;
     const { idleMs, dialogMs, unexplainedMs } = phase.blame;
     const drawnMs = lengthMs - scriptMs - idleMs - dialogMs - unexplainedMs;
     if (this.worthSaying(scriptMs)) {
       this.add(text(' Before the picture, '));
-      if (libraryLeads && library !== undefined && this.worthSaying(library.lengthMs)) {
+      if (library !== undefined && this.worthSaying(library.lengthMs)) {
         this.add(...libraryClause(this.recording, library));
       } else if (lead !== undefined && this.worthSaying(lead.totalMs)) {
         this.add(...this.#ran(phase, lead), text('.'));

@@ -29,10 +29,10 @@ export interface PhaseScript {
   readonly lead: Culprit | undefined;
   /** Name of the library that own code called most, by the time in it. */
   readonly below: string | undefined;
-  /** What a library did by itself, that did the most so. */
+  /** What a library did by itself, where that is more than what own code did. */
   readonly library: LibraryWork | undefined;
-  /** Whether that is more than what own code did. */
-  readonly libraryLeads: boolean;
+  /** The same where it is not. */
+  readonly beside: LibraryWork | undefined;
   /** The library's function that was entered longest without anything being seen of what it ran. */
   readonly entered: UnseenEntry | undefined;
   /** Style and layout that were forced with the lead on the stack. Milliseconds. */
@@ -72,6 +72,7 @@ export function phaseScript(
   const leadMs = lead?.totalMs ?? 0;
   const work = libraryWork(recording, thread, range, segments);
   const entered = unseenEntry(recording, segments);
+  const leads = work !== undefined && work.lengthMs > leadMs;
   const forced = functionsOf(
     recording,
     segments.filter(({ activity }) => FORCED.has(activity)),
@@ -80,8 +81,8 @@ export function phaseScript(
     lengthMs,
     lead,
     below: libraryBelow(recording, segments),
-    library: work,
-    libraryLeads: work !== undefined && work.lengthMs > leadMs,
+    library: leads ? work : undefined,
+    beside: leads ? undefined : work,
     entered: entered !== undefined && entered.lengthMs > leadMs ? entered : undefined,
     leadForcedMs: forced.find(({ functionId }) => functionId === lead?.functionId)?.totalMs ?? 0,
   };

@@ -1,3 +1,4 @@
+import { appendTo } from '../recording/group';
 import { displayName, type RecordedFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 
@@ -16,10 +17,7 @@ function nameKey(recording: Recording, recorded: RecordedFunction | undefined): 
 export function functionKeys(recording: Recording, functionIds: readonly number[]): Map<number, string> {
   const byName = new Map<string, number[]>();
   for (const id of functionIds) {
-    const key = nameKey(recording, recording.functions.get(id));
-    const ids = byName.get(key);
-    if (ids === undefined) byName.set(key, [id]);
-    else ids.push(id);
+    appendTo(byName, nameKey(recording, recording.functions.get(id)), id);
   }
   const keys = new Map<number, string>();
   const lineOf = (id: number) => {

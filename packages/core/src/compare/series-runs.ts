@@ -1,5 +1,6 @@
 import { interactionsOf } from '../inputs/interactions';
 import { displayName } from '../recording/functions';
+import { appendTo } from '../recording/group';
 import { oncePerRecording } from '../recording/once';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { canonicalIds } from '../calls/canonical-stacks';
@@ -41,10 +42,7 @@ const forcedRuns = oncePerRecording((recording): ReadonlyMap<string, readonly nu
   for (const { thread, function: by, costMs } of recording.events.forced.rows()) {
     if (thread !== MAIN_THREAD) continue;
     const name = by === undefined ? undefined : displayName(recording.functions.get(idOf(by)));
-    const label = forcedLabel(name);
-    const known = runs.get(label);
-    if (known === undefined) runs.set(label, [costMs]);
-    else known.push(costMs);
+    appendTo(runs, forcedLabel(name), costMs);
   }
   return runs;
 });

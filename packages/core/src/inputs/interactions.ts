@@ -1,4 +1,5 @@
 import type { RowContent } from '../format/rows';
+import { appendTo } from '../recording/group';
 import { MaxTree } from '../recording/max-tree';
 import { oncePerRecording } from '../recording/once';
 import type { Recording, TimeRange } from '../recording/recording';
@@ -87,10 +88,7 @@ export const interactionsOf = oncePerRecording((recording): readonly Interaction
   const groups = new Map<string, Input[]>();
   for (const input of inputs) {
     if (!input.interaction) continue;
-    const key = `${input.thread} ${input.interaction}`;
-    const group = groups.get(key);
-    if (group === undefined) groups.set(key, [input]);
-    else group.push(input);
+    appendTo(groups, `${input.thread} ${input.interaction}`, input);
   }
   const alone = withQuickEvents([...groups.values()], inputs);
   const kept = [...groups.values()].filter((group) => !isGivenUp(group.map(({ type }) => type)));

@@ -45,9 +45,9 @@ const commandSchema = object({
   recordingId: id(),
   /** For `acknowledge`: all batches up to this one are kept safe. */
   sequence: number().integer().min(0),
-  /** For `note`: its text. */
-  /** With `start`: whether typed words may be kept; a page that came from the browser's cache may remember otherwise. */
+  /** For `start`: whether typed words may be kept; a page that came from the browser's cache may remember otherwise. */
   words: boolean(),
+  /** For `note`: its text. */
   text: string().max(200),
 });
 export type Command = InferType<typeof commandSchema>;

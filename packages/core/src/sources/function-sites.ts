@@ -1,4 +1,5 @@
 import { parse, type AnyNode, type Node, type Program } from 'acorn';
+import { childrenOf, isFunction, type FunctionNode } from './syntax-tree';
 
 /** A function in a script's text. Offsets count UTF-16 units from 0. */
 export interface FunctionSite {
@@ -71,18 +72,11 @@ export function functionSites(text: string): FunctionSite[] | undefined {
   return program === undefined ? undefined : sitesIn(program);
 }
 
-const isNode = (value: unknown): value is AnyNode =>
-  typeof value === 'object' && value !== null && typeof (value as Node).type === 'string';
-
-type FunctionNode = Extract<
-  AnyNode,
-  { type: 'FunctionDeclaration' | 'FunctionExpression' | 'ArrowFunctionExpression' }
->;
-
-const isFunction = (node: AnyNode): node is FunctionNode =>
-  node.type === 'FunctionDeclaration' ||
-  node.type === 'FunctionExpression' ||
-  node.type === 'ArrowFunctionExpression';
+function siteOf({ id, start, body, end }: FunctionNode, parent: AnyNode): FunctionSite {
+  const known = nameOfTarget(id) ?? nameFromParent(parent);
+  const place = { start, bodyStart: body.start, end };
+  return known === undefined ? place : { ...place, nameStart: known.start, name: known.name };
+}
 
 /**
  * All functions of a parsed script (ESTree), in order of their start. However deep the tree is, nothing calls itself.
@@ -90,20 +84,10 @@ const isFunction = (node: AnyNode): node is FunctionNode =>
 export function sitesIn(program: Program): FunctionSite[] {
   const found: FunctionSite[] = [];
   const pending: AnyNode[] = [program];
-  const look = (value: unknown, parent: AnyNode) => {
-    if (!isNode(value)) return;
-    pending.push(value);
-    if (!isFunction(value)) return;
-    const known = nameOfTarget(value.id) ?? nameFromParent(parent);
-    const place = { start: value.start, bodyStart: value.body.start, end: value.end };
-    found.push(known === undefined ? place : { ...place, nameStart: known.start, name: known.name });
-  };
   for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
-    const fields = node as unknown as Record<string, unknown>;
-    for (const field in fields) {
-      const value = fields[field];
-      if (Array.isArray(value)) for (const item of value as unknown[]) look(item, node);
-      else look(value, node);
+    for (const child of childrenOf(node)) {
+      pending.push(child);
+      if (isFunction(child)) found.push(siteOf(child, node));
     }
   }
   return nested(found.sort((a, b) => a.start - b.start || b.end - a.end));

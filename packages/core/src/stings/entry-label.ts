@@ -6,6 +6,7 @@ import { recorderEntries } from '../sources/recorder-functions';
 import { UNSEEN_SCRIPT, displayName, isOwnFunction } from '../recording/functions';
 import { actionDeed } from '../inputs/action';
 import { interactionsIn, interactionsOf, type Interaction } from '../inputs/interactions';
+import { appendTo } from '../recording/group';
 import { oncePerThread } from '../recording/once';
 import { mostOf } from '../statistics/most';
 import type { Recording, TimeRange } from '../recording/recording';
@@ -70,10 +71,7 @@ export const entriesByLabel = oncePerThread((recording, thread): ReadonlyMap<str
     const sharedMs = Math.min(untilMs, endMs) - handler.startMs;
     if (sharedMs > handler.durationMs * SAME_ENTRY_SHARE && handler.function === undefined) continue;
     untilMs = Math.max(untilMs, endMs);
-    const label = labelOf(recording, handler);
-    const known = entries.get(label);
-    if (known === undefined) entries.set(label, [handler.durationMs]);
-    else known.push(handler.durationMs);
+    appendTo(entries, labelOf(recording, handler), handler.durationMs);
   }
   return entries;
 });
@@ -146,11 +144,8 @@ export const handlingByLabel = oncePerThread((recording, thread): ReadonlyMap<st
   const handled = new Map<string, number[]>();
   for (const interaction of interactionsOf(recording)) {
     if (interaction.thread !== thread) continue;
-    const label = handlingLabel(interaction);
     const ms = interaction.processingEndMs - interaction.processingStartMs;
-    const known = handled.get(label);
-    if (known === undefined) handled.set(label, [ms]);
-    else known.push(ms);
+    appendTo(handled, handlingLabel(interaction), ms);
   }
   return handled;
 });
@@ -166,8 +161,8 @@ function handledIn(recording: Recording, thread: number, range: TimeRange): Inte
 }
 
 /**
- * A label for one unbroken block. Own code names it, or else the input that was handled in it, or else other code. Code is named only where it accounts for most of the block: a
- * short script beside an endless loop is a bystander.
+ * A label for one unbroken block. Own code names it, or else the input that was handled in it, or else other code. Code
+ * is named only where it accounts for most of the block: a short script beside an endless loop is a bystander.
  * @param source what told of the block
  */
 export function blockLabel(

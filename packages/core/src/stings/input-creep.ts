@@ -1,5 +1,6 @@
 import { actionDeed } from '../inputs/action';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
+import { appendTo } from '../recording/group';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { growthChance } from '../statistics/growth';
 import { holm } from '../statistics/holm';
@@ -20,9 +21,7 @@ function byLabel(recording: Recording): Map<string, Interaction[]> {
   const groups = new Map<string, Interaction[]>();
   for (const interaction of interactionsOf(recording)) {
     if (interaction.thread !== MAIN_THREAD) continue;
-    const group = groups.get(interaction.label);
-    if (group === undefined) groups.set(interaction.label, [interaction]);
-    else group.push(interaction);
+    appendTo(groups, interaction.label, interaction);
   }
   return groups;
 }

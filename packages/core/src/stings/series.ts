@@ -1,3 +1,4 @@
+import { appendTo } from '../recording/group';
 import type { Interaction } from '../inputs/interactions';
 import type { Sting } from './sting';
 
@@ -13,10 +14,7 @@ export interface StingSeries {
 export function seriesOf(ranked: readonly Sting[], interactions: readonly Interaction[]): StingSeries[] {
   const groups = new Map<string, Sting[]>();
   for (const sting of ranked) {
-    const key = `${sting.kind} ${sting.label}`;
-    const group = groups.get(key);
-    if (group === undefined) groups.set(key, [sting]);
-    else group.push(sting);
+    appendTo(groups, `${sting.kind} ${sting.label}`, sting);
   }
   const done = new Map<string, number>();
   for (const { label } of interactions) done.set(label, (done.get(label) ?? 0) + 1);

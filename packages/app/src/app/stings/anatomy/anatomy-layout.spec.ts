@@ -46,7 +46,7 @@ function anatomy(changes: Partial<Anatomy> = {}): Anatomy {
       lead: undefined,
       below: undefined,
       library: undefined,
-      libraryLeads: false,
+      beside: undefined,
       entered: undefined,
       leadForcedMs: 0,
     },

@@ -1,0 +1,32 @@
+import type { AnyNode, Node } from 'acorn';
+
+/** A function of any form. */
+export type FunctionNode = Extract<
+  AnyNode,
+  { type: 'FunctionDeclaration' | 'FunctionExpression' | 'ArrowFunctionExpression' }
+>;
+
+export function isFunction(node: AnyNode): node is FunctionNode {
+  return (
+    node.type === 'FunctionExpression' ||
+    node.type === 'ArrowFunctionExpression' ||
+    node.type === 'FunctionDeclaration'
+  );
+}
+
+const isNode = (value: unknown): value is AnyNode =>
+  typeof value === 'object' && value !== null && typeof (value as Node).type === 'string';
+
+/** The nodes directly below a node of an ESTree, in the order of its fields. */
+export function childrenOf(node: AnyNode): AnyNode[] {
+  const children: AnyNode[] = [];
+  const fields = node as unknown as Record<string, unknown>;
+  for (const name in fields) {
+    const value = fields[name];
+    if (typeof value !== 'object' || value === null) continue;
+    if (Array.isArray(value)) {
+      for (const item of value as unknown[]) if (isNode(item)) children.push(item);
+    } else if (isNode(value)) children.push(value);
+  }
+  return children;
+}
