@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { functionTable } from '../calls/function-table';
 import { WIDE_LENS } from '../calls/lens';
 import { CALL_END, packCalls } from '../format/packed-calls';
+import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { deskRun, end } from '../testing/desk-rows';
@@ -55,6 +56,26 @@ describe('style and layout that a long frame tells the amount of', () => {
     };
     const { styleMs, layoutMs } = blame(handler({ forcedMs: 20 }), probe);
     expect(styleMs + layoutMs).toBeCloseTo(20, 6);
+  });
+});
+
+describe('an entry inside of another, of which layout is known by its amount only', () => {
+  const inner = handler({ durationMs: 60, forcedMs: 0 });
+  const outer = handler({ durationMs: 90, forcedMs: 30 });
+  const sampled: Row = {
+    kind: 'samples',
+    ...packSamples(0, 10, { timesUs: [100_000, 100_000], stacks: [0, 0] }),
+  };
+  const stack: Row = { kind: 'stack', id: 0, function: 0 };
+  const scriptIn = (rows: Row[]) =>
+    blameOfRange(recordingOf([...CODE, stack, ...rows, outer, inner, end(500)]), 0, {
+      startMs: 100,
+      endMs: 160,
+    }).scriptOwnMs;
+
+  it('has its share of that, with samples and without', () => {
+    expect(scriptIn([])).toBeCloseTo(40, 6);
+    expect(scriptIn([sampled])).toBeCloseTo(40, 6);
   });
 });
 

@@ -45,6 +45,28 @@ function timedIn(recording: Recording, thread: number, range: TimeRange): Timed 
 }
 
 /**
+ * A range in parts that no entry begins or ends within: an entry inside of another has the same share of what is at an
+ * unknown place as the rest, however that is filled with samples.
+ */
+function cutAtEntries(recording: Recording, thread: number, range: TimeRange): TimeRange[] {
+  const { startMs: starts, durationMs, thread: threads } = recording.events.handler.columns;
+  const cuts = new Set([range.endMs]);
+  recording.events.handler.eachOverlapping(range.startMs, range.endMs, (at) => {
+    if (threads[at] !== thread) return;
+    for (const ms of [starts[at]!, starts[at]! + durationMs[at]!])
+      if (ms > range.startMs && ms < range.endMs) cuts.add(ms);
+  });
+  let startMs = range.startMs;
+  return [...cuts]
+    .sort((a, b) => a - b)
+    .map((endMs) => {
+      const part = { startMs, endMs };
+      startMs = endMs;
+      return part;
+    });
+}
+
+/**
  * The shares of all entries of a thread that have any, in order of time and without overlap. What was timed at its
  * place is taken off the amounts first, so that nothing counts twice.
  */
@@ -65,7 +87,8 @@ export const untimedShares = oncePerThread((recording, thread): readonly Untimed
     const dialog = Math.min(1, Math.max(0, pause - timed.dialogMs) / leftMs);
     const layout = Math.min(1 - dialog, Math.max(0, forced - timed.layoutMs) / leftMs);
     if (dialog + layout <= 0) continue;
-    found.push({ ...range, forced: layout, dialog });
+    for (const part of cutAtEntries(recording, thread, range))
+      found.push({ ...part, forced: layout, dialog });
     atMs = range.endMs;
   }
   return found;
