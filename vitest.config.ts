@@ -9,5 +9,10 @@ export default defineConfig({
     },
   },
   // Property tests take long on a machine that does other work.
-  test: { include: ['packages/*/src/**/*.spec.ts'], environment: 'node', testTimeout: 30_000 },
+  test: {
+    include: ['packages/*/src/**/*.spec.ts'],
+    environment: 'node',
+    testTimeout: 30_000,
+    globalSetup: 'scripts/lib/built-for-units.mjs',
+  },
 });
