@@ -15,17 +15,13 @@ import {
 } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
 import { appNames, createAppServer } from './lib/app-server.mjs';
+import { asJson, say, valueOf } from './lib/options.mjs';
 
-const options = process.argv.slice(2);
-const valueOf = (name, otherwise) =>
-  options.includes(name) ? options[options.indexOf(name) + 1] : otherwise;
 const apps = valueOf('--apps', appNames().join(',')).split(',');
 const browsers = valueOf('--browsers', 'chromium').split(',');
 const mode = valueOf('--mode', 'everyday');
 const most = Number(valueOf('--stings', '6'));
 const out = valueOf('--out');
-const asJson = options.includes('--json');
-const say = (text) => (asJson ? undefined : console.log(text));
 
 const wait = (ms) => ({ do: 'wait', ms });
 const click = (on) => ({ do: 'click', on });

@@ -8,14 +8,11 @@ import { gunzipSync } from 'node:zlib';
 import { coreTesting } from './lib/core-testing.mjs';
 import { measureCore } from './lib/core-measures.mjs';
 import { generatedFile } from './lib/generated-recording.mjs';
+import { asJson, say, valueOf } from './lib/options.mjs';
 
-const options = process.argv.slice(2);
-const valueOf = (name) => (options.includes(name) ? options[options.indexOf(name) + 1] : undefined);
-const asJson = options.includes('--json');
-const sizes = (valueOf('--spans') ?? '10000,100000,1000000,5000000').split(',').map(Number);
-const mutations = Number(valueOf('--mutations') ?? 10_000);
+const sizes = valueOf('--spans', '10000,100000,1000000,5000000').split(',').map(Number);
+const mutations = Number(valueOf('--mutations', 10_000));
 const ROUNDS = 5;
-const say = (text) => (asJson ? undefined : console.log(text));
 
 /** The damage of the tests, many times: none may crash, hang or take memory without bound. */
 async function mutated(times) {

@@ -12,12 +12,9 @@ import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
 import { generatedFile } from './lib/generated-recording.mjs';
+import { asJson, say, valueOf } from './lib/options.mjs';
 
-const options = process.argv.slice(2);
-const asJson = options.includes('--json');
-const asked = options.includes('--spans') ? options[options.indexOf('--spans') + 1] : '10000,1000000,5000000';
-const sizes = asked.split(',').map(Number);
-const say = (text) => (asJson ? undefined : console.log(text));
+const sizes = valueOf('--spans', '10000,1000000,5000000').split(',').map(Number);
 const percentile = (sorted, share) =>
   sorted[Math.min(sorted.length - 1, Math.ceil(share * sorted.length) - 1)];
 

@@ -20,17 +20,15 @@ import {
   serve,
 } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
+import { asJson, say, valueOf } from './lib/options.mjs';
 import { medianOf, ratioOf } from './lib/statistics.mjs';
 import { createWidgetServer } from './pages/widgets.mjs';
 
-const options = process.argv.slice(2);
-const asJson = options.includes('--json');
-const rounds = Number(options[options.indexOf('--rounds') + 1]) || 10;
-const onlyPage = options.includes('--page') ? options[options.indexOf('--page') + 1] : undefined;
+const rounds = Number(valueOf('--rounds', 10));
+const onlyPage = valueOf('--page');
 const MODES = ['none', 'observed', 'waiting', 'everyday', 'exact'];
 const PAIRS = 200_000;
 const TARGETS = { everyday: 1.02, exact: 1.5 };
-const say = (text) => (asJson ? undefined : console.log(text));
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Times, in the page and without the recorder's help, from an input to the first message after its frame. */

@@ -10,10 +10,9 @@ import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import { UnrewritableError, parseScript, problemOf, rewriteScript } from '../packages/server/dist/index.js';
 import { installed } from './lib/installed.mjs';
+import { asJson, say } from './lib/options.mjs';
 
 const path = (relative) => fileURLToPath(new URL(relative, import.meta.url));
-const asJson = process.argv.includes('--json');
-const say = (text) => (asJson ? undefined : console.log(text));
 const run = promisify(execFile);
 const LONGEST_TEST_MS = 60_000;
 const FIRST_ID = 2 ** 20;

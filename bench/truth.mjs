@@ -17,14 +17,10 @@ import {
   readRecording,
   recordScript,
 } from '../packages/server/dist/index.js';
+import { asJson, say, valueOf } from './lib/options.mjs';
 
-const options = process.argv.slice(2);
-const valueOf = (name, otherwise) =>
-  options.includes(name) ? options[options.indexOf(name) + 1] : otherwise;
 const rounds = Number(valueOf('--rounds', '10'));
 const browsers = valueOf('--browsers', 'chromium,firefox,webkit').split(',');
-const asJson = options.includes('--json');
-const say = (text) => (asJson ? undefined : console.log(text));
 
 /** Own time of each function in one round. Milliseconds. */
 const TRUE_MS = {

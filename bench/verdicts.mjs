@@ -4,13 +4,9 @@
  * `npm run bench -- verdicts [--comparisons 400] [--json]`
  */
 import { coreTesting } from './lib/core-testing.mjs';
+import { asJson, say, valueOf } from './lib/options.mjs';
 
-const options = process.argv.slice(2);
-const valueOf = (name, otherwise) =>
-  options.includes(name) ? Number(options[options.indexOf(name) + 1]) : otherwise;
-const asJson = options.includes('--json');
-const say = (text) => (asJson ? undefined : console.log(text));
-const comparisons = valueOf('--comparisons', 400);
+const comparisons = Number(valueOf('--comparisons', 400));
 const { verdictRates } = await coreTesting(['simulated-verdicts']);
 
 const percent = (share) => `${(share * 100).toFixed(1)} %`;

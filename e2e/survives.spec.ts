@@ -1,13 +1,20 @@
-import { expect, startRecording, stingList, stopRecording, test } from './stage';
+import type { Page } from '@playwright/test';
+import { expect, startRecording, stingList, stopRecording, test, type Stage } from './stage';
+
+/** Opens the desk, begins to record it, and has all board. */
+async function recordBoarding({ tool, openDesk }: Stage, restMs: number): Promise<Page> {
+  const desk = await openDesk();
+  await startRecording(tool, desk);
+  await desk.click('#board-all');
+  await desk.waitForTimeout(restMs);
+  return desk;
+}
 
 test('a tab closed in the middle, and a reload of the tool, leave the recording on the shelf', async ({
   stage,
 }) => {
   const { tool } = stage;
-  const desk = await stage.openDesk();
-  await startRecording(tool, desk);
-  await desk.click('#board-all');
-  await desk.waitForTimeout(1200);
+  const desk = await recordBoarding(stage, 1200);
   await desk.close();
   await tool.bringToFront();
   await expect(tool.getByRole('alert')).toContainText('What it had sent until then is kept');
@@ -22,10 +29,7 @@ test('a reload of the tool while recording goes on with the same recording and l
   stage,
 }) => {
   const { tool } = stage;
-  const desk = await stage.openDesk();
-  await startRecording(tool, desk);
-  await desk.click('#board-all');
-  await desk.waitForTimeout(1000);
+  const desk = await recordBoarding(stage, 1000);
   await tool.reload();
   await desk.waitForTimeout(300);
   await desk.click('#search-manifest');
@@ -42,10 +46,7 @@ test('a reload of the tool while recording goes on with the same recording and l
 
 test('a server that goes away is told of, with what to do, and what was kept stays', async ({ stage }) => {
   const { tool } = stage;
-  const desk = await stage.openDesk();
-  await startRecording(tool, desk);
-  await desk.click('#board-all');
-  await desk.waitForTimeout(1200);
+  await recordBoarding(stage, 1200);
   stage.running.close();
   await tool.bringToFront();
   await expect(
@@ -68,10 +69,7 @@ test('a store that is full in the middle ends the recording, says so, and what c
   stage,
 }) => {
   const { tool, running, context } = stage;
-  const desk = await stage.openDesk();
-  await startRecording(tool, desk);
-  await desk.click('#board-all');
-  await desk.waitForTimeout(1500);
+  const desk = await recordBoarding(stage, 1500);
   const browserOf = await context.newCDPSession(tool);
   const { usage } = (await tool.evaluate(() => navigator.storage.estimate())) as { usage: number };
   const limit = { origin: running.interfaceOrigin, quotaSize: usage + 2_000 };
@@ -111,10 +109,7 @@ test('a second tab of the tool says that another one records, and goes on with i
   stage,
 }) => {
   const { tool } = stage;
-  const desk = await stage.openDesk();
-  await startRecording(tool, desk);
-  await desk.click('#board-all');
-  await desk.waitForTimeout(800);
+  const desk = await recordBoarding(stage, 800);
   const second = await tool.context().newPage();
   await second.goto(stage.running.address);
   await expect(second.getByRole('status').filter({ hasText: 'Another tab of Nettle Patch' })).toBeVisible();

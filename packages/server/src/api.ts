@@ -5,7 +5,7 @@ import { againSchema, browsersHere, type Again } from './drive/again';
 import { NoLanError, type Lan } from './lan/lan';
 import { log } from './log';
 import { phoneSchema, type Phones } from './phone/phones';
-import type { ProxyControl } from './proxy/proxy';
+import type { ProxyControl } from './proxy/proxy-control';
 import { fetchScript } from './sources/fetch-script';
 
 export interface ApiOptions {

@@ -5,7 +5,7 @@ import { Lan } from './lan/lan';
 import { LOOPBACK, listenNear } from './listen';
 import { Phones } from './phone/phones';
 import { ProxyServer } from './proxy-server';
-import { ProxyControl } from './proxy/proxy';
+import { ProxyControl } from './proxy/proxy-control';
 import { Relay } from './relay/relay';
 import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
 

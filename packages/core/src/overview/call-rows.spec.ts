@@ -16,6 +16,17 @@ function listed({ length, indexes, startsMs, depths, filled, others }: DrawnCall
   }));
 }
 
+/** Rows of calls of two functions, 0 an own one and 1 a library's, by their events. */
+function rowsOf(timesUs: readonly number[], functions: readonly number[]): CallRows {
+  const recording = recordingOf([
+    { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
+    { kind: 'function', id: 0, name: 'stow', source: 0, owner: 'own' },
+    { kind: 'function', id: 1, name: 'sum', source: 0, owner: 'library' },
+    { kind: 'calls', ...packCalls(0, { timesUs, functions }) },
+  ]);
+  return new CallRows(recording, callsOf(recording, 0));
+}
+
 const range = fc
   .tuple(fc.integer({ min: 0, max: 2_000_000 }), fc.integer({ min: 1, max: 800_000 }))
   .map(([startUs, lengthUs]) => ({ startMs: startUs / 1000, endMs: (startUs + lengthUs) / 1000 }));
@@ -48,13 +59,7 @@ describe('rows of calls', () => {
       timesUs.push(hour * HOUR_US, (hour + 0.5) * HOUR_US);
       functions.push(hour % 4 === 0 ? 1 : 0, CALL_END);
     }
-    const recording = recordingOf([
-      { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
-      { kind: 'function', id: 0, name: 'stow', source: 0, owner: 'own' },
-      { kind: 'function', id: 1, name: 'sum', source: 0, owner: 'library' },
-      { kind: 'calls', ...packCalls(0, { timesUs, functions }) },
-    ]);
-    const rows = new CallRows(recording, callsOf(recording, 0));
+    const rows = rowsOf(timesUs, functions);
     const drawn = listed(rows.draw({ startMs: 0, endMs: (720 * HOUR_US) / 1000 }, 10, 5));
     for (const { filled, others } of drawn.slice(0, -1)) {
       expect(Math.abs(filled - 0.5)).toBeLessThan(BLOCK_SHARE);
@@ -69,13 +74,7 @@ describe('rows of calls', () => {
       timesUs.push(call * 10, call * 10 + 5);
       functions.push(call % 2, CALL_END);
     }
-    const recording = recordingOf([
-      { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },
-      { kind: 'function', id: 0, name: 'stow', source: 0, owner: 'own' },
-      { kind: 'function', id: 1, name: 'sum', source: 0, owner: 'library' },
-      { kind: 'calls', ...packCalls(0, { timesUs, functions }) },
-    ]);
-    const rows = new CallRows(recording, callsOf(recording, 0));
+    const rows = rowsOf(timesUs, functions);
     const drawn = listed(rows.draw({ startMs: 0, endMs: 10 }, 10, 5));
     expect(drawn.length).toBeGreaterThanOrEqual(9);
     expect(drawn.length).toBeLessThanOrEqual(11);

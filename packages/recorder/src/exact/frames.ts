@@ -1,4 +1,4 @@
-import { standsFor } from '../page/exact/function-text';
+import { keepFunctionText } from '../page/exact/function-text';
 import { replaceAccessor, replaceMethod } from '../page/wrap/replace';
 
 const RECORDER = Symbol.for('nettle-patch recorder');
@@ -10,20 +10,7 @@ type Frame = Window & { Function: FunctionConstructor; [RECORDER]?: true };
 function keepTextIn(frame: Frame): void {
   if (frame[RECORDER] || kept.has(frame.Function)) return;
   kept.add(frame.Function);
-  const { prototype } = frame.Function;
-  const native = prototype.toString;
-  const { toString } = {
-    toString(this: unknown): string {
-      return Reflect.apply(Function.prototype.toString, this === toString ? native : this, []);
-    },
-  };
-  standsFor(toString, native);
-  Object.defineProperty(prototype, 'toString', {
-    value: toString,
-    writable: true,
-    configurable: true,
-    enumerable: false,
-  });
+  keepFunctionText(frame.Function.prototype);
 }
 
 /** A window of another origin says nothing. */

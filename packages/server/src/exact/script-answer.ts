@@ -8,6 +8,14 @@ const WORKER_DESTINATIONS = new Set(['worker', 'sharedworker', 'serviceworker'])
 const SCRIPT_TYPE =
   /^\s*(?:text|application)\/(?:x-)?(?:javascript|ecmascript|jscript|livescript)(?:1\.\d)?\s*(?:;|$)/i;
 
+/** What the `type` of an element is whose text is run (HTML, section 4.12.1). */
+const ELEMENT_TYPE = /^$|^module$|^(?:text|application)\/(?:x-)?(?:java|ecma)script$/i;
+
+/** Whether the text of a `script` element of a type is run, and is no data. */
+export function isRunType(type: string): boolean {
+  return ELEMENT_TYPE.test(type.trim());
+}
+
 /** Whether a request is for a script that the page or a worker of it will run. */
 export function asksForScript(request: IncomingMessage): boolean {
   const destination = request.headers['sec-fetch-dest'];

@@ -1,7 +1,7 @@
 import { PAIR_PATH, SIGN_PATH, type LanState } from '@nettle-patch/core';
 import { listenNear } from '../listen';
 import { ProxyServer } from '../proxy-server';
-import type { ProxyControl } from '../proxy/proxy';
+import type { ProxyControl } from '../proxy/proxy-control';
 import type { Relay } from '../relay/relay';
 import { lanAddresses } from './addresses';
 import { Devices } from './devices';

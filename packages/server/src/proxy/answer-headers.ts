@@ -36,6 +36,8 @@ const OF_CACHES = new Set([
 /** Headers that say for how long an answer may be used without asking. */
 const OF_AGE = new Set(['cache-control', 'expires', 'age']);
 
+const NO_STORE = /\bno-store\b/i;
+
 /** Headers by which an answer that is kept is found to be the same still: a page holds what belongs to its load. */
 const OF_VERSIONS = new Set(['etag', 'last-modified']);
 
@@ -82,7 +84,7 @@ function rewrite(name: string, value: string, context: AnswerContext): string | 
   const changed = permit !== undefined || context.rewritten === true;
   if (changed && OF_EXACT_BYTES.has(name)) return undefined;
   if (context.rewritten && OF_CACHES.has(name)) return undefined;
-  if (asksAgain(context) && OF_AGE.has(name) && !/\bno-store\b/i.test(value)) return undefined;
+  if (asksAgain(context) && OF_AGE.has(name) && !NO_STORE.test(value)) return undefined;
   if (permit !== undefined && OF_VERSIONS.has(name)) return undefined;
   if (context.embedderPolicy !== undefined && ISOLATING.has(name)) return undefined;
   if (name === 'location' || name === 'content-location') return rewriteLocation(value, context);
@@ -111,7 +113,7 @@ export function answerHeaders(answer: IncomingMessage, context: AnswerContext): 
   }
   if (context.permit !== undefined) headers.push(['Document-Policy', documentPolicy]);
   if (context.rewritten) headers.push(['Cache-Control', 'no-store']);
-  else if (asksAgain(context) && !/\bno-store\b/i.test(answer.headers['cache-control'] ?? ''))
+  else if (asksAgain(context) && !NO_STORE.test(answer.headers['cache-control'] ?? ''))
     headers.push(['Cache-Control', 'no-cache']);
   if (context.embedderPolicy !== undefined) {
     headers.push(['Cross-Origin-Embedder-Policy', context.embedderPolicy]);

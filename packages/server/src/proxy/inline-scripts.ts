@@ -1,11 +1,10 @@
+import { isRunType } from '../exact/script-answer';
 import type { InlineRewriter } from './html-injection';
 
 interface StartTag {
   readonly tagName: string;
   attrs: { name: string; value: string }[];
 }
-
-const SCRIPT_TYPES = /^$|^module$|^(?:text|application)\/(?:x-)?(?:java|ecma)script$/i;
 
 /** Finds the scripts that stand in a page and has them rewritten; the text is given as bytes (latin1). */
 export class InlineScripts {
@@ -23,7 +22,7 @@ export class InlineScripts {
     const type = token.attrs.find(({ name }) => name === 'type')?.value.trim() ?? '';
     const isInline = !token.attrs.some(({ name }) => name === 'src');
     this.#isImportMap = /^importmap$/i.test(type);
-    if (!isInline || !(SCRIPT_TYPES.test(type) || this.#isImportMap)) return;
+    if (!isInline || !(isRunType(type) || this.#isImportMap)) return;
     this.#text = '';
     this.#isModule = /^module$/i.test(type);
   }

@@ -3,7 +3,8 @@ import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
 import { DEFAULT_SETTINGS } from '@nettle-patch/core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { ProxyControl, RecordingProxy } from './proxy';
+import { RecordingProxy } from './proxy';
+import { ProxyControl } from './proxy-control';
 
 const MB = 2 ** 20;
 /** As a script that was written to be unfolded: some hundred kilobytes as it is sent. */

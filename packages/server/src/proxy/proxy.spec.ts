@@ -15,7 +15,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { WebSocket, WebSocketServer } from 'ws';
 import { DEFAULT_SETTINGS } from '@nettle-patch/core';
 import { DEVICE_COOKIE } from '../lan/lan-gate';
-import { ProxyControl, RecordingProxy } from './proxy';
+import { RecordingProxy } from './proxy';
+import { ProxyControl } from './proxy-control';
 
 /** Stands for the recorder of workers, which need not be built here. */
 const PRELUDE = 'globalThis.recorder=1';

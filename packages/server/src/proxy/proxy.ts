@@ -4,13 +4,14 @@ import { Agent, type IncomingMessage, type ServerResponse } from 'node:http';
 import { Agent as TlsAgent } from 'node:https';
 import type { Duplex } from 'node:stream';
 import { pipeline, type Transform } from 'node:stream';
-import { EXACT_PATH, RECORDER_PATH, SENDER_PATH, STEPS_PATH, type ProxySettings } from '@nettle-patch/core';
+import { EXACT_PATH, RECORDER_PATH, SENDER_PATH, STEPS_PATH } from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
 import { asksForScript, asksForWorker, isScript } from '../exact/script-answer';
-import { ScriptRewriter, type ScriptToRewrite } from '../exact/script-rewriter';
+import type { ScriptToRewrite } from '../exact/script-rewriter';
 import type { Gate } from '../gate/gate';
 import { DEVICE_COOKIE } from '../lan/lan-gate';
+import { atOrigin, withoutQuery } from '../sources/at-origin';
 import { fetchMap, type Origins } from '../sources/fetch-script';
 import { builtPath } from '../assets';
 import { answerHeaders, type AnswerContext } from './answer-headers';
@@ -18,6 +19,8 @@ import { READABLE_CODINGS, decompressor } from './decompress';
 import { destinationOf, isHtml } from './html-answer';
 import { injectRecorder, type InlineRewriter } from './html-injection';
 import { explainFailure } from './failure-page';
+import type { ProxyControl } from './proxy-control';
+import { textWithin } from './text-within';
 
 export interface ProxyOptions {
   /** Origin of the app's own server. */
@@ -28,29 +31,6 @@ export interface ProxyOptions {
   /** Files that are put into pages before the recorder, besides those the settings ask for. */
   readonly extraPaths?: readonly string[];
 }
-
-/** How pages are treated, at whichever address they are opened, and the scripts that were rewritten for them. */
-export class ProxyControl {
-  readonly rewriter = new ScriptRewriter();
-  /** Addresses of scripts as they were asked for, by what is recorded of them, which is never a query. */
-  readonly #asked = new Map<string, string>();
-
-  constructor(public settings: ProxySettings) {}
-
-  /** Notes that a script was asked for. */
-  asked(url: URL): void {
-    if (url.search === '') return;
-    if (this.#asked.size >= MOST_ASKED) this.#asked.delete(this.#asked.keys().next().value!);
-    this.#asked.set(plain(url.href), url.href);
-  }
-
-  /** The whole address a script was last asked for by, as another query may be another file. */
-  wholeAddress(recorded: string): string {
-    return this.#asked.get(recorded) ?? recorded;
-  }
-}
-
-const MOST_ASKED = 10_000;
 
 /** An answer may come as late as it likes: event streams and long polls are no failures. */
 const NO_TIME_LIMIT = 2 ** 31 - 1;
@@ -205,7 +185,7 @@ export class RecordingProxy {
     const left = this.#control.settings.leaveOut.find((text) => url.includes(text));
     if (left !== undefined) {
       this.#control.rewriter.leave(
-        plain(url),
+        withoutQuery(url),
         `its calls are not recorded: its address holds "${left}", which is left out`,
       );
     }
@@ -223,7 +203,7 @@ export class RecordingProxy {
       const read = await textWithin(readable, LARGEST_SCRIPT);
       if (!read.isWhole) {
         this.#control.rewriter.leave(
-          plain(this.#urlOf(request).href),
+          withoutQuery(this.#urlOf(request).href),
           `it is not recorded: it has more than ${LARGEST_SCRIPT / 2 ** 20} MB`,
         );
         this.#head(answer, response, { ...this.#context(request), rewritten: true });
@@ -237,7 +217,7 @@ export class RecordingProxy {
       const header = answer.headers['sourcemap'] ?? answer.headers['x-sourcemap'] ?? null;
       const found = await fetchMap(url, original, header as string | null, this.#origins());
       const { map, mapUrl } = found;
-      const script = { url: plain(url.href), text: original, map, mapUrl, prelude };
+      const script = { url: withoutQuery(url.href), text: original, map, mapUrl, prelude };
       const code = await this.#rewritten(script);
       this.#head(answer, response, { ...this.#context(request), rewritten: true });
       response.end(code);
@@ -265,7 +245,7 @@ export class RecordingProxy {
   /** Rewrites scripts that stand in a page, unless its policy knows them by their very bytes. */
   #inlineRewriter(answer: IncomingMessage, request: IncomingMessage): InlineRewriter | undefined {
     const policy = String(answer.headers['content-security-policy'] ?? '');
-    const page = plain(this.#urlOf(request).href);
+    const page = withoutQuery(this.#urlOf(request).href);
     if (/'sha(256|384|512)-/.test(policy)) {
       this.#control.rewriter.leave(
         page,
@@ -289,9 +269,7 @@ export class RecordingProxy {
   }
 
   #urlOf(request: IncomingMessage): URL {
-    const path = request.url ?? '/';
-    const url = this.options.gate.origin + (path.startsWith('/') ? path : '/');
-    return new URL(URL.canParse(url) ? url : this.options.gate.origin);
+    return atOrigin(this.options.gate.origin, request.url ?? '/');
   }
 
   #head(answer: IncomingMessage, response: ServerResponse, context: AnswerContext): void {
@@ -322,27 +300,6 @@ function embedderPolicyFor(request: IncomingMessage): string {
 
 /** Scripts above this pass as they are. Bytes. */
 const LARGEST_SCRIPT = 64 * 2 ** 20;
-
-/** What a stream gives, up to a bound; where there is more, the stream goes on from there. */
-async function textWithin(
-  stream: Transform,
-  most: number,
-): Promise<
-  { readonly isWhole: true; readonly text: string } | { readonly isWhole: false; readonly text: Buffer }
-> {
-  const pieces: Buffer[] = [];
-  let size = 0;
-  for await (const piece of stream.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
-    pieces.push(piece);
-    size += piece.length;
-    if (size > most) return { text: Buffer.concat(pieces), isWhole: false };
-  }
-  return { text: Buffer.concat(pieces).toString('utf8'), isWhole: true };
-}
-
-function plain(url: string): string {
-  return url.replace(/[?#].*$/, '');
-}
 
 /** What of an outgoing request is used here. */
 interface HeaderTarget {

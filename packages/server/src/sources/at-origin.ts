@@ -5,3 +5,8 @@
 export function atOrigin(origin: string, path: string): URL {
   return new URL(`${origin}${path.startsWith('/') || path.startsWith('\\') ? '' : '/'}${path}`);
 }
+
+/** An address without query and fragment. */
+export function withoutQuery(url: string): string {
+  return url.replace(/[?#].*$/, '');
+}

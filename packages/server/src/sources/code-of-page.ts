@@ -1,4 +1,5 @@
 import { functionSites } from '@nettle-patch/core';
+import { isRunType } from '../exact/script-answer';
 import { RewritingStream } from 'parse5-html-rewriting-stream';
 
 /** Everything but line ends. */
@@ -28,7 +29,7 @@ export function codeOfPage(html: string): string {
   let isScript = false;
   parser.on('startTag', ({ tagName, attrs }) => {
     const type = attrs.find(({ name }) => name === 'type')?.value ?? '';
-    isScript = tagName === 'script' && /^$|^module$|javascript/i.test(type.trim());
+    isScript = tagName === 'script' && isRunType(type);
   });
   parser.on('endTag', () => (isScript = false));
   parser.on('text', ({ sourceCodeLocation: at }) => {

@@ -1,4 +1,5 @@
 import type { ScriptText } from '@nettle-patch/core';
+import { atOrigin } from './at-origin';
 import { codeOfPage } from './code-of-page';
 
 const LARGEST_TEXT = 64 * 1024 * 1024;
@@ -48,12 +49,9 @@ export interface Origins {
   readonly targetOrigin: string;
 }
 
-/** The same address at the app behind the proxy, and nowhere else: a path that begins with two slashes names no host. */
+/** The same address at the app behind the proxy. */
 function behind(address: URL, { targetOrigin }: Origins): URL {
-  const url = new URL(targetOrigin);
-  url.pathname = address.pathname;
-  url.search = address.search;
-  return url;
+  return atOrigin(targetOrigin, address.pathname + address.search);
 }
 
 /**

@@ -16,15 +16,16 @@ export function originalText(of: object): string {
 /**
  * Makes functions show the text they had before they were rewritten, and replaced ones that of the function
  * they stand for, as programs compare or evaluate it.
+ * @param prototype of the functions of a window
  */
-export function keepFunctionText(): void {
+export function keepFunctionText(prototype: object = Function.prototype): void {
   const { toString } = {
     toString(this: object): string {
       return originalText(this);
     },
   };
-  standsFor(toString, nativeText);
-  Object.defineProperty(Function.prototype, 'toString', {
+  standsFor(toString, prototype.toString);
+  Object.defineProperty(prototype, 'toString', {
     value: toString,
     writable: true,
     configurable: true,
