@@ -10,7 +10,7 @@ const path = (relative) => fileURLToPath(new URL(`../../${relative}`, import.met
  * rewritten scripts, and some that the recorder's files keep to themselves. All files are to have the same short names.
  */
 const OWN_PROPERTIES =
-  'emit charged session ring methods getters setters originMs collect mutations bodyOpen bodyClose expressionOpen expressionClose waitingBodyOpen waitingBodyClose waitingExpressionOpen waitingExpressionClose waitOpen statementWaitOpen waitClose awaitedOpen awaitedClose bareYieldOpen statementBareYieldOpen handlerOpen loopOpen loopClose loopBodyOpen loopBodyClose pausedAtMs costFromMs tellWorkers isIncomparable inARow bothMs apart functionAtOffset functionLike functionAt placeAt enterAt leaveAt onOutermost latestCallback endResumed currentId takeRows takeCost ranItself onRendered forces timesMs firstId handOver giveBack unwind keepsTexts keepsText addValues onRequest onResume laidOutMs styledMs paintedMs causeOf isDirty onLaidOut takeAll takeDropped functionRows install tables switch charge carries originEpochMs socketUrl joinUrl isInView'.split(
+  'emit charged session ring methods getters setters originMs collect mutations bodyOpen bodyClose expressionOpen expressionClose waitingBodyOpen waitingBodyClose waitingExpressionOpen waitingExpressionClose waitOpen statementWaitOpen waitClose awaitedOpen awaitedClose bareYieldOpen statementBareYieldOpen handlerOpen loopOpen loopClose loopBodyOpen loopBodyClose pausedAtMs costFromMs tellWorkers isIncomparable inARow bothMs apart functionAtOffset functionLike functionAt placeAt enterAt leaveAt onOutermost latestCallback endResumed currentId takeRows takeCost ranItself onRendered forces timesMs firstId handOver giveBack unwind keepsTexts keepsText addValues onRequest onResume laidOutMs styledMs paintedMs causeOf isDirty onLaidOut takeAll takeDropped functionRows install tables switch charge carries originEpochMs socketUrl joinUrl isInView instead stoodFor asWritten replacements originals wrapHandlers wrapListening onChange'.split(
     ' ',
   );
 /** Single letters that no standard object has for a property that is used here. */
@@ -21,6 +21,13 @@ const SHORT_NAMES = Object.fromEntries(
     LETTERS[at % LETTERS.length] + '$'.repeat(Math.floor(at / LETTERS.length)),
   ]),
 );
+
+/** A module is strict; as a script of its own it has to say so, within its function, as more may follow it in one file. */
+function strict(code) {
+  const opening = /^\(\(\)=>\{/;
+  if (!opening.test(code)) throw new Error('a file of the recorder does not begin with its function');
+  return code.replace(opening, '(()=>{"use strict";');
+}
 
 /** @returns the files, each with its name and its text: as small as can be, as every page loads them */
 export async function buildRecorder() {
@@ -58,7 +65,7 @@ export async function buildRecorder() {
           keep_fargs: false,
         },
       });
-      return { name: file.split('/').pop(), text: code };
+      return { name: file.split('/').pop(), text: strict(code) };
     }),
   );
 }

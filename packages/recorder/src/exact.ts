@@ -1,8 +1,9 @@
-import { keepFunctionText } from './page/exact/function-text';
 import { keepIntegrity } from './exact/integrity';
-import { keepTextInFrames } from './exact/frames';
+import { provideCalls } from './page/exact/provided';
+import { shared } from './page/shared';
 
 document.currentScript?.remove();
-keepFunctionText();
+const { exact } = shared;
+shared.exact = undefined;
+if (exact !== undefined) provideCalls(exact.ring, exact.register);
 keepIntegrity();
-keepTextInFrames();

@@ -1,8 +1,16 @@
 import type { Command, Header, Row, Target } from '@nettle-patch/core';
 import type { CallChunk, ChunkBuffers } from './page/exact/call-ring';
 
+/** The header as it leaves the page: the sender adds what it can find out without keeping the page waiting. */
+export type PageHeader = Omit<Header, 'clockStepMs' | 'target'> & {
+  readonly target: Omit<Header['target'], 'engine'>;
+};
+
+/** The page as it presents itself, but for what the sender adds. */
+export type PageTarget = Omit<Target, 'engine'>;
+
 /** A row as it leaves the page: the header, or any other. */
-export type OutgoingRow = Header | Row;
+export type OutgoingRow = PageHeader | Row;
 
 /** What the engine's profiler gives (WICG JS Self-Profiling). */
 export interface ProfilerTrace {
@@ -29,7 +37,7 @@ export type ToSender =
       readonly joinUrl: string;
       readonly secret: string;
     }
-  | { readonly type: 'target'; readonly target: Target }
+  | { readonly type: 'target'; readonly target: PageTarget }
   | {
       readonly type: 'batch';
       readonly recordingId: string;

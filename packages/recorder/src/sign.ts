@@ -1,4 +1,4 @@
-import { offerCapture } from './offer';
+import { offerCapture } from './page/offered';
 import { SignCapture } from './sign/sign-capture';
 
 (document.currentScript as HTMLScriptElement | null)?.remove();

@@ -1,4 +1,4 @@
-import { offerCapture } from './offer';
+import { offerCapture } from './page/offered';
 import { StepCapture } from './steps/step-capture';
 
 const element = document.currentScript as HTMLScriptElement | null;

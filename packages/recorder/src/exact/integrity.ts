@@ -1,4 +1,5 @@
-import { replaceAccessor, replaceMethod, type AnyFunction } from '../page/wrap/replace';
+import { apply } from '../page/natives';
+import { replaceAccessor, replaceMethod } from '../page/wrap/replace';
 
 /** Hashes that the app gave, of texts that come rewritten: elements tell of them, and the browser is not told. */
 const given = new WeakMap<object, string>();
@@ -21,30 +22,28 @@ function loadsScript(element: unknown): element is Element {
 export function keepIntegrity(): void {
   for (const { prototype } of [HTMLScriptElement, HTMLLinkElement]) {
     replaceAccessor(prototype, NAME, {
-      get: (original) =>
-        function (this: object) {
-          return given.get(this) ?? (Reflect.apply(original, this, []) as string);
+      get: (original) => ({
+        instead() {
+          return given.get(this as object) ?? (apply(original, this, []) as string);
         },
-      set: (original) =>
-        function (this: object, value: unknown) {
+      }),
+      set: (original) => ({
+        instead(value: unknown) {
           if (loadsScript(this)) given.set(this, String(value));
-          else Reflect.apply(original, this, [value]);
+          else apply(original, this, [value]);
         },
+      }),
     });
   }
   const about = (element: unknown, name: unknown): element is Element =>
     typeof name === 'string' && name.toLowerCase() === NAME && loadsScript(element);
   const replace = (name: string, instead: (element: Element, value: unknown) => unknown) =>
-    replaceMethod(
-      Element.prototype,
-      name,
-      (original): AnyFunction =>
-        function (this: unknown, ...args: unknown[]) {
-          const isMeant =
-            about(this, args[0]) && (name === 'setAttribute' ? args.length > 1 : given.has(this));
-          return isMeant ? instead(this as Element, args[1]) : Reflect.apply(original, this, args);
-        },
-    );
+    replaceMethod(Element.prototype, name, (original) => ({
+      instead(...args: unknown[]) {
+        const isMeant = about(this, args[0]) && (name === 'setAttribute' ? args.length > 1 : given.has(this));
+        return isMeant ? instead(this as Element, args[1]) : (apply(original, this, args) as unknown);
+      },
+    }));
   replace('setAttribute', (element, value) => void given.set(element, String(value)));
   replace('getAttribute', (element) => given.get(element));
   replace('hasAttribute', () => true);

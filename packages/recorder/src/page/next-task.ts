@@ -1,3 +1,4 @@
+import { listen, send } from './natives';
 import { ours } from './wrap/ours';
 
 /** Calls back in a task of its own, as soon as the present one is done. */
@@ -6,12 +7,18 @@ export class NextTask {
   #waiting: (() => void)[] = [];
 
   constructor() {
-    this.#channel.port1.onmessage = ours(() => this.#waiting.shift()?.());
+    const { port1 } = this.#channel;
+    listen(
+      port1,
+      'message',
+      ours(() => this.#waiting.shift()?.()),
+    );
+    port1.start();
   }
 
   call(callback: () => void): void {
     this.#waiting.push(callback);
-    this.#channel.port2.postMessage(null);
+    send(this.#channel.port2);
   }
 
   close(): void {

@@ -18,15 +18,19 @@ import { ProbeSteps } from './layout/probe-steps';
 import { Redraws } from './layout/redraws';
 import { RenderProbe } from './layout/render-probe';
 import { NextTask } from './next-task';
-import { OFFERED } from './offered';
+import { takeOffered } from './offered';
+import { hideOwnRequests } from './wrap/own-requests';
 import { wrapDialogs } from './wrap/dialogs';
 import { Entries } from './wrap/entries';
-import { wrapHandlerProperties, wrapListeners, type EventCause } from './wrap/events';
+import { Listeners } from './wrap/events';
+import { wrapFrames } from './wrap/frames';
 import { PendingFrames, SentMessages, SentRequests, wrapCallbacks, wrapObservers } from './wrap/scheduling';
 
 /** Classes whose objects have `on…` properties. */
 const WITH_HANDLERS = [
   'HTMLElement',
+  'HTMLBodyElement',
+  'HTMLFrameSetElement',
   'SVGElement',
   'Document',
   'Element',
@@ -87,18 +91,26 @@ export function pageCaptures(sink: CallSink, traces: TraceSink, isExact: boolean
     life,
     ...paints,
     shifts,
-    ...((globalThis as { [OFFERED]?: Capture[] })[OFFERED] ?? []),
+    ...takeOffered(),
   ];
 
-  const causeOf: EventCause = (target, event) =>
-    messages.causeOf(target, event) ?? sentRequests.causeOf(target);
-  exact.install(globalThis);
-  keepFunctionText();
-  wrapListeners(entries, causeOf);
-  const scope = globalThis as unknown as Record<string, { prototype: object } | undefined>;
-  for (const owner of [globalThis, ...WITH_HANDLERS.map((name) => scope[name]?.prototype)]) {
-    if (owner !== undefined) wrapHandlerProperties(owner, entries, causeOf);
-  }
+  const listeners = new Listeners(
+    entries,
+    (target, event) => messages.causeOf(target, event) ?? sentRequests.causeOf(target),
+  );
+  const watchWindow = (scope: typeof globalThis) => {
+    keepFunctionText(scope.Function.prototype);
+    listeners.wrapListening(scope);
+    listeners.wrapHandlers(scope);
+    const classes = scope as unknown as Record<string, { prototype: object } | undefined>;
+    for (const name of WITH_HANDLERS) {
+      const owner = classes[name]?.prototype;
+      if (owner !== undefined) listeners.wrapHandlers(owner);
+    }
+  };
+  watchWindow(globalThis);
+  wrapFrames(watchWindow);
+  hideOwnRequests();
   wrapCallbacks(entries, frames);
   wrapObservers(entries);
   if (!longFrames.available) wrapDialogs(entries);

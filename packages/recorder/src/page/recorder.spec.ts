@@ -4,6 +4,11 @@ import type { Capture } from './capture/capture';
 import { Recorder, type OutgoingBatch } from './recorder';
 import type { RecordingSession } from './session';
 
+vi.mock('./natives', async (actual) => {
+  const { nativesOfNow } = await import('./testing/natives-of-now');
+  return nativesOfNow(await actual());
+});
+
 /** A capture that notes what is done to it and emits a mark whenever it is asked to collect. */
 function fakeCapture(name: string, available = true) {
   const calls: string[] = [];

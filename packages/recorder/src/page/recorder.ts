@@ -5,6 +5,7 @@ import { armNextLoad } from './next-load';
 import { failed, ours, oversee } from './wrap/ours';
 import { RecordingSession } from './session';
 import { capabilitiesOf, describeRecording, type Capabilities } from './target';
+import { clearInterval, now, setInterval, setTimeout } from './natives';
 
 /** How long starting may keep the page waiting at a time. */
 const START_PIECE_MS = 1.5;
@@ -83,7 +84,7 @@ export class Recorder {
     return {
       id: session.id,
       state: pausedAtMs === undefined ? 'recording' : 'paused',
-      elapsedMs: Math.max(0, session.time(performance.now())),
+      elapsedMs: Math.max(0, session.time(now())),
     };
   }
 
@@ -105,7 +106,7 @@ export class Recorder {
    */
   start(recordingId: string, startUp: boolean, installMs = 0, words?: boolean): void {
     if (this.#running !== undefined) return;
-    const session = new RecordingSession(recordingId, startUp ? 0 : performance.now(), startUp);
+    const session = new RecordingSession(recordingId, startUp ? 0 : now(), startUp);
     session.words = words;
     session.charge('install', installMs);
     this.#running = { session, sequence: 0, pausedAtMs: undefined, costFromMs: 0, ending: false };
@@ -128,8 +129,8 @@ export class Recorder {
     const waiting = this.all.filter(({ available, always }) => available || always);
     const startSome = () => {
       if (this.#running?.session !== session || this.#running.pausedAtMs !== undefined) return;
-      const untilMs = performance.now() + START_PIECE_MS;
-      while (waiting.length > 0 && (session.startUp || performance.now() < untilMs)) {
+      const untilMs = now() + START_PIECE_MS;
+      while (waiting.length > 0 && (session.startUp || now() < untilMs)) {
         const capture = waiting.shift()!;
         this.#captures.push(capture);
         session.charged(`start ${capture.name}`, () => capture.start(session));
@@ -150,13 +151,13 @@ export class Recorder {
     const running = this.#running;
     if (running === undefined || running.ending) return undefined;
     void this.#stopCaptures();
-    return this.#end(running, running.session.time(performance.now()), 'target-left');
+    return this.#end(running, running.session.time(now()), 'target-left');
   }
 
   #pause(): void {
     const running = this.#running!;
     if (running.pausedAtMs !== undefined) return;
-    running.pausedAtMs = running.session.time(performance.now());
+    running.pausedAtMs = running.session.time(now());
     this.tellWorkers(undefined);
     void this.#stopCaptures();
     this.#emitCost(running);
@@ -174,7 +175,7 @@ export class Recorder {
   #closePause(running: Running): void {
     if (running.pausedAtMs === undefined) return;
     const startMs = running.pausedAtMs;
-    const durationMs = running.session.time(performance.now()) - startMs;
+    const durationMs = running.session.time(now()) - startMs;
     running.session.emit({ kind: 'pause', startMs, durationMs: Math.max(0, durationMs) });
     running.pausedAtMs = undefined;
     running.costFromMs = startMs + durationMs;
@@ -182,7 +183,7 @@ export class Recorder {
 
   #note(text: string): void {
     const { session } = this.#running!;
-    const startMs = session.time(performance.now());
+    const startMs = session.time(now());
     session.emit({ kind: 'span', thread: session.thread, startMs, durationMs: 0, type: 'note', name: text });
   }
 
@@ -190,7 +191,7 @@ export class Recorder {
     const running = this.#running!;
     if (running.ending) return;
     running.ending = true;
-    const endMs = running.session.time(performance.now());
+    const endMs = running.session.time(now());
     this.tellWorkers(undefined);
     const wasPaused = running.pausedAtMs !== undefined;
     this.#closePause(running);
@@ -224,7 +225,7 @@ export class Recorder {
     running.session.charged('collect', () => {
       const paused = running.pausedAtMs !== undefined;
       if (!paused && !running.ending) for (const capture of this.#captures) capture.collect?.();
-      const sinceCostMs = running.session.time(performance.now()) - running.costFromMs;
+      const sinceCostMs = running.session.time(now()) - running.costFromMs;
       if (!paused && sinceCostMs >= COST_EVERY_MS) this.#emitCost(running);
       const rows = running.session.takeRows();
       if (rows.length > 0) this.#send(rows, false);
@@ -240,12 +241,12 @@ export class Recorder {
   #tick(): void {
     const { session, pausedAtMs, ending } = this.#running!;
     const watch = pausedAtMs === undefined && !ending && document.visibilityState === 'visible';
-    this.tick({ recordingId: session.id, originMs: session.originMs, atMs: performance.now(), watch });
+    this.tick({ recordingId: session.id, originMs: session.originMs, atMs: now(), watch });
   }
 
   #emitCost(running: Running): void {
     const { session } = running;
-    const nowMs = session.time(performance.now());
+    const nowMs = session.time(now());
     const startMs = running.costFromMs;
     session.emit({
       kind: 'cost',

@@ -1,4 +1,5 @@
 import { ours } from './wrap/ours';
+import { requestAnimationFrame } from './natives';
 
 const FRAMES = 12;
 /** No display is refreshed more often. */

@@ -1,4 +1,7 @@
-import type { ToSender } from '../messages';
+import type { ToSender, WorkerGreeting } from '../messages';
+import { apply } from './natives';
+
+const { postMessage } = Worker.prototype;
 
 interface TrustedTypes {
   createPolicy(
@@ -39,6 +42,10 @@ export function startSenderWorker(scriptUrl: string): Worker | undefined {
   }
 }
 
-export function post(worker: Worker, message: ToSender, transfer: Transferable[] = []): void {
-  worker.postMessage(message, transfer);
+export function post(
+  worker: Worker,
+  message: ToSender | WorkerGreeting,
+  transfer: Transferable[] = [],
+): void {
+  apply(postMessage, worker, [message, transfer]);
 }

@@ -1,5 +1,6 @@
 import { MAIN_THREAD, RECORDER_PATH, type Row } from '@nettle-patch/core';
 import { InternedTables } from './interned';
+import { now } from './natives';
 
 /** Ids of scripts and functions that workers of the page give, above those of all other parts. */
 const FIRST_WORKER_ID = 2 ** 25;
@@ -49,12 +50,12 @@ export class RecordingSession {
 
   /** Tells that something is missing in the recording. */
   drop(reason: string): void {
-    this.emit({ kind: 'drop', startMs: this.time(performance.now()), count: 1, reason });
+    this.emit({ kind: 'drop', startMs: this.time(now()), count: 1, reason });
   }
 
   /** Tells of an entry into the recorder's own script, so that what it took is not taken for the app's. */
   ranItself(startMs: number): void {
-    const durationMs = this.length(performance.now() - startMs);
+    const durationMs = this.length(now() - startMs);
     if (durationMs < WORTH_MS) return;
     const name = 'Nettle Patch recorder';
     this.emit({
@@ -77,11 +78,11 @@ export class RecordingSession {
 
   /** Does a piece of the recorder's own work and counts what it costs the page. @param name of the piece */
   charged<T>(name: string, work: () => T): T {
-    const startMs = performance.now();
+    const startMs = now();
     try {
       return work();
     } finally {
-      this.charge(name, performance.now() - startMs);
+      this.charge(name, now() - startMs);
     }
   }
 

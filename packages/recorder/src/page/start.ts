@@ -1,16 +1,15 @@
 import { RESERVED_PATH, SENDER_PATH, TARGET_SOCKET_PATH, writeBatch } from '@nettle-patch/core';
 import type { FromSender } from '../messages';
 import { pageCaptures } from './page-captures';
-import { measureClockStep } from './clock-step';
 import { takeArmedRecording } from './next-load';
+import { listen, now } from './natives';
+import { hasRecorder, installed, shared } from './shared';
 import { Recorder, type OutgoingBatch } from './recorder';
 import { measureRefresh } from './refresh';
 import { post, startSenderWorker } from './sender-worker';
 import { describeTarget } from './target';
 import { ours } from './wrap/ours';
 import { wrapWorkers } from './wrap/page-workers';
-
-const INSTALLED = Symbol.for('nettle-patch recorder');
 
 function randomId(): string {
   return crypto.getRandomValues(new Uint32Array(4)).join('-');
@@ -27,10 +26,9 @@ function sendBeacon(base: URL, secret: string, targetId: string, batch: Outgoing
 /** Installs the recorder in a page, once, and takes its own element out of the document again. */
 export function startPage(): void {
   const element = document.currentScript as HTMLScriptElement | null;
-  const scope = globalThis as { [INSTALLED]?: true };
-  if (element === null || scope[INSTALLED]) return;
-  scope[INSTALLED] = true;
-  const beganMs = performance.now();
+  if (element === null || hasRecorder(globalThis)) return;
+  installed();
+  const beganMs = now();
   const secret = element.dataset['secret'] ?? '';
   const isExact = element.dataset['mode'] === 'exact';
   const scriptUrl = element.src;
@@ -44,18 +42,19 @@ export function startPage(): void {
 
   const targetId = randomId();
   const { captures, exact } = pageCaptures(
-    {
-      register: (firstId, told) => post(worker, { type: 'register', firstId, told }),
-      calls: ({ id, thread, originMs }, chunk) =>
-        post(worker, { type: 'calls', recordingId: id, thread, originMs, ...chunk }, [
-          chunk.ids.buffer,
-          chunk.timesMs.buffer,
-        ]),
-    },
+    ({ id, thread, originMs }, chunk) =>
+      post(worker, { type: 'calls', recordingId: id, thread, originMs, ...chunk }, [
+        chunk.ids.buffer,
+        chunk.timesMs.buffer,
+      ]),
     ({ id, thread, originMs }, intervalMs, trace) =>
       post(worker, { type: 'trace', recordingId: id, thread, originMs, intervalMs, trace }),
     isExact,
   );
+  if (isExact) {
+    const { ring } = exact;
+    shared.exact = { ring, register: (firstId, told) => post(worker, { type: 'register', firstId, told }) };
+  }
   if (base.origin === location.origin) wrapWorkers(secret, (began) => post(worker, began, [began.port]));
   const recorder = new Recorder(
     captures,
@@ -83,7 +82,8 @@ export function startPage(): void {
     joinUrl: new URL(`${RESERVED_PATH}join`, base).href,
   });
   if (crossOriginIsolated) post(worker, { type: 'open-calls', open: exact.ring.open });
-  worker.addEventListener(
+  listen(
+    worker,
     'message',
     ours(({ data }: MessageEvent<FromSender>) => {
       if (data.type === 'command') recorder.obey(data.command);
@@ -93,22 +93,23 @@ export function startPage(): void {
   );
 
   const armed = takeArmedRecording();
-  if (armed !== undefined) recorder.start(armed, true, performance.now() - beganMs);
+  if (armed !== undefined) recorder.start(armed, true, now() - beganMs);
 
-  addEventListener(
+  listen(
+    globalThis,
     'pagehide',
     ours(() => {
       const last = recorder.leave();
       if (last !== undefined) sendBeacon(base, secret, targetId, last);
     }),
   );
-  addEventListener(
+  listen(
+    globalThis,
     'load',
     ours(() => {
       introduce();
       measureRefresh();
-      measureClockStep();
     }),
   );
-  document.addEventListener('visibilitychange', introduce);
+  listen(document, 'visibilitychange', introduce);
 }

@@ -1,8 +1,8 @@
-import { FORMAT_NAME, FORMAT_VERSION, type Header, type Target } from '@nettle-patch/core';
+import { FORMAT_NAME, FORMAT_VERSION, type Target } from '@nettle-patch/core';
+import type { PageHeader, PageTarget } from '../messages';
 import { plainAddress } from './address';
 import type { Capture } from './capture/capture';
-import { clockStep } from './clock-step';
-import { deviceName, engineName } from './engine';
+import { deviceName } from './device';
 import { refreshInterval } from './refresh';
 
 const LONGEST_TITLE = 200;
@@ -24,12 +24,11 @@ export function describeTarget(
   id: string,
   capabilities: Capabilities,
   recording: Target['recording'],
-): Target {
+): PageTarget {
   return {
     id,
     title: document.title.slice(0, LONGEST_TITLE),
     url: plainAddress(location.href),
-    engine: engineName(),
     device: deviceName(),
     ...capabilities,
     visible: document.visibilityState === 'visible',
@@ -44,7 +43,7 @@ export function describeRecording(
   capabilities: Capabilities,
   startUp: boolean,
   originMs: number,
-): Header {
+): PageHeader {
   const url = plainAddress(location.href);
   const title = url.slice(url.indexOf('//') + 2);
   return {
@@ -56,9 +55,8 @@ export function describeRecording(
     title,
     mode: capabilities.available.includes('exact-calls') ? 'exact' : 'everyday',
     startUp,
-    clockStepMs: clockStep(),
     refreshMs: refreshInterval(),
-    target: { title, url, engine: engineName(), device: deviceName() },
+    target: { title, url, device: deviceName() },
     ...capabilities,
   };
 }

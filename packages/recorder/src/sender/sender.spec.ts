@@ -59,6 +59,7 @@ let sender: Sender;
 beforeEach(() => {
   vi.useFakeTimers();
   vi.stubGlobal('WebSocket', FakeSocket);
+  vi.stubGlobal('navigator', { userAgent: 'Chromium/156.0' });
   FakeSocket.all.length = 0;
   commands = [];
   sender = new Sender((message) => {

@@ -5,12 +5,15 @@ import {
   writeBatch,
   type Batch,
   type Command,
+  type Header,
   type Hello,
   type Row,
   type Target,
 } from '@nettle-patch/core';
-import type { FromSender, OutgoingRow, ToSender } from '../messages';
+import type { FromSender, OutgoingRow, PageTarget, ToSender } from '../messages';
 import { CallPacker } from './call-packer';
+import { clockStep } from './clock-step';
+import { engineName } from './engine';
 import { TraceRows } from './trace-rows';
 import { UnacknowledgedBatches } from './unacknowledged';
 import { Watchdog } from './watchdog';
@@ -26,7 +29,7 @@ export class Sender {
   readonly #batches = new UnacknowledgedBatches();
   #connection: Extract<ToSender, { type: 'connect' }> | undefined;
   #secret = '';
-  #target: Target | undefined;
+  #target: PageTarget | undefined;
   #socket: WebSocket | undefined;
   #calculationMs: number | undefined;
 
@@ -183,7 +186,7 @@ export class Sender {
 
   #sayHello(): void {
     if (this.#target === undefined) return;
-    const target = { ...this.#target, calculationMs: this.#calculationMs };
+    const target: Target = { ...this.#target, engine: engineName(), calculationMs: this.#calculationMs };
     const hello: Hello = { type: 'hello', target };
     this.#send(JSON.stringify(hello));
   }
@@ -197,8 +200,14 @@ export class Sender {
   }
 }
 
+/** Adds to a header what the page has not told. */
+function whole(row: OutgoingRow): Header | Row {
+  if (row.kind !== 'header') return row;
+  return { ...row, clockStepMs: clockStep(), target: { ...row.target, engine: engineName() } };
+}
+
 function toLines(rows: readonly OutgoingRow[]): string {
-  return rows.map((row) => `${JSON.stringify(row)}\n`).join('');
+  return rows.map((row) => `${JSON.stringify(whole(row))}\n`).join('');
 }
 
 function dropRows(count: number, rows: readonly OutgoingRow[]): Row[] {

@@ -1,4 +1,5 @@
 import type { FromSender, ToSender } from '../messages';
+import { measureClockStep } from './clock-step';
 import { Sender } from './sender';
 
 const WATCH_EVERY_MS = 100;
@@ -17,6 +18,7 @@ export function startSender(): void {
   for (const type of ['error', 'unhandledrejection'] as const) {
     scope.addEventListener(type, (event) => event.preventDefault());
   }
+  measureClockStep();
   const sender = new Sender((message, transfer) => scope.postMessage(message, transfer));
   setInterval(() => sender.watch(), WATCH_EVERY_MS);
   scope.addEventListener('message', (event) => sender.take(event.data));

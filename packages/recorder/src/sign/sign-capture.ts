@@ -1,4 +1,5 @@
 import type { Capture } from '../page/capture/capture';
+import { listen } from '../page/natives';
 
 const STYLE =
   'all:initial;position:fixed;z-index:2147483647;left:8px;bottom:8px;display:flex;gap:8px;align-items:center;padding:4px 4px 4px 10px;border-radius:14px;font:13px/20px system-ui,sans-serif;color:#fff;background:#7d1742';
@@ -23,10 +24,10 @@ export class SignCapture implements Capture {
     button.style.cssText = BUTTON;
     button.textContent = '×';
     button.setAttribute('aria-label', 'Put this sign away');
-    button.onclick = () => {
+    listen(button, 'click', () => {
       this.#putAway = true;
       this.stop();
-    };
+    });
     element.attachShadow({ mode: 'closed' }).append(words, button);
     element.dataset['nettlePatch'] = 'sign';
     document.documentElement.append(element);

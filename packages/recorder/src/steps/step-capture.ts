@@ -1,4 +1,5 @@
 import type { Capture } from '../page/capture/capture';
+import { listen, now, stopListening } from '../page/natives';
 import type { RecordingSession } from '../page/session';
 import { StepKeeper, type KeptStep } from './step-keeper';
 
@@ -18,9 +19,6 @@ const TYPES = [
   'change',
 ];
 
-/** The page's own way to listen, before the recorder puts another in its place. */
-const { addEventListener, removeEventListener } = EventTarget.prototype;
-
 /** Keeps what a person does as steps, so that it can be done again. */
 export class StepCapture implements Capture {
   readonly name = 'steps';
@@ -37,16 +35,16 @@ export class StepCapture implements Capture {
     this.#session = session;
     this.#keeper = new StepKeeper(this.keepsTexts && session.words !== false);
     for (const type of TYPES) {
-      addEventListener.call(window, type, this.#listener, { capture: true, passive: true });
+      listen(window, type, this.#listener, { capture: true, passive: true });
     }
   }
 
   collect(): void {
-    this.#emit(this.#keeper.take(performance.now()));
+    this.#emit(this.#keeper.take(now()));
   }
 
   stop(): void {
-    for (const type of TYPES) removeEventListener.call(window, type, this.#listener, { capture: true });
+    for (const type of TYPES) stopListening(window, type, this.#listener, { capture: true });
     this.#emit(this.#keeper.takeAll());
     this.#session = undefined;
   }

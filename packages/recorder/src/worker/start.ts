@@ -4,14 +4,16 @@ import { ownTasks } from '../page/capture/own-tasks';
 import { marks, measures } from '../page/capture/user-timing';
 import { ExactCalls } from '../page/exact/exact-calls';
 import { keepFunctionText } from '../page/exact/function-text';
+import { provideCalls } from '../page/exact/provided';
+import { clearInterval, listen, send, setInterval } from '../page/natives';
 import { RecordingSession } from '../page/session';
+import { hasRecorder, installed } from '../page/shared';
 import { Entries } from '../page/wrap/entries';
-import { wrapHandlerProperties, wrapListeners, type EventCause } from '../page/wrap/events';
+import { Listeners } from '../page/wrap/events';
 import { ours, oversee } from '../page/wrap/ours';
 import { PendingFrames, SentMessages, wrapCallbacks } from '../page/wrap/scheduling';
 
 const FLUSH_EVERY_MS = 100;
-const INSTALLED = Symbol.for('nettle-patch recorder');
 
 /** A page that has greeted the worker. */
 interface JoinedPage {
@@ -31,17 +33,11 @@ class WorkerRecorder {
   #session: RecordingSession | undefined;
   #timer: ReturnType<typeof setInterval> | undefined;
   readonly #exact = new ExactCalls(
-    {
-      register: (firstId, told) => {
-        this.#registered.push({ type: 'register', firstId, told });
-        this.#tellRegistered();
-      },
-      calls: ({ id, thread, originMs }, chunk) =>
-        this.#send({ type: 'calls', recordingId: id, thread, originMs, ...chunk }, [
-          chunk.ids.buffer,
-          chunk.timesMs.buffer,
-        ]),
-    },
+    ({ id, thread, originMs }, chunk) =>
+      this.#send({ type: 'calls', recordingId: id, thread, originMs, ...chunk }, [
+        chunk.ids.buffer,
+        chunk.timesMs.buffer,
+      ]),
     true,
   );
   readonly #entries = new Entries(this.#exact.ring);
@@ -59,12 +55,15 @@ class WorkerRecorder {
       ran: (startMs) => this.#session?.ranItself(startMs),
     });
     const messages = new SentMessages(this.#entries);
-    const causeOf: EventCause = (target, event) => messages.causeOf(target, event);
-    this.#exact.install(globalThis);
+    const listeners = new Listeners(this.#entries, (target, event) => messages.causeOf(target, event));
+    provideCalls(this.#exact.ring, (firstId, told) => {
+      this.#registered.push({ type: 'register', firstId, told });
+      this.#tellRegistered();
+    });
     keepFunctionText();
-    wrapListeners(this.#entries, causeOf);
+    listeners.wrapListening(globalThis);
     for (const owner of [globalThis, Object.getPrototypeOf(globalThis) as object, MessagePort.prototype]) {
-      wrapHandlerProperties(owner, this.#entries, causeOf);
+      listeners.wrapHandlers(owner);
     }
     wrapCallbacks(this.#entries, new PendingFrames());
     messages.install();
@@ -72,22 +71,27 @@ class WorkerRecorder {
 
   join({ thread }: WorkerGreeting, port: MessagePort): void {
     const page = { thread, port, registered: 0 };
-    port.onmessage = ours(({ data }: MessageEvent<ToWorker>) => {
-      if (data.type === 'buffers') this.#exact.ring.giveBack(data);
-      else if (data.recording !== undefined || page === this.#page) {
-        this.#end();
-        this.#page = page;
-        this.#tellRegistered();
-        if (data.recording !== undefined) this.#record(page, data.recording);
-      }
-    });
+    listen(
+      port,
+      'message',
+      ours(({ data }: MessageEvent<ToWorker>) => {
+        if (data.type === 'buffers') this.#exact.ring.giveBack(data);
+        else if (data.recording !== undefined || page === this.#page) {
+          this.#end();
+          this.#page = page;
+          this.#tellRegistered();
+          if (data.recording !== undefined) this.#record(page, data.recording);
+        }
+      }),
+    );
+    port.start();
   }
 
   #tellRegistered(): void {
     const page = this.#page;
     if (page === undefined) return;
     while (page.registered < this.#registered.length) {
-      page.port.postMessage(this.#registered[page.registered++]);
+      send(page.port, this.#registered[page.registered++]);
     }
   }
 
@@ -118,7 +122,7 @@ class WorkerRecorder {
   }
 
   #send(message: FromWorker, transfer: Transferable[] = []): void {
-    this.#page?.port.postMessage(message, transfer);
+    if (this.#page !== undefined) send(this.#page.port, message, transfer);
   }
 }
 
@@ -128,9 +132,8 @@ function isGreeting(data: unknown): data is WorkerGreeting {
 
 /** Installs the recorder in a worker, before its own script, and takes the greeting before the app sees it. */
 export function startWorker(): void {
-  const scope = globalThis as { [INSTALLED]?: true };
-  if (scope[INSTALLED] || typeof document !== 'undefined') return;
-  scope[INSTALLED] = true;
+  if (hasRecorder(globalThis) || typeof document !== 'undefined') return;
+  installed();
   const recorder = new WorkerRecorder();
   recorder.install();
   const onGreeting = ours((event: Event) => {
@@ -139,9 +142,10 @@ export function startWorker(): void {
     event.stopImmediatePropagation();
     recorder.join(data, ports[0]!);
   });
-  addEventListener('message', onGreeting);
-  addEventListener(
+  listen(globalThis, 'message', onGreeting);
+  listen(
+    globalThis,
     'connect',
-    ours((event: Event) => (event as MessageEvent).ports[0]!.addEventListener('message', onGreeting)),
+    ours((event: Event) => listen((event as MessageEvent).ports[0]!, 'message', onGreeting)),
   );
 }

@@ -4,6 +4,7 @@ import type { RecordingSession } from '../session';
 import type { Capture } from './capture';
 import { observedCapture } from './observed';
 import { UsedElements, type UsedElement } from './used-elements';
+import { now } from '../natives';
 
 /** PerformanceEventTiming of W3C Event Timing. */
 interface EventEntry extends PerformanceEntry {
@@ -87,7 +88,7 @@ export function eventTiming(): Capture {
     available: observed.available,
     start(session) {
       current = session;
-      startedAt = performance.now();
+      startedAt = now();
       used.start();
       observed.start(session);
     },

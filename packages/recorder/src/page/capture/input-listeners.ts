@@ -6,6 +6,7 @@ import type { RecordingSession } from '../session';
 import { ours } from '../wrap/ours';
 import type { Capture } from './capture';
 import { InteractionNumbers } from './interaction-numbers';
+import { listen, now, requestAnimationFrame, stopListening } from '../natives';
 
 const TYPES = ['pointerdown', 'pointerup', 'pointercancel', 'click', 'keydown', 'keyup', 'input'] as const;
 
@@ -21,7 +22,7 @@ interface SeenInput {
 
 /** Calls back in the next frame, with the time at which its callbacks ran. */
 function afterFrame(callback: (nowMs: number) => void): void {
-  requestAnimationFrame(ours(() => callback(performance.now())));
+  requestAnimationFrame(ours(() => callback(now())));
 }
 
 /**
@@ -67,7 +68,7 @@ export function inputListeners(probe: RenderProbe): Capture {
   }
 
   const onInput = ours((event: Event) => {
-    const processingStartMs = performance.now();
+    const processingStartMs = now();
     if (!event.isTrusted) return;
     const input: SeenInput = {
       type: event.type,
@@ -78,7 +79,7 @@ export function inputListeners(probe: RenderProbe): Capture {
       label: elementLabel(event.composedPath()[0]),
     };
     waiting.push(input);
-    tasks?.call(() => (input.processingEndMs = performance.now()));
+    tasks?.call(() => (input.processingEndMs = now()));
     probe.arm();
   });
 
@@ -88,10 +89,10 @@ export function inputListeners(probe: RenderProbe): Capture {
     start(into) {
       session = into;
       tasks = new NextTask();
-      for (const type of TYPES) addEventListener(type, onInput, { capture: true, passive: true });
+      for (const type of TYPES) listen(globalThis, type, onInput, { capture: true, passive: true });
     },
     stop() {
-      for (const type of TYPES) removeEventListener(type, onInput, { capture: true });
+      for (const type of TYPES) stopListening(globalThis, type, onInput, { capture: true });
       tasks?.close();
       tasks = undefined;
       waiting = [];

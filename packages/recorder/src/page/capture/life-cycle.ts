@@ -1,9 +1,10 @@
 import { plainAddress } from '../address';
 import type { RecordingSession } from '../session';
-import { ours } from '../wrap/ours';
+import { guarded, ours } from '../wrap/ours';
 import { replaceMethod } from '../wrap/replace';
 import type { Capture } from './capture';
 import { observedCapture } from './observed';
+import { apply, listen, now, stopListening } from '../natives';
 
 type StateType = 'visibility' | 'route' | 'load' | 'freeze';
 
@@ -12,7 +13,7 @@ export function lifeCycle(): Capture & { install(): void } {
   let session: RecordingSession | undefined;
 
   const emit = (type: StateType, value: string) => {
-    const startMs = session?.time(performance.now());
+    const startMs = session?.time(now());
     session?.emit({ kind: 'state', thread: session.thread, startMs: startMs!, type, value });
   };
   const route = () => emit('route', plainAddress(location.href));
@@ -34,27 +35,24 @@ export function lifeCycle(): Capture & { install(): void } {
     available: true,
     install() {
       for (const name of ['pushState', 'replaceState']) {
-        replaceMethod(
-          History.prototype,
-          name,
-          (original) =>
-            function (this: unknown) {
-              const before = location.href;
-              const value: unknown = Reflect.apply(original, this, arguments);
-              if (session !== undefined && location.href !== before) route();
-              return value;
-            },
-        );
+        replaceMethod(History.prototype, name, (original) => ({
+          instead(...args) {
+            const before = location.href;
+            const value: unknown = apply(original, this, args);
+            if (session !== undefined && location.href !== before) guarded(route);
+            return value;
+          },
+        }));
       }
     },
     start(into) {
       session = into;
       emit('visibility', document.visibilityState);
       route();
-      for (const [target, type, listener] of told) target.addEventListener(type, listener);
+      for (const [target, type, listener] of told) listen(target, type, listener);
     },
     stop() {
-      for (const [target, type, listener] of told) target.removeEventListener(type, listener);
+      for (const [target, type, listener] of told) stopListening(target, type, listener);
       session = undefined;
     },
   };

@@ -1,6 +1,7 @@
 import type { RecordingSession } from '../session';
 import { ours } from '../wrap/ours';
 import type { Capture } from './capture';
+import { now } from '../natives';
 
 interface HeapMeasure {
   readonly usedJSHeapSize: number;
@@ -24,7 +25,7 @@ export function memory(): Capture {
       nextMs = 0;
     },
     collect() {
-      const nowMs = performance.now();
+      const nowMs = now();
       if (session === undefined || nowMs < nextMs) return;
       nextMs = nowMs + EVERY_MS;
       const { usedJSHeapSize, jsHeapSizeLimit } = heap()!;
@@ -55,7 +56,7 @@ export function collections(): Capture {
       registry ??= new FinalizationRegistry(
         ours((of: RecordingSession) => {
           if (of !== session) return;
-          of.emit({ kind: 'collection', thread: of.thread, startMs: of.time(performance.now()) });
+          of.emit({ kind: 'collection', thread: of.thread, startMs: of.time(now()) });
           plant();
         }),
       );

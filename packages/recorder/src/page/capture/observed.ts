@@ -1,6 +1,7 @@
 import type { RecordingSession } from '../session';
 import { ours } from '../wrap/ours';
 import type { Capture } from './capture';
+import { PerformanceObserver } from '../natives';
 
 /** Options of `observe` beyond those the type libraries know. */
 interface ObserveOptions extends PerformanceObserverInit {

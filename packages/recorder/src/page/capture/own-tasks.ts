@@ -2,6 +2,7 @@ import { NextTask } from '../next-task';
 import type { RecordingSession } from '../session';
 import type { Entries } from '../wrap/entries';
 import type { Capture } from './capture';
+import { now } from '../natives';
 
 /** Shorter ones are no long tasks (W3C Long Tasks, section 1). */
 const LONG_MS = 50;
@@ -18,7 +19,7 @@ export function ownTasks(entries: Entries): Capture {
   const onFree = (startMs: number) => {
     waiting = false;
     entries.endResumed();
-    const durationMs = performance.now() - startMs;
+    const durationMs = now() - startMs;
     if (session === undefined || durationMs <= LONG_MS) return;
     session.emit({
       kind: 'task',

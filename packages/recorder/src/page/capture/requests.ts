@@ -6,6 +6,7 @@ import type { RecordingSession } from '../session';
 import { CallSites } from '../wrap/call-site';
 import type { Entries } from '../wrap/entries';
 import { observedCapture } from './observed';
+import { now } from '../natives';
 
 interface Asked {
   readonly atMs: number;
@@ -36,7 +37,7 @@ export class Initiators {
   ask(url: string): void {
     if (this.#sites === undefined) return;
     const asked = {
-      atMs: performance.now(),
+      atMs: now(),
       by: this.entries().currentId(),
       functionId: this.#sites.current(),
     };

@@ -2,6 +2,7 @@ import type { ProfilerTrace } from '../../messages';
 import type { RecordingSession } from '../session';
 import { failed } from '../wrap/ours';
 import type { Capture } from './capture';
+import { now } from '../natives';
 
 interface Profiler {
   readonly sampleInterval: number;
@@ -33,13 +34,17 @@ export function sampling(sink: TraceSink, wanted: boolean): Capture {
   const begin = () => {
     const Profiler = constructorOf()!;
     profiler = new Profiler({ sampleInterval: INTERVAL_MS, maxBufferSize: BUFFER_SAMPLES });
-    startedMs = performance.now();
+    startedMs = now();
   };
 
   /** Fetches what `ending` has sampled. Its successor is already running, so that sampling has no gap. */
   const fetchFrom = async (ending: Profiler, into: RecordingSession) => {
-    const trace = await ending.stop();
-    into.charged('samples', () => sink(into, ending.sampleInterval, trace));
+    try {
+      const trace = await ending.stop();
+      into.charged('samples', () => sink(into, ending.sampleInterval, trace));
+    } catch (error) {
+      failed(error);
+    }
   };
 
   return {
@@ -52,14 +57,14 @@ export function sampling(sink: TraceSink, wanted: boolean): Capture {
         begin();
       } catch {
         const reason = 'call stacks: the page is served without the header "Document-Policy: js-profiling"';
-        into.emit({ kind: 'drop', startMs: into.time(performance.now()), count: 0, reason });
+        into.emit({ kind: 'drop', startMs: into.time(now()), count: 0, reason });
       }
     },
     collect() {
-      if (profiler === undefined || performance.now() - startedMs < FETCH_EVERY_MS) return;
+      if (profiler === undefined || now() - startedMs < FETCH_EVERY_MS) return;
       const ending = profiler;
       begin();
-      fetchFrom(ending, session!).catch(failed);
+      void fetchFrom(ending, session!);
     },
     async stop() {
       if (profiler === undefined || session === undefined) return;

@@ -1,3 +1,4 @@
+import { PerformanceObserver } from '../natives';
 import type { RecordingSession } from '../session';
 import { ours } from '../wrap/ours';
 import type { Capture } from './capture';

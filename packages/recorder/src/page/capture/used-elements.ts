@@ -1,6 +1,7 @@
 import { elementLabel } from '../element-label';
 import { ours } from '../wrap/ours';
 import { InteractionNumbers } from './interaction-numbers';
+import { listen, stopListening } from '../natives';
 
 const TYPES = [
   'pointerdown',
@@ -46,11 +47,11 @@ export class UsedElements {
   });
 
   start(): void {
-    for (const type of TYPES) addEventListener(type, this.#listener, { capture: true, passive: true });
+    for (const type of TYPES) listen(globalThis, type, this.#listener, { capture: true, passive: true });
   }
 
   stop(): void {
-    for (const type of TYPES) removeEventListener(type, this.#listener, { capture: true });
+    for (const type of TYPES) stopListening(globalThis, type, this.#listener, { capture: true });
     this.#latest.length = 0;
   }
 

@@ -1,4 +1,5 @@
 import { CALL_END } from '@nettle-patch/core';
+import { now } from '../natives';
 
 /** Events that fit one chunk; a chunk takes 12 bytes an event. */
 const CHUNK_EVENTS = 32_768;
@@ -58,7 +59,6 @@ function openCalls(): Int32Array {
 
 /** @param take gets each chunk that is full, in the middle of the app's own work */
 export function createCallRing(take: (chunk: CallChunk) => void): CallRing {
-  const now = performance.now.bind(performance);
   const open = openCalls();
   const spare: ChunkBuffers[] = [];
   let made = 0;

@@ -1,16 +1,16 @@
-import { withoutInsertions } from '@nettle-patch/core';
+import { apply } from '../natives';
+import { shared } from '../shared';
 
 const nativeText = Function.prototype.toString;
-const originals = new WeakMap<object, object>();
 
 /** Has a function the recorder put in place of another tell that one's text. */
 export function standsFor(replacement: object, original: object): void {
-  originals.set(replacement, original);
+  shared.stoodFor.set(replacement, shared.stoodFor.get(original) ?? original);
 }
 
 /** The text of a function as the app wrote it. */
 export function originalText(of: object): string {
-  return withoutInsertions(Reflect.apply(nativeText, originals.get(of) ?? of, []) as string);
+  return shared.asWritten(apply(nativeText, shared.stoodFor.get(of) ?? of, []) as string);
 }
 
 /**

@@ -3,11 +3,12 @@ import type { Capture } from '../capture/capture';
 import { elementLabel } from '../element-label';
 import type { CallRing } from '../exact/call-ring';
 import { defined } from '../interned';
+import { apply, now } from '../natives';
 import type { RecordingSession } from '../session';
 import { CallSites } from '../wrap/call-site';
 import type { Entries } from '../wrap/entries';
 import { guarded } from '../wrap/ours';
-import { replaceAccessor, replaceMethod, type AnyFunction } from '../wrap/replace';
+import { replaceAccessor, replaceMethod, type AnyFunction, type Replacement } from '../wrap/replace';
 import { FORCING_MEMBERS, SHEET_MEMBERS, WRITING_MEMBERS, type Forces } from './forcing-members';
 import type { LastWrite, Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
@@ -100,7 +101,6 @@ export class ForcedLayout implements Capture {
   }
 
   start(session: RecordingSession): void {
-    this.steps.prepare();
     this.mutations.start();
     this.#apart.clear();
     this.#session = session;
@@ -120,7 +120,7 @@ export class ForcedLayout implements Capture {
   #replaceAll(
     ownerName: string,
     members: { getters?: string | undefined; setters?: string | undefined; methods?: string | undefined },
-    make: (name: string, original: AnyFunction) => AnyFunction,
+    make: (name: string, original: AnyFunction) => Replacement,
   ): void {
     const owner = ownerNamed(ownerName);
     const each = (names: string | undefined, replace: (name: string) => void) =>
@@ -134,45 +134,53 @@ export class ForcedLayout implements Capture {
     each(members.methods, (name) => replaceMethod(owner, name, (original) => make(name, original)));
   }
 
-  #trap(name: string, original: AnyFunction, forces: Forces): AnyFunction {
+  #trap(name: string, original: AnyFunction, forces: Forces): Replacement {
     const force = (trap: AnyFunction) => this.#force(name, forces, trap);
     const wanted = () => this.#session !== undefined && !this.#inside && this.mutations.isDirty();
-    return function trap(this: unknown) {
-      if (wanted()) guarded(() => force(trap));
-      return Reflect.apply(original, this, arguments) as unknown;
+    const trap: Replacement = {
+      instead(...args) {
+        if (wanted()) guarded(() => force(trap.instead));
+        return apply(original, this, args) as unknown;
+      },
     };
+    return trap;
   }
 
-  #noteWriter(original: AnyFunction): AnyFunction {
+  #noteWriter(original: AnyFunction): Replacement {
     const note = (trap: AnyFunction) => {
       this.#wantsWriter = false;
       const current = () => this.#sites?.current(trap);
       if (this.#forced !== undefined) this.#forced.writer = this.#session?.charged('writer', current);
     };
     const wanted = () => this.#wantsWriter && !this.#inside;
-    return function trap(this: unknown) {
-      if (wanted()) guarded(() => note(trap));
-      return Reflect.apply(original, this, arguments) as unknown;
+    const trap: Replacement = {
+      instead(...args) {
+        if (wanted()) guarded(() => note(trap.instead));
+        return apply(original, this, args) as unknown;
+      },
     };
+    return trap;
   }
 
-  #noteSheet(name: string, original: AnyFunction): AnyFunction {
+  #noteSheet(name: string, original: AnyFunction): Replacement {
     const noted = this.#noteWriter(original);
     const wrote = () => this.mutations.wrote(name, document);
-    return function (this: unknown) {
-      guarded(wrote);
-      return Reflect.apply(noted, this, arguments) as unknown;
+    return {
+      instead(...args) {
+        guarded(wrote);
+        return apply(noted.instead, this, args) as unknown;
+      },
     };
   }
 
   #force(read: string, forces: Forces, trap: AnyFunction): void {
     const session = this.#session!;
     const write = this.mutations.last;
-    const beganMs = performance.now();
+    const beganMs = now();
     const forced = this.#forcedAt(read, beganMs, trap);
-    const startMs = performance.now();
+    const startMs = now();
     const styledMs = this.#measure(forced, forces, startMs);
-    const endMs = performance.now();
+    const endMs = now();
     const styledAtMs =
       styledMs ?? startMs + ((endMs - startMs) * forced.apart.styleMs) / (forced.apart.bothMs || 1);
     this.ring.enterAt(FORCED_STYLE_FUNCTION, startMs);
@@ -189,7 +197,7 @@ export class ForcedLayout implements Capture {
     forced.write = write;
     this.#wantsWriter = forced.writer === undefined;
     this.#forced = forced;
-    session.charge('forced-layout', startMs - beganMs + performance.now() - endMs);
+    session.charge('forced-layout', startMs - beganMs + now() - endMs);
   }
 
   /**
@@ -201,13 +209,13 @@ export class ForcedLayout implements Capture {
     const isApart = forces === 'style' || isToBeApart(forced);
     this.#inside = true;
     if (isApart) this.steps.style();
-    const styledMs = isApart ? performance.now() : undefined;
+    const styledMs = isApart ? now() : undefined;
     if (forces === 'layout') this.steps.layout();
     this.#inside = false;
     if (styledMs !== undefined) {
       apart.count++;
       apart.styleMs += styledMs - startMs;
-      apart.bothMs += performance.now() - startMs;
+      apart.bothMs += now() - startMs;
     }
     return styledMs;
   }

@@ -1,4 +1,5 @@
-import { ours } from '../wrap/ours';
+import { guarded, ours } from '../wrap/ours';
+import { apply } from '../natives';
 import { replaceMethod } from '../wrap/replace';
 
 /** Without the old values of attributes: for them an engine has to write a style as text at every change of it. */
@@ -9,6 +10,9 @@ const WATCHED: MutationObserverInit = {
   characterData: true,
   characterDataOldValue: true,
 };
+
+/** Shadow trees before it is looked which of them are gone. */
+const LEAST_PRUNED = 256;
 
 /** What was changed last before a moment. */
 export interface LastWrite {
@@ -21,7 +25,9 @@ export interface LastWrite {
 export class Mutations {
   readonly #observer: MutationObserver;
   readonly #listeners: ((records: readonly MutationRecord[]) => void)[] = [];
-  readonly #roots: Node[] = [];
+  /** Those that are still used. */
+  #roots: WeakRef<Node>[] = [];
+  #pruneAt = LEAST_PRUNED;
   #watching = false;
   #dirty = false;
   last: LastWrite | undefined;
@@ -33,16 +39,13 @@ export class Mutations {
   /** Has every shadow tree that is made be watched too: changes in it are not told to its host's observers. */
   install(): void {
     const watch = this.#watchRoot.bind(this);
-    replaceMethod(
-      Element.prototype,
-      'attachShadow',
-      (original) =>
-        function (this: unknown) {
-          const root = Reflect.apply(original, this, arguments) as ShadowRoot;
-          watch(root);
-          return root;
-        },
-    );
+    replaceMethod(Element.prototype, 'attachShadow', (original) => ({
+      instead(...args) {
+        const root = apply(original, this, args) as ShadowRoot;
+        guarded(() => watch(root));
+        return root;
+      },
+    }));
   }
 
   onChange(listener: (records: readonly MutationRecord[]) => void): void {
@@ -51,7 +54,8 @@ export class Mutations {
 
   start(): void {
     this.#watching = true;
-    for (const root of [document, ...this.#roots]) this.#observer.observe(root, WATCHED);
+    this.#observer.observe(document, WATCHED);
+    for (const root of this.#used()) this.#observer.observe(root, WATCHED);
   }
 
   stop(): void {
@@ -82,8 +86,17 @@ export class Mutations {
   }
 
   #watchRoot(root: Node): void {
-    this.#roots.push(root);
+    if (this.#roots.push(new WeakRef(root)) > this.#pruneAt) {
+      this.#pruneAt = Math.max(LEAST_PRUNED, 2 * this.#used().length);
+    }
     if (this.#watching) this.#observer.observe(root, WATCHED);
+  }
+
+  /** Shadow trees that are still used; the others are forgotten. */
+  #used(): Node[] {
+    const used = this.#roots.map((root) => root.deref()).filter((root) => root !== undefined);
+    this.#roots = this.#roots.filter((root) => root.deref() !== undefined);
+    return used;
   }
 
   #take(records: readonly MutationRecord[]): void {

@@ -5,6 +5,7 @@ import { ours } from '../wrap/ours';
 import type { PendingFrames } from '../wrap/scheduling';
 import type { Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
+import { cancelAnimationFrame, listen, now, requestAnimationFrame, send } from '../natives';
 
 /** Script that ran as long as this may have changed what no observer tells of. */
 const WORTH_A_LOOK_MS = 1;
@@ -38,7 +39,12 @@ export class RenderProbe implements Capture {
     private readonly frames: PendingFrames,
     entries: Entries,
   ) {
-    this.#channel.port1.onmessage = ours(() => this.#painted());
+    listen(
+      this.#channel.port1,
+      'message',
+      ours(() => this.#painted()),
+    );
+    this.#channel.port1.start();
     mutations.onChange(() => this.arm());
     entries.onEnd((durationMs) => {
       if (durationMs >= WORTH_A_LOOK_MS) this.arm();
@@ -83,16 +89,16 @@ export class RenderProbe implements Capture {
 
   #probe(): void {
     if (this.#session === undefined || this.#measuring !== undefined) return;
-    const startMs = performance.now();
+    const startMs = now();
     this.steps.style();
-    const styledMs = performance.now();
+    const styledMs = now();
     this.steps.layout();
-    const laidOutMs = performance.now();
+    const laidOutMs = now();
     this.mutations.isDirty();
     this.mutations.clean();
     for (const listener of this.#onLaidOut) listener();
     this.#measuring = { startMs, styledMs, laidOutMs };
-    this.#channel.port2.postMessage(null);
+    send(this.#channel.port2);
   }
 
   #painted(): void {
@@ -100,7 +106,7 @@ export class RenderProbe implements Capture {
     const session = this.#session;
     this.#measuring = undefined;
     if (measured === undefined || session === undefined) return;
-    const frame = { ...measured, paintedMs: performance.now() };
+    const frame = { ...measured, paintedMs: now() };
     const { startMs, styledMs, laidOutMs, paintedMs } = frame;
     session.emit({
       kind: 'render',

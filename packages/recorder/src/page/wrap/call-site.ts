@@ -1,4 +1,5 @@
 import { RECORDER_PATH } from '@nettle-patch/core';
+import { getOwnPropertyDescriptor } from '../natives';
 import type { RecordingSession } from '../session';
 import type { AnyFunction } from './replace';
 
@@ -6,6 +7,8 @@ import type { AnyFunction } from './replace';
 const FRAMES = 10;
 /** Where those of the recorder are left out; one of the engine's own may come first. */
 const FRAMES_ABOVE = 2;
+/** A longer line of a stack, as with a whole script for its address, names no place anybody could open. */
+const LONGEST_LINE = 2000;
 /** "at name (url:line:column)" of one family of engines, "name@url:line:column" of the others. */
 const FRAME = /^\s*(?:at )?(?:(?:async )?(.*?) ?[(@])?((?:[a-z][a-z0-9+.-]*):\/\/.*?):(\d+):(\d+)\)?$/i;
 
@@ -15,17 +18,25 @@ interface StackingErrors extends ErrorConstructor {
   captureStackTrace?(holder: object, above: AnyFunction | undefined): void;
 }
 
-/** The stack as the engine writes it by itself, whatever the app has set; from the caller of a function on. */
+const errors = Error as StackingErrors;
+const { captureStackTrace } = errors;
+
+/**
+ * The stack as the engine writes it by itself, whatever the app has set; from the caller of a function on. Where the app
+ * has set it so that nobody else can, there is none: it is not to see that anybody has tried.
+ */
 function stackText(above: AnyFunction | undefined): string {
-  const errors = Error as StackingErrors;
-  const { stackTraceLimit, prepareStackTrace } = errors;
-  const holder: { stack?: string } = errors.captureStackTrace ? {} : new Error();
-  if (stackTraceLimit !== undefined) errors.stackTraceLimit = above ? FRAMES_ABOVE : FRAMES;
-  if (prepareStackTrace !== undefined) errors.prepareStackTrace = undefined;
-  errors.captureStackTrace?.(holder, above);
+  if (captureStackTrace === undefined) return new Error().stack ?? '';
+  const limit = getOwnPropertyDescriptor(errors, 'stackTraceLimit');
+  const prepare = getOwnPropertyDescriptor(errors, 'prepareStackTrace');
+  if (!limit?.writable || prepare?.writable === false || prepare?.get !== undefined) return '';
+  const holder: { stack?: string } = {};
+  errors.stackTraceLimit = above ? FRAMES_ABOVE : FRAMES;
+  if (prepare !== undefined) errors.prepareStackTrace = undefined;
+  captureStackTrace(holder, above);
   const text = holder.stack ?? '';
-  if (stackTraceLimit !== undefined) errors.stackTraceLimit = stackTraceLimit;
-  if (prepareStackTrace !== undefined) errors.prepareStackTrace = prepareStackTrace;
+  errors.stackTraceLimit = limit.value as number;
+  if (prepare !== undefined) errors.prepareStackTrace = prepare.value;
   return text;
 }
 
@@ -39,6 +50,7 @@ export class CallSites {
    */
   current(above?: AnyFunction): number | undefined {
     for (const line of stackText(above).split('\n')) {
+      if (line.length > LONGEST_LINE) continue;
       const [, name = '', url = '', row = '', column = ''] = FRAME.exec(line) ?? [];
       if (url === '' || url.includes(RECORDER_PATH)) continue;
       const plainName = name.replace(/^(?:new|Object\.|Array\.)\s*/, '').replace(/[/<]+$/, '');

@@ -4,6 +4,11 @@ import { RecordingSession } from '../session';
 import { wrapDialogs } from './dialogs';
 import { Entries } from './entries';
 
+vi.mock('../natives', async (actual) => {
+  const { nativesOfNow } = await import('../testing/natives-of-now');
+  return nativesOfNow(await actual());
+});
+
 const OPEN_MS = 3000;
 const OWN_MS = 100;
 

@@ -1,21 +1,19 @@
+import { apply, now } from '../natives';
 import type { Entries } from './entries';
 import { replaceMethod } from './replace';
 
 /** Times the dialogs that hold script up until a person answers (HTML, simple dialogs and printing). */
 export function wrapDialogs(entries: Entries): void {
   for (const name of 'alert confirm prompt print'.split(' ')) {
-    replaceMethod(
-      globalThis,
-      name,
-      (original) =>
-        function (this: unknown) {
-          const openedMs = performance.now();
-          try {
-            return Reflect.apply(original, this, arguments) as unknown;
-          } finally {
-            entries.paused(openedMs);
-          }
-        },
-    );
+    replaceMethod(globalThis, name, (original) => ({
+      instead(...args) {
+        const openedMs = now();
+        try {
+          return apply(original, this, args) as unknown;
+        } finally {
+          entries.paused(openedMs);
+        }
+      },
+    }));
   }
 }

@@ -2,6 +2,7 @@ import type { RowOfKind } from '@nettle-patch/core';
 import type { Capture } from '../capture/capture';
 import type { CallRing } from '../exact/call-ring';
 import { defined } from '../interned';
+import { apply, now } from '../natives';
 import type { RecordingSession } from '../session';
 import { guarded } from './ours';
 import type { AnyFunction } from './replace';
@@ -110,7 +111,7 @@ export class Entries implements Capture {
     const by = again ? current.schedule!.by : current;
     return {
       type,
-      startMs: performance.now(),
+      startMs: now(),
       by: by !== undefined && by.chain < LONGEST_CHAIN ? by : undefined,
       callback,
       functionId: this.ring.current(),
@@ -122,13 +123,13 @@ export class Entries implements Capture {
 
   /** Calls a callback of the app. */
   run(callback: AnyFunction, self: unknown, args: ArrayLike<unknown>, about: EntryAbout): unknown {
-    if (this.#session === undefined) return Reflect.apply(callback, self, args);
+    if (this.#session === undefined) return apply(callback, self, args);
     if (this.#resumed !== undefined) this.endResumed();
     const outer = this.#current;
     const entry = this.#enter(callback, about);
     if (outer !== undefined) {
       try {
-        return Reflect.apply(callback, self, args);
+        return apply(callback, self, args);
       } finally {
         this.#leave(entry, outer);
       }
@@ -138,7 +139,7 @@ export class Entries implements Capture {
       for (const listener of this.#onOutermost) listener(entry.startMs);
     });
     try {
-      return Reflect.apply(callback, self, args);
+      return apply(callback, self, args);
     } finally {
       this.#leave(entry, undefined);
       guarded(() => this.#onEnd.forEach((listener) => listener(entry.durationMs)));
@@ -166,7 +167,7 @@ export class Entries implements Capture {
 
   /** Takes the time since a dialog was opened as a person's, and not as that of the code that opened it. */
   paused(sinceMs: number): void {
-    if (this.#current !== undefined) this.#current.pauseMs += performance.now() - sinceMs;
+    if (this.#current !== undefined) this.#current.pauseMs += now() - sinceMs;
   }
 
   /** Id of what runs now, for rows that refer to it. */
@@ -183,7 +184,7 @@ export class Entries implements Capture {
       invoker,
       schedule,
       callback,
-      startMs: performance.now(),
+      startMs: now(),
       chain: (schedule?.by?.chain ?? 0) + 1,
       durationMs: 0,
       pauseMs: 0,
@@ -194,7 +195,7 @@ export class Entries implements Capture {
   }
 
   #leave(entry: Entry, outer: Entry | undefined): void {
-    entry.durationMs = performance.now() - entry.startMs;
+    entry.durationMs = now() - entry.startMs;
     entry.ended = true;
     this.#current = outer;
     if (entry.durationMs >= WORTH_MS || entry.id > 0) guarded(() => this.#write(entry));

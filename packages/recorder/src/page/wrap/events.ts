@@ -1,9 +1,10 @@
-import type { Entries, Scheduled } from './entries';
-import { guarded, isOurs } from './ours';
+import { apply } from '../natives';
+import { shared } from '../shared';
+import type { Entries, EntryAbout, Scheduled } from './entries';
+import { guarded } from './ours';
 import { replaceAccessor, replaceMethod, type AnyFunction } from './replace';
 
-const replacements = new WeakMap<object, AnyFunction>();
-const originals = new WeakMap<object, object>();
+const { replacements, originals } = shared;
 
 /** What led to the events of a target, such as the sending of a request. */
 export type EventCause = (target: object, event: Event) => Scheduled | undefined;
@@ -16,72 +17,103 @@ function invokerOf(target: unknown, type: string): string {
   return `${(target as object | undefined)?.constructor.name ?? 'Window'}.on${type}`;
 }
 
-/** The one function that stands for a listener, wherever and however often it is added. */
-function replacementOf(listener: object, entries: Entries, causeOf: EventCause): AnyFunction {
-  const known = replacements.get(listener);
-  if (known !== undefined) return known;
-  const replacement = function (this: unknown, event: Event) {
-    const handle = typeof listener === 'function' ? listener : (listener as EventListenerObject).handleEvent;
-    const self = typeof listener === 'function' ? this : listener;
-    if (!entries.recording || typeof handle !== 'function')
-      return Reflect.apply(handle as AnyFunction, self, arguments);
-    return entries.run(handle as AnyFunction, self, arguments, {
-      type: 'event-listener',
-      invoker: () => invokerOf(this, event?.type ?? ''),
-      schedule: guarded(() => causeOf(this as object, event)),
-    });
-  };
-  replacements.set(listener, replacement);
-  originals.set(replacement, listener);
-  return replacement;
-}
-
 const isListener = (listener: unknown): listener is object =>
-  (typeof listener === 'function' || (typeof listener === 'object' && listener !== null)) &&
-  !isOurs(listener);
+  typeof listener === 'function' || (typeof listener === 'object' && listener !== null);
 
-/** Replaces `addEventListener` and `removeEventListener`, so that each listener's calls are seen. */
-export function wrapListeners(entries: Entries, causeOf: EventCause): void {
-  const { prototype } = EventTarget;
-  replaceMethod(
-    prototype,
-    'addEventListener',
-    (original) =>
-      function (this: unknown, ...args: unknown[]) {
-        if (isListener(args[1])) args[1] = replacementOf(args[1], entries, causeOf);
-        return Reflect.apply(original, this, args);
-      },
-  );
-  replaceMethod(
-    prototype,
-    'removeEventListener',
-    (original) =>
-      function (this: unknown, ...args: unknown[]) {
-        const [, listener] = args;
-        if (typeof listener === 'object' || typeof listener === 'function') {
-          args[1] = (listener && replacements.get(listener)) ?? listener;
-        }
-        return Reflect.apply(original, this, args);
-      },
-  );
-}
+/** Puts listeners of its own in place of the app's, so that each call of them is seen. */
+export class Listeners {
+  constructor(
+    private readonly entries: Entries,
+    private readonly causeOf: EventCause,
+  ) {}
 
-/** Replaces the `on…` properties of an object, so that the handlers set through them are seen. */
-export function wrapHandlerProperties(owner: object, entries: Entries, causeOf: EventCause): void {
-  for (const name of Object.getOwnPropertyNames(owner)) {
-    if (!name.startsWith('on')) continue;
-    replaceAccessor(owner, name, {
-      get: (original) =>
-        function (this: unknown) {
-          const value: unknown = Reflect.apply(original, this, []);
-          return (typeof value === 'function' && originals.get(value)) || value;
+  /** Replaces the functions of a window or worker by which listeners are added and removed. */
+  wrapListening({ EventTarget, MediaQueryList }: typeof globalThis): void {
+    const standIn = (listener: unknown) => this.#standInFor(listener);
+    const known = (listener: unknown) => replacements.get(listener as object) ?? listener;
+    const wrap = (
+      owner: object | undefined,
+      name: string,
+      at: number,
+      replace: (listener: unknown) => unknown,
+    ) =>
+      replaceMethod(owner, name, (original) => ({
+        instead(...args) {
+          if (isListener(args[at])) args[at] = replace(args[at]);
+          return apply(original, this, args);
         },
-      set: (original) =>
-        function (this: unknown, value: unknown) {
-          const replaced =
-            typeof value === 'function' && isListener(value) ? replacementOf(value, entries, causeOf) : value;
-          return Reflect.apply(original, this, [replaced]);
-        },
-    });
+      }));
+    wrap(EventTarget.prototype, 'addEventListener', 1, standIn);
+    wrap(EventTarget.prototype, 'removeEventListener', 1, known);
+    wrap((MediaQueryList as typeof MediaQueryList | undefined)?.prototype, 'addListener', 0, standIn);
+    wrap((MediaQueryList as typeof MediaQueryList | undefined)?.prototype, 'removeListener', 0, known);
+  }
+
+  /** Replaces the `on…` properties of an object, so that the handlers set through them are seen. */
+  wrapHandlers(owner: object): void {
+    const standIn = (listener: object) => this.#standInFor(listener);
+    for (const name of Object.getOwnPropertyNames(owner)) {
+      if (!name.startsWith('on')) continue;
+      replaceAccessor(owner, name, {
+        get: (original) => ({
+          instead() {
+            const value: unknown = apply(original, this, []);
+            return (isListener(value) && originals.get(value)) || value;
+          },
+        }),
+        set: (original) => ({
+          instead(...args) {
+            if (typeof args[0] === 'function') args[0] = standIn(args[0]);
+            return apply(original, this, args);
+          },
+        }),
+      });
+    }
+  }
+
+  /** The one function or object that stands for a listener, wherever and however often it is added. */
+  #standInFor(listener: unknown): unknown {
+    if (!isListener(listener) || originals.has(listener)) return listener;
+    let replacement = replacements.get(listener);
+    if (replacement === undefined) {
+      replacement = typeof listener === 'function' ? this.#function(listener) : this.#object(listener);
+      replacements.set(listener, replacement);
+      originals.set(replacement, listener);
+    }
+    return replacement;
+  }
+
+  #about(target: unknown, event: Event | undefined): EntryAbout {
+    return {
+      type: 'event-listener',
+      invoker: () => invokerOf(target, event?.type ?? ''),
+      schedule: guarded(() => this.causeOf(target as object, event!)),
+    };
+  }
+
+  #function(listener: object): object {
+    const { entries } = this;
+    const about = this.#about.bind(this);
+    return function (this: unknown, event: Event) {
+      return entries.recording
+        ? entries.run(listener as AnyFunction, this, arguments, about(this, event))
+        : apply(listener as AnyFunction, this, arguments);
+    };
+  }
+
+  /** Has the browser read `handleEvent` as it would of the listener, once an event, and say itself what is wrong with it. */
+  #object(listener: object): object {
+    const { entries } = this;
+    const about = this.#about.bind(this);
+    return {
+      get handleEvent(): unknown {
+        const { handleEvent } = listener as { handleEvent?: unknown };
+        if (typeof handleEvent !== 'function') return handleEvent;
+        return (event: Event) =>
+          entries.recording
+            ? entries.run(handleEvent as AnyFunction, listener, [event], about(event.currentTarget, event))
+            : apply(handleEvent as AnyFunction, listener, [event]);
+      },
+    };
   }
 }

@@ -1,6 +1,6 @@
-type AnyCallback = (this: unknown, ...args: never[]) => unknown;
+import { apply, now } from '../natives';
 
-const own = new WeakSet<object>();
+type AnyCallback = (this: unknown, ...args: never[]) => unknown;
 
 /** Is told of what the recorder's own callbacks throw, and of when they began once they are over. */
 interface Overseer {
@@ -29,18 +29,12 @@ export function failed(error: unknown): void {
   overseer?.failed(error);
 }
 
-/** A callback of the recorder's own: it is passed on as it is, never recorded as the app's, and throws nothing. */
+/** A callback of the recorder's own, which throws nothing and whose time is told. */
 export function ours<F extends AnyCallback>(callback: F): F {
-  const made = function (this: unknown, ...args: never[]) {
-    const startMs = performance.now();
-    const result = guarded(() => callback.apply(this, args));
+  return function (this: unknown, ...args: never[]) {
+    const startMs = now();
+    const result = guarded(() => apply(callback, this, args) as unknown);
     overseer?.ran(startMs);
     return result;
-  };
-  own.add(made);
-  return made as F;
-}
-
-export function isOurs(callback: object): boolean {
-  return own.has(callback);
+  } as F;
 }

@@ -1,11 +1,36 @@
 import type { ToSender, WorkerGreeting } from '../../messages';
 import { MAIN_THREAD, WORKER_SCRIPT_PATH } from '@nettle-patch/core';
+import { construct, getOwnPropertyDescriptor, send } from '../natives';
+import { post } from '../sender-worker';
+import { guarded } from './ours';
 import { replaceClass } from './replace';
 
 type WorkerBegan = Extract<ToSender, { type: 'worker-began' }>;
+type Sending = (message: WorkerGreeting, transfer: Transferable[]) => void;
 
-interface Poster {
-  postMessage(message: unknown, transfer: Transferable[]): void;
+/** A worker's script and options as they were given, where they can be read without the app noticing. */
+interface Asked {
+  readonly url: URL;
+  readonly name: string;
+  /** Undefined where it is not known. */
+  readonly type: string | undefined;
+}
+
+/** @returns undefined where nothing can be known of it, as reading it would be noticed */
+function askedOf([given, options]: readonly unknown[]): Asked | undefined {
+  const { TrustedScriptURL } = globalThis as { TrustedScriptURL?: typeof URL };
+  const isPlain = typeof given === 'string' || given instanceof URL;
+  if (!isPlain && !(TrustedScriptURL && given instanceof TrustedScriptURL)) return undefined;
+  const url = `${given as string}`;
+  if (!URL.canParse(url, document.baseURI)) return undefined;
+  const isObject = typeof options === 'object' && options !== null;
+  const option = (name: string): unknown => isObject && getOwnPropertyDescriptor(options, name)?.value;
+  const [name, type] = [typeof options === 'string' ? options : option('name'), option('type')];
+  return {
+    url: new URL(url, document.baseURI),
+    name: typeof name === 'string' ? name : '',
+    type: typeof type === 'string' ? type : isObject && 'type' in options ? undefined : 'classic',
+  };
 }
 
 /**
@@ -18,17 +43,18 @@ interface Poster {
 export function wrapWorkers(secret: string, tell: (began: WorkerBegan) => void): void {
   let threads: number = MAIN_THREAD;
 
-  const greet = (worker: Poster, kind: string, url: URL, name?: string): void => {
+  const greet = (sendTo: Sending, kind: string, url: URL, name: string): void => {
     const thread = ++threads;
     const { port1, port2 } = new MessageChannel();
-    worker.postMessage({ nettlePatch: 'worker-recorder', thread } satisfies WorkerGreeting, [port2]);
+    sendTo({ nettlePatch: 'worker-recorder', thread } satisfies WorkerGreeting, [port2]);
     const file = url.protocol === 'blob:' ? 'blob' : url.pathname.split('/').pop();
     tell({ type: 'worker-began', thread, name: `${kind}: ${name || file || 'unnamed'}`, port: port1 });
   };
 
-  const withRecorder = (url: URL, { name = '', type }: WorkerOptions): string | undefined => {
+  const withRecorder = ({ url, name, type }: Asked): string | undefined => {
+    if (url.protocol !== 'blob:' || type === undefined) return undefined;
     try {
-      const asked = new URLSearchParams({ secret, name, type: `${type}` });
+      const asked = new URLSearchParams({ secret, name, type });
       const code = textOf('POST', `${WORKER_SCRIPT_PATH}?${asked}`, textOf('GET', url.href));
       return URL.createObjectURL(new Blob([code], { type: 'text/javascript' }));
     } catch {
@@ -37,26 +63,27 @@ export function wrapWorkers(secret: string, tell: (began: WorkerBegan) => void):
   };
 
   for (const kind of ['Worker', 'SharedWorker'] as const) {
-    replaceClass(kind, (original, [given, ...rest], newTarget) => {
-      const url = new URL(String(given), document.baseURI);
-      const [options] = rest as [WorkerOptions | string | undefined];
-      const named = typeof options === 'string' ? { name: options } : (options ?? {});
-      const isOwnText =
-        url.protocol === 'blob:' && kind === 'Worker' && (given === url.href || given instanceof URL);
-      const blob = isOwnText ? withRecorder(url, named) : undefined;
-      const worker = Reflect.construct(original, [blob ?? given, ...rest], newTarget) as
+    replaceClass(kind, (original, args, newTarget) => {
+      const asked = guarded(() => askedOf(args));
+      const blob = asked && kind === 'Worker' ? withRecorder(asked) : undefined;
+      const worker = construct(original, blob ? [blob, ...args.slice(1)] : args, newTarget) as
         Worker | SharedWorker;
       if (blob !== undefined) URL.revokeObjectURL(blob);
-      if (blob !== undefined || (url.protocol.startsWith('http') && url.origin === location.origin)) {
-        const isShared = 'port' in worker;
-        greet(isShared ? worker.port : worker, isShared ? 'shared worker' : 'worker', url, named.name);
-      }
+      if (asked === undefined) return worker;
+      const { url, name } = asked;
+      guarded(() => {
+        if (blob === undefined && (!url.protocol.startsWith('http') || url.origin !== location.origin))
+          return;
+        if ('port' in worker) greet((...sent) => send(worker.port, ...sent), 'shared worker', url, name);
+        else greet((...sent) => post(worker, ...sent), 'worker', url, name);
+      });
       return worker;
     });
   }
 
   void serviceWorker().then((active) => {
-    if (active) greet(active, 'service worker', new URL(active.scriptURL));
+    if (active)
+      greet((...sent) => active.postMessage(...sent), 'service worker', new URL(active.scriptURL), '');
   });
 }
 

@@ -1,65 +1,67 @@
 import { standsFor } from '../exact/function-text';
+import { getOwnPropertyDescriptor } from '../natives';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- functions of any signature are replaced
 export type AnyFunction = (this: any, ...args: any[]) => any;
 
+/**
+ * What is put in place of a function. It is written as a method: as those of the engine it cannot be called with `new`
+ * and has no property `prototype`.
+ */
+export interface Replacement {
+  instead: AnyFunction;
+}
+
+type Make = (original: AnyFunction) => Replacement;
+
 /** Makes a function look like the one it stands for: name, length and text. */
-export function disguise<F extends AnyFunction>(replacement: F, original: AnyFunction): F {
-  for (const name of ['name', 'length'] as const) {
-    Object.defineProperty(replacement, name, { value: original[name], configurable: true });
+function disguise({ instead }: Replacement, original: AnyFunction): AnyFunction {
+  for (const name of ['length', 'name'] as const) {
+    Object.defineProperty(instead, name, { value: original[name], configurable: true });
   }
-  standsFor(replacement, original);
-  return replacement;
+  standsFor(instead, original);
+  return instead;
 }
 
 /** Replaces a method where there is one. @param make gets the original and gives what is put in its place */
-export function replaceMethod(
-  owner: object | undefined,
-  name: string,
-  make: (original: AnyFunction) => AnyFunction,
-): void {
-  const descriptor = owner && Object.getOwnPropertyDescriptor(owner, name);
+export function replaceMethod(owner: object | undefined, name: string, make: Make): void {
+  const descriptor = owner && getOwnPropertyDescriptor(owner, name);
   const original: unknown = descriptor?.value;
   if (!descriptor?.configurable || typeof original !== 'function') return;
-  const { [name]: replacement } = { [name]: make(original as AnyFunction) };
-  Object.defineProperty(owner, name, {
-    ...descriptor,
-    value: disguise(replacement!, original as AnyFunction),
-  });
+  descriptor.value = disguise(make(original as AnyFunction), original as AnyFunction);
+  Object.defineProperty(owner, name, descriptor);
 }
 
 interface Accessor {
-  readonly get?: (original: AnyFunction) => AnyFunction;
-  readonly set?: (original: AnyFunction) => AnyFunction;
+  readonly get?: Make;
+  readonly set?: Make;
 }
 
 /** Replaces the getter, the setter or both of a property where it has them. */
-export function replaceAccessor(owner: object | undefined, name: string, make: Accessor): void {
-  const descriptor = owner && Object.getOwnPropertyDescriptor(owner, name);
+export function replaceAccessor(owner: object | undefined, name: string, { get, set }: Accessor): void {
+  const descriptor = owner && getOwnPropertyDescriptor(owner, name);
   if (!descriptor?.configurable || descriptor.get === undefined) return;
-  const { get, set } = descriptor as { get: AnyFunction; set: AnyFunction | undefined };
-  Object.defineProperty(owner, name, {
-    ...descriptor,
-    ...(make.get === undefined ? {} : { get: disguise(make.get(get), get) }),
-    ...(make.set === undefined || set === undefined ? {} : { set: disguise(make.set(set), set) }),
-  });
+  if (get !== undefined) descriptor.get = disguise(get(descriptor.get), descriptor.get);
+  if (set !== undefined && descriptor.set !== undefined) {
+    descriptor.set = disguise(set(descriptor.set), descriptor.set);
+  }
+  Object.defineProperty(owner, name, descriptor);
 }
 
 /** Replaces a global class by one that does something with the arguments it is made with. */
 export function replaceClass(
   name: string,
-  construct: (original: AnyFunction, args: unknown[], newTarget: AnyFunction) => object,
+  make: (original: AnyFunction, args: unknown[], newTarget: AnyFunction) => object,
 ): void {
-  const scope = globalThis as unknown as Record<string, AnyFunction | undefined>;
-  const original = scope[name];
-  if (original === undefined) return;
+  const descriptor = getOwnPropertyDescriptor(globalThis, name);
+  const original = descriptor?.value as AnyFunction | undefined;
+  if (!descriptor?.configurable || original === undefined) return;
   const replacement: AnyFunction = new Proxy(original, {
     construct: (_target, args: unknown[], newTarget): object =>
-      construct(original, args, (newTarget === replacement ? original : newTarget) as AnyFunction),
+      make(original, args, (newTarget === replacement ? original : newTarget) as AnyFunction),
   });
-  const descriptor = Object.getOwnPropertyDescriptor(scope, name);
-  if (!descriptor?.configurable) return;
-  Object.defineProperty(scope, name, { ...descriptor, value: replacement });
+  standsFor(replacement, original);
+  Object.defineProperty(globalThis, name, { ...descriptor, value: replacement });
   Object.defineProperty((original as unknown as { prototype: object }).prototype, 'constructor', {
     value: replacement,
     writable: true,

@@ -1,6 +1,7 @@
 import { plainAddress } from '../address';
+import { apply, construct, follow } from '../natives';
 import type { Entries, Scheduled } from './entries';
-import { guarded, isOurs } from './ours';
+import { guarded } from './ours';
 import { replaceClass, replaceMethod, type AnyFunction } from './replace';
 
 type Callbacks = Readonly<Record<string, readonly [type: Scheduled['type'], invoker: string]>>;
@@ -53,43 +54,42 @@ export class PendingFrames {
   }
 }
 
+/** A delay as it is given; one that would have to be converted is the engine's to convert, and not known. Milliseconds. */
+function delayOf(given: unknown): number | undefined {
+  const isPlain = given === undefined || typeof given === 'number' || typeof given === 'string';
+  return isPlain ? Math.max(0, Number(given) || 0) : undefined;
+}
+
 /** Replaces the functions that take a callback for later, so that each call is seen with what asked for it. */
 export function wrapCallbacks(entries: Entries, frames: PendingFrames): void {
   for (const [name, [type, invoker]] of Object.entries(CALLBACKS)) {
-    replaceMethod(
-      globalThis,
-      name,
-      (original) =>
-        function (this: unknown, ...args: unknown[]) {
-          const [callback, delay] = args;
-          if (typeof callback !== 'function' || isOurs(callback)) return Reflect.apply(original, this, args);
-          const delayMs =
-            type === 'timer' || type === 'interval' ? Math.max(0, Number(delay) || 0) : undefined;
-          const schedule = entries.schedule(type, callback, { delayMs });
-          args[0] = function (this: unknown) {
-            const about = { type: 'user-callback', invoker, schedule } as const;
-            if (type === 'frame') frames.begin(handle);
-            try {
-              return entries.run(callback as AnyFunction, this, arguments, about);
-            } finally {
-              if (type === 'frame') frames.ran(handle);
-            }
-          };
-          const handle = Reflect.apply(original, this, args) as number;
-          if (type === 'frame') frames.add(handle);
-          return handle;
-        },
-    );
-  }
-  replaceMethod(
-    globalThis,
-    'cancelAnimationFrame',
-    (original) =>
-      function (this: unknown, handle: number) {
-        frames.cancel(handle);
-        return Reflect.apply(original, this, arguments);
+    replaceMethod(globalThis, name, (original) => ({
+      instead(...args) {
+        const callback: unknown = args[0];
+        if (typeof callback !== 'function') return apply(original, this, args);
+        const delayMs = type === 'timer' || type === 'interval' ? delayOf(args[1]) : undefined;
+        const schedule = entries.schedule(type, callback, { delayMs });
+        args[0] = function (this: unknown) {
+          const about = { type: 'user-callback', invoker, schedule } as const;
+          if (type === 'frame') frames.begin(handle);
+          try {
+            return entries.run(callback as AnyFunction, this, arguments, about);
+          } finally {
+            if (type === 'frame') frames.ran(handle);
+          }
+        };
+        const handle = apply(original, this, args) as number;
+        if (type === 'frame') frames.add(handle);
+        return handle;
       },
-  );
+    }));
+  }
+  replaceMethod(globalThis, 'cancelAnimationFrame', (original) => ({
+    instead(...args) {
+      frames.cancel(args[0] as number);
+      return apply(original, this, args);
+    },
+  }));
 }
 
 /** Replaces the classes of observers, so that the calls of their callbacks are seen. */
@@ -97,13 +97,13 @@ export function wrapObservers(entries: Entries): void {
   for (const name of OBSERVERS) {
     replaceClass(name, (original, args, newTarget) => {
       const [callback] = args;
-      if (typeof callback === 'function' && !isOurs(callback)) {
+      if (typeof callback === 'function') {
         args[0] = function (this: unknown) {
           const about = { type: 'user-callback', invoker: name } as const;
           return entries.run(callback as AnyFunction, this, arguments, about);
         };
       }
-      return Reflect.construct(original, args, newTarget) as object;
+      return construct(original, args, newTarget) as object;
     });
   }
 }
@@ -118,21 +118,18 @@ export class SentMessages {
 
   install(): void {
     replaceClass('MessageChannel', (original, args, newTarget) => {
-      const channel = Reflect.construct(original, args, newTarget) as MessageChannel;
+      const channel = construct(original, args, newTarget) as MessageChannel;
       this.#partners.set(channel.port1, channel.port2).set(channel.port2, channel.port1);
       return channel;
     });
     const sent = this.#sent.bind(this);
-    replaceMethod(
-      MessagePort.prototype,
-      'postMessage',
-      (original) =>
-        function (this: MessagePort) {
-          const value: unknown = Reflect.apply(original, this, arguments);
-          sent(this);
-          return value;
-        },
-    );
+    replaceMethod(MessagePort.prototype, 'postMessage', (original) => ({
+      instead(...args) {
+        const value: unknown = apply(original, this, args);
+        sent(this as MessagePort);
+        return value;
+      },
+    }));
   }
 
   /** What sent the message that an event at a port is about. */
@@ -153,6 +150,12 @@ export class SentMessages {
     this.#partners.delete(port);
     this.#waiting.delete(partner);
   }
+}
+
+/** An address as it is given. One that would have to be converted is the engine's to convert, and not known. */
+function addressOf(given: unknown): string | undefined {
+  if (typeof given === 'string') return given;
+  return given instanceof Request ? given.url : given instanceof URL ? given.href : undefined;
 }
 
 /** Requests that were sent, each with what asked for it. */
@@ -178,8 +181,9 @@ export class SentRequests {
     this.#wrapXhr();
   }
 
-  #schedule(url: string): Scheduled | undefined {
-    this.onRequest(url);
+  #schedule(url: string | undefined): Scheduled | undefined {
+    if (url === undefined) return undefined;
+    guarded(() => this.onRequest(url));
     return this.entries.schedule('request', undefined, { url: plainAddress(url) });
   }
 
@@ -187,27 +191,21 @@ export class SentRequests {
     const schedule = this.#schedule.bind(this);
     const settle = this.#settle.bind(this);
     const scheduleOf = this.#ofObject;
-    replaceMethod(
-      globalThis,
-      'fetch',
-      (original) =>
-        function (this: unknown, input: unknown) {
-          const promise = Reflect.apply(original, this, arguments) as Promise<object>;
-          const scheduled = schedule(input instanceof Request ? input.url : String(input));
+    replaceMethod(globalThis, 'fetch', (original) => ({
+      instead(...args) {
+        const promise = apply(original, this, args) as Promise<object>;
+        const scheduled = schedule(addressOf(args[0]));
+        return scheduled === undefined ? promise : settle(promise, scheduled);
+      },
+    }));
+    for (const name of ['json', 'text', 'arrayBuffer', 'blob', 'formData']) {
+      replaceMethod(Response.prototype, name, (original) => ({
+        instead(...args) {
+          const promise = apply(original, this, args) as Promise<object>;
+          const scheduled = scheduleOf.get(this as object);
           return scheduled === undefined ? promise : settle(promise, scheduled);
         },
-    );
-    for (const name of ['json', 'text', 'arrayBuffer', 'blob', 'formData']) {
-      replaceMethod(
-        Response.prototype,
-        name,
-        (original) =>
-          function (this: object) {
-            const promise = Reflect.apply(original, this, arguments) as Promise<object>;
-            const scheduled = scheduleOf.get(this);
-            return scheduled === undefined ? promise : settle(promise, scheduled);
-          },
-      );
+      }));
     }
   }
 
@@ -219,7 +217,8 @@ export class SentRequests {
         this.entries.resume({ type: 'resolve-promise', invoker: `fetch ${schedule.url ?? ''}`, schedule });
         this.onResume();
       });
-    return promise.then(
+    return follow(
+      promise,
       (value) => {
         resume(value);
         return value;
@@ -234,25 +233,20 @@ export class SentRequests {
   #wrapXhr(): void {
     const schedule = this.#schedule.bind(this);
     const scheduleOf = this.#ofObject;
-    const urls = new WeakMap<object, string>();
-    replaceMethod(
-      XMLHttpRequest.prototype,
-      'open',
-      (original) =>
-        function (this: object, ...args: unknown[]) {
-          urls.set(this, String(args[1]));
-          return Reflect.apply(original, this, args);
-        },
-    );
-    replaceMethod(
-      XMLHttpRequest.prototype,
-      'send',
-      (original) =>
-        function (this: object) {
-          const scheduled = schedule(urls.get(this) ?? '');
-          if (scheduled !== undefined) scheduleOf.set(this, scheduled);
-          return Reflect.apply(original, this, arguments);
-        },
-    );
+    const urls = new WeakMap<object, string | undefined>();
+    replaceMethod(XMLHttpRequest.prototype, 'open', (original) => ({
+      instead(...args) {
+        const value: unknown = apply(original, this, args);
+        urls.set(this as object, addressOf(args[1]));
+        return value;
+      },
+    }));
+    replaceMethod(XMLHttpRequest.prototype, 'send', (original) => ({
+      instead(...args) {
+        const scheduled = schedule(urls.get(this as object));
+        if (scheduled !== undefined) scheduleOf.set(this as object, scheduled);
+        return apply(original, this, args);
+      },
+    }));
   }
 }

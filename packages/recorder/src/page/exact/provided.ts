@@ -1,0 +1,18 @@
+import { ENTER, LEAVE, LEAVE_EXPRESSION, REGISTER, withoutInsertions } from '@nettle-patch/core';
+import { shared } from '../shared';
+import type { CallRing } from './call-ring';
+
+/** Takes what a rewritten script tells of its functions when it begins to run. */
+export type Register = (firstId: number, told: string) => void;
+
+/** Provides the functions that rewritten scripts call, and has functions show their text without those calls. */
+export function provideCalls(ring: CallRing, register: Register): void {
+  const provided = {
+    [ENTER]: ring.enter,
+    [LEAVE]: ring.leave,
+    [LEAVE_EXPRESSION]: ring.leave,
+    [REGISTER]: register,
+  };
+  for (const [name, value] of Object.entries(provided)) Object.defineProperty(globalThis, name, { value });
+  shared.asWritten = withoutInsertions;
+}

@@ -1,0 +1,53 @@
+import type { CallRing } from './exact/call-ring';
+import type { Register } from './exact/provided';
+
+/** Where a window's recorder leaves what it shares with those of windows of its origin that it can reach. */
+const KEY = Symbol.for('nettle-patch recorder');
+
+/**
+ * What the recorders of such windows know together, as functions and listeners go from one window to another: which
+ * function stands for which.
+ */
+interface Shared {
+  /** What the app wrote of the text of a function. */
+  asWritten(text: string): string;
+  /** What exact mode needs of a window's recorder, until its own file has taken it. */
+  exact?: { readonly ring: CallRing; readonly register: Register } | undefined;
+  /** By a function that was put in place of another: that one. */
+  readonly stoodFor: WeakMap<object, object>;
+  /** By a listener of the app: what is given to the browser for it. */
+  readonly replacements: WeakMap<object, object>;
+  /** By what is given to the browser: the listener. */
+  readonly originals: WeakMap<object, object>;
+}
+
+type Sharing = typeof globalThis & { [KEY]?: Shared };
+
+function sharedOf(scope: unknown): Shared | undefined {
+  try {
+    return (scope as Sharing | null | undefined)?.[KEY];
+  } catch {
+    return undefined;
+  }
+}
+
+const scope = globalThis as Sharing;
+
+export const shared: Shared = sharedOf(scope) ??
+  sharedOf(scope.parent) ??
+  sharedOf(scope.opener) ?? {
+    asWritten: (text) => text,
+    stoodFor: new WeakMap(),
+    replacements: new WeakMap(),
+    originals: new WeakMap(),
+  };
+
+/** @returns whether a window has a recorder of its own */
+export function hasRecorder(of: object): boolean {
+  return Object.hasOwn(of, KEY);
+}
+
+/** Notes that this window has one. */
+export function installed(): void {
+  Object.defineProperty(scope, KEY, { value: shared });
+}
