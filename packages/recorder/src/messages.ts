@@ -3,11 +3,14 @@ import type { CallChunk, ChunkBuffers } from './page/exact/call-ring';
 
 /** The header as it leaves the page: the sender adds what it can find out without keeping the page waiting. */
 export type PageHeader = Omit<Header, 'clockStepMs' | 'target'> & {
-  readonly target: Omit<Header['target'], 'engine'>;
+  readonly target: WithoutDevice<Header['target']>;
 };
 
 /** The page as it presents itself, but for what the sender adds. */
-export type PageTarget = Omit<Target, 'engine'>;
+export type PageTarget = WithoutDevice<Target>;
+
+/** What tells a page, with what the sender cannot find out of its device. */
+type WithoutDevice<T> = Omit<T, 'engine' | 'device'> & { readonly isSmallAndTouched: boolean };
 
 /** A row as it leaves the page: the header, or any other. */
 export type OutgoingRow = PageHeader | Row;

@@ -1,17 +1,16 @@
-import { NO_STACK, textPart, type Row } from '@nettle-patch/core';
+import { textPart, type Row } from '@nettle-patch/core';
 import { originalText } from './exact/function-text';
 import { plainAddress } from './address';
 
-/** Scripts, functions and stacks of one recording: each gets a row when it is first met and an id for good. */
+/** Scripts and functions of one recording: each gets a row when it is first met and an id for good. */
 export class InternedTables {
   readonly #sources = new Map<string, number>();
   readonly #functions = new Map<string, number>();
-  readonly #stacks = new Map<string, number>();
   readonly #objects = new WeakMap<object, number>();
 
   /** @param firstId the least id that is given */
   constructor(
-    private readonly emit: (row: Row) => void,
+    protected readonly emit: (row: Row) => void,
     private readonly firstId = 0,
   ) {}
 
@@ -19,13 +18,13 @@ export class InternedTables {
   source(url: string): number | undefined {
     const address = url === '' ? '' : plainAddress(url);
     if (address === '') return undefined;
-    return this.#intern(this.#sources, address, (id) => this.emit({ kind: 'source', id, url: address }));
+    return this.intern(this.#sources, address, (id) => this.emit({ kind: 'source', id, url: address }));
   }
 
   /** A function by line and column of its start, both from 1. */
   functionAt(name: string, url: string, line?: number, column?: number): number {
     const source = this.source(url);
-    return this.#intern(this.#functions, `${source} ${line} ${column} ${name}`, (id) =>
+    return this.intern(this.#functions, `${source} ${line} ${column} ${name}`, (id) =>
       this.emit({ kind: 'function', id, name, ...defined({ source, line, column }) }),
     );
   }
@@ -33,17 +32,22 @@ export class InternedTables {
   /** A function by its offset in the script, from 0. */
   functionAtOffset(name: string, url: string, position: number): number {
     const source = this.source(url);
-    return this.#intern(this.#functions, `${source} @${position} ${name}`, (id) =>
+    return this.intern(this.#functions, `${source} @${position} ${name}`, (id) =>
       this.emit({ kind: 'function', id, name, ...defined({ source, position }) }),
     );
   }
 
-  /** A function of the app of which nothing but itself is known: it is found again by a part of its text. */
-  functionLike(callback: object, name: string): number {
+  /**
+   * A function of the app of which nothing but itself is known: it is found again by a part of its text.
+   * @returns undefined for what is none
+   */
+  functionLike(callback: unknown): number | undefined {
+    if (typeof callback !== 'function') return undefined;
+    const { name } = callback;
     let id = this.#objects.get(callback);
     if (id === undefined) {
       const part = textPart(originalText(callback));
-      id = this.#intern(this.#functions, `like ${part?.partHash} ${part?.partLength} ${name}`, (newId) =>
+      id = this.intern(this.#functions, `like ${part?.partHash} ${part?.partLength} ${name}`, (newId) =>
         this.emit({ kind: 'function', id: newId, name, owner: 'own', ...part }),
       );
       this.#objects.set(callback, id);
@@ -54,19 +58,12 @@ export class InternedTables {
   /** A place inside a function, by line and column from 1. */
   placeAt(name: string, url: string, line: number, column: number): number {
     const source = this.source(url);
-    return this.#intern(this.#functions, `place ${source} ${line} ${column} ${name}`, (id) =>
+    return this.intern(this.#functions, `place ${source} ${line} ${column} ${name}`, (id) =>
       this.emit({ kind: 'function', id, name, ...defined({ source }), line, column, place: true }),
     );
   }
 
-  stack(functionId: number, parent: number): number {
-    return this.#intern(this.#stacks, `${parent} ${functionId}`, (id) => {
-      const row = { kind: 'stack', id, function: functionId } as const;
-      this.emit(parent === NO_STACK ? row : { ...row, parent });
-    });
-  }
-
-  #intern(table: Map<string, number>, key: string, onNew: (id: number) => void): number {
+  protected intern(table: Map<string, number>, key: string, onNew: (id: number) => void): number {
     let id = table.get(key);
     if (id === undefined) {
       id = this.firstId + table.size;

@@ -1,6 +1,7 @@
 import type { Row } from '@nettle-patch/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { plainAddress } from './address';
+import { SampledTables } from '../sender/sampled-tables';
 import { InternedTables } from './interned';
 import { RecordingSession } from './session';
 
@@ -26,7 +27,7 @@ describe('addresses', () => {
 describe('interned tables', () => {
   it('give each script, function and stack one row and one id', () => {
     const rows: Row[] = [];
-    const tables = new InternedTables((row) => rows.push(row));
+    const tables = new SampledTables((row) => rows.push(row));
     const onBoardAll = tables.functionAt('onBoardAll', '/desk.js', 1, 20);
     expect(tables.functionAt('onBoardAll', '/desk.js', 1, 20)).toBe(onBoardAll);
     const native = tables.functionAt('sort', '');

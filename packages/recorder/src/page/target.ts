@@ -2,10 +2,12 @@ import { FORMAT_NAME, FORMAT_VERSION, type Target } from '@nettle-patch/core';
 import type { PageHeader, PageTarget } from '../messages';
 import { plainAddress } from './address';
 import type { Capture } from './capture/capture';
-import { deviceName } from './device';
 import { refreshInterval } from './refresh';
 
 const LONGEST_TITLE = 200;
+const LARGE_SCREEN_PX = 1400;
+
+const isSmallAndTouched = () => navigator.maxTouchPoints > 1 && screen.width < LARGE_SCREEN_PX;
 
 /** Names of the sources that this page can and cannot give. */
 export interface Capabilities {
@@ -29,7 +31,7 @@ export function describeTarget(
     id,
     title: document.title.slice(0, LONGEST_TITLE),
     url: plainAddress(location.href),
-    device: deviceName(),
+    isSmallAndTouched: isSmallAndTouched(),
     ...capabilities,
     visible: document.visibilityState === 'visible',
     refreshMs: refreshInterval(),
@@ -56,7 +58,7 @@ export function describeRecording(
     mode: capabilities.available.includes('exact-calls') ? 'exact' : 'everyday',
     startUp,
     refreshMs: refreshInterval(),
-    target: { title, url, device: deviceName() },
+    target: { title, url, isSmallAndTouched: isSmallAndTouched() },
     ...capabilities,
   };
 }

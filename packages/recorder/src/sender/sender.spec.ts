@@ -65,7 +65,7 @@ beforeEach(() => {
   sender = new Sender((message) => {
     if (message.type === 'command') commands.push(message.command);
   });
-  sender.take({ type: 'target', target: TARGET });
+  sender.take({ type: 'target', target: { ...TARGET, isSmallAndTouched: false } });
   sender.take({ type: 'connect', socketUrl: 'ws://desk/target', joinUrl: 'http://desk/join', secret: 'old' });
 });
 

@@ -13,6 +13,7 @@ import {
 import type { FromSender, OutgoingRow, PageTarget, ToSender } from '../messages';
 import { CallPacker } from './call-packer';
 import { clockStep } from './clock-step';
+import { deviceName } from './device';
 import { engineName } from './engine';
 import { TraceRows } from './trace-rows';
 import { UnacknowledgedBatches } from './unacknowledged';
@@ -186,7 +187,7 @@ export class Sender {
 
   #sayHello(): void {
     if (this.#target === undefined) return;
-    const target: Target = { ...this.#target, engine: engineName(), calculationMs: this.#calculationMs };
+    const target: Target = { ...withDevice(this.#target), calculationMs: this.#calculationMs };
     const hello: Hello = { type: 'hello', target };
     this.#send(JSON.stringify(hello));
   }
@@ -200,10 +201,15 @@ export class Sender {
   }
 }
 
+/** Adds to what the page tells of itself the engine and the device. */
+function withDevice<T extends { isSmallAndTouched: boolean }>({ isSmallAndTouched, ...rest }: T) {
+  return { ...rest, engine: engineName(), device: deviceName(isSmallAndTouched) };
+}
+
 /** Adds to a header what the page has not told. */
 function whole(row: OutgoingRow): Header | Row {
   if (row.kind !== 'header') return row;
-  return { ...row, clockStepMs: clockStep(), target: { ...row.target, engine: engineName() } };
+  return { ...row, clockStepMs: clockStep(), target: withDevice(row.target) };
 }
 
 function toLines(rows: readonly OutgoingRow[]): string {

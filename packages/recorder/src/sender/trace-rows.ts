@@ -1,6 +1,6 @@
 import { NO_STACK, RECORDER_PATH, packSamples, toMicroseconds, type Row } from '@nettle-patch/core';
 import type { ProfilerTrace, SampledTrace } from '../messages';
-import { InternedTables } from '../page/interned';
+import { SampledTables } from './sampled-tables';
 
 /** Ids of scripts, functions and stacks that are given here, above those the page gives. */
 const FIRST_ID = 2 ** 21;
@@ -11,7 +11,7 @@ const isRecorder = (url: string | undefined) => url?.includes(RECORDER_PATH) ?? 
 /** Turns traces of the engine's profiler (WICG JS Self-Profiling) into rows. */
 export class TraceRows {
   #rows: Row[] = [];
-  readonly #tables = new Map<string, InternedTables>();
+  readonly #tables = new Map<string, SampledTables>();
 
   forget(recordingId: string): void {
     this.#tables.delete(recordingId);
@@ -35,10 +35,10 @@ export class TraceRows {
     return rows;
   }
 
-  #tablesOf(recordingId: string): InternedTables {
+  #tablesOf(recordingId: string): SampledTables {
     let tables = this.#tables.get(recordingId);
     if (tables === undefined) {
-      tables = new InternedTables((row) => this.#rows.push(row), FIRST_ID);
+      tables = new SampledTables((row) => this.#rows.push(row), FIRST_ID);
       this.#tables.set(recordingId, tables);
     }
     return tables;
@@ -48,7 +48,7 @@ export class TraceRows {
    * Ids of the trace's stacks. The recorder's own frames between those of the app are passed over; undefined is
    * given for stacks of which it is all there is.
    */
-  #stackIds({ resources, frames, stacks }: ProfilerTrace, tables: InternedTables): (number | undefined)[] {
+  #stackIds({ resources, frames, stacks }: ProfilerTrace, tables: SampledTables): (number | undefined)[] {
     const ids: (number | undefined)[] = [];
     for (const { frameId, parentId } of stacks) {
       const { name, resourceId, line, column } = frames[frameId]!;

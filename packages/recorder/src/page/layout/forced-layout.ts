@@ -9,7 +9,7 @@ import { CallSites } from '../wrap/call-site';
 import type { Entries } from '../wrap/entries';
 import { guarded } from '../wrap/ours';
 import { replaceAccessor, replaceMethod, type AnyFunction, type Replacement } from '../wrap/replace';
-import { FORCING_MEMBERS, SHEET_MEMBERS, WRITING_MEMBERS, type Forces } from './forcing-members';
+import { ALL_GETTING, FORCING_MEMBERS, SHEET_MEMBERS, WRITING_MEMBERS, type Forces } from './forcing-members';
 import type { LastWrite, Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
 
@@ -83,7 +83,10 @@ export class ForcedLayout implements Capture {
     private readonly ring: CallRing,
     entries: Entries,
   ) {
-    entries.onOutermost(() => this.#writeRows());
+    entries.onOutermost(() => {
+      this.#writeRows();
+      mutations.resume();
+    });
   }
 
   install(): void {
@@ -93,7 +96,9 @@ export class ForcedLayout implements Capture {
       );
     }
     for (const { owner, getters, setters, methods } of WRITING_MEMBERS) {
-      this.#replaceAll(owner, { getters, setters, methods }, (_name, original) => this.#noteWriter(original));
+      this.#replaceAll(owner, { getters, setters, methods }, (name, original) =>
+        this.#noteWriter(name, original),
+      );
     }
     for (const name of SHEET_MEMBERS) {
       replaceMethod(CSSStyleSheet.prototype, name, (original) => this.#noteSheet(name, original));
@@ -109,6 +114,7 @@ export class ForcedLayout implements Capture {
 
   collect(): void {
     this.#writeRows();
+    this.mutations.resume();
   }
 
   stop(): void {
@@ -123,8 +129,10 @@ export class ForcedLayout implements Capture {
     make: (name: string, original: AnyFunction) => Replacement,
   ): void {
     const owner = ownerNamed(ownerName);
-    const each = (names: string | undefined, replace: (name: string) => void) =>
-      names?.split(' ').forEach(replace);
+    const each = (names = '', replace: (name: string) => void) =>
+      (names === ALL_GETTING ? Object.getOwnPropertyNames(owner ?? {}) : names.split(' '))
+        .filter((name) => names !== ALL_GETTING || name.startsWith(ALL_GETTING))
+        .forEach(replace);
     each(members.getters, (name) =>
       replaceAccessor(owner, name, { get: (original) => make(name, original) }),
     );
@@ -146,7 +154,8 @@ export class ForcedLayout implements Capture {
     return trap;
   }
 
-  #noteWriter(original: AnyFunction): Replacement {
+  #noteWriter(name: string, original: AnyFunction): Replacement {
+    const { mutations } = this;
     const note = (trap: AnyFunction) => {
       this.#wantsWriter = false;
       const current = () => this.#sites?.current(trap);
@@ -155,6 +164,7 @@ export class ForcedLayout implements Capture {
     const wanted = () => this.#wantsWriter && !this.#inside;
     const trap: Replacement = {
       instead(...args) {
+        mutations.writing(name, this as Node);
         if (wanted()) guarded(() => note(trap.instead));
         return apply(original, this, args) as unknown;
       },
@@ -163,7 +173,7 @@ export class ForcedLayout implements Capture {
   }
 
   #noteSheet(name: string, original: AnyFunction): Replacement {
-    const noted = this.#noteWriter(original);
+    const noted = this.#noteWriter(name, original);
     const wrote = () => this.mutations.wrote(name, document);
     return {
       instead(...args) {
@@ -173,11 +183,10 @@ export class ForcedLayout implements Capture {
     };
   }
 
+  /** Each read of the clock weighs here: the recorder's own cost is told of where it asks for a stack. */
   #force(read: string, forces: Forces, trap: AnyFunction): void {
-    const session = this.#session!;
     const write = this.mutations.last;
-    const beganMs = now();
-    const forced = this.#forcedAt(read, beganMs, trap);
+    const forced = this.#forcedAt(read, trap);
     const startMs = now();
     const styledMs = this.#measure(forced, forces, startMs);
     const endMs = now();
@@ -197,7 +206,6 @@ export class ForcedLayout implements Capture {
     forced.write = write;
     this.#wantsWriter = forced.writer === undefined;
     this.#forced = forced;
-    session.charge('forced-layout', startMs - beganMs + now() - endMs);
   }
 
   /**
@@ -221,14 +229,16 @@ export class ForcedLayout implements Capture {
   }
 
   /** What is known of the place that reads now. */
-  #forcedAt(read: string, startMs: number, trap: AnyFunction): Forced {
-    const within = `${this.ring.current() ?? ''} ${read}`;
+  #forcedAt(read: string, trap: AnyFunction): Forced {
+    const call = this.ring.current();
+    const within = call === undefined ? read : `${call} ${read}`;
     let reads = this.#reads.get(within);
     if (reads === undefined) this.#reads.set(within, (reads = { forced: undefined, count: 0, inARow: 0 }));
     const sure = reads.inARow >= SURE_AFTER && reads.count % LOOK_AGAIN !== 0;
     reads.count++;
     if (reads.forced !== undefined && sure) return reads.forced;
-    const functionId = this.#sites!.current(trap);
+    const startMs = now();
+    const functionId = this.#session!.charged('forced-layout', () => this.#sites!.current(trap));
     const key = `${functionId} ${read}`;
     let forced = this.#ofTask.get(key);
     if (forced === undefined) {

@@ -10,6 +10,9 @@ interface Members {
   readonly methods?: string;
 }
 
+/** Instead of names: all methods of the class that get something. */
+export const ALL_GETTING = 'get';
+
 /**
  * The members that need the geometry or the computed style of a document, and so have style and layout done when
  * something has changed (CSSOM View; CSSOM; SVG 2; HTML, `focus` and `innerText`; UI Events).
@@ -38,17 +41,13 @@ export const FORCING_MEMBERS: readonly Members[] = [
     getters: 'scrollingElement',
     methods: 'elementFromPoint elementsFromPoint caretRangeFromPoint caretPositionFromPoint',
   },
-  { owner: 'Range', methods: 'getBoundingClientRect getClientRects' },
+  { owner: 'Range', methods: ALL_GETTING },
   { owner: 'MouseEvent', getters: 'offsetX offsetY layerX layerY' },
   { owner: 'HTMLImageElement', getters: 'width height x y' },
   { owner: 'SVGElement', methods: 'focus' },
-  { owner: 'SVGGraphicsElement', methods: 'getBBox getCTM getScreenCTM' },
-  {
-    owner: 'SVGTextContentElement',
-    methods:
-      'getComputedTextLength getSubStringLength getStartPositionOfChar getEndPositionOfChar getExtentOfChar getCharNumAtPosition getNumberOfChars',
-  },
-  { owner: 'SVGGeometryElement', methods: 'getTotalLength getPointAtLength' },
+  { owner: 'SVGGraphicsElement', methods: ALL_GETTING },
+  { owner: 'SVGTextContentElement', methods: ALL_GETTING },
+  { owner: 'SVGGeometryElement', methods: ALL_GETTING },
 ];
 
 /** The members through which most changes are made. Only where each change came from is noted. */

@@ -14,9 +14,15 @@ const WATCHED: MutationObserverInit = {
 /** Shadow trees before it is looked which of them are gone. */
 const LEAST_PRUNED = 256;
 
+/**
+ * Calls that write, since the engine told of changes, after which it is no longer asked to tell: noting each change costs
+ * it more than making it, and so many are not looked at one by one.
+ */
+const FLOOD = 512;
+
 /** What was changed last before a moment. */
 export interface LastWrite {
-  /** "style", "class", "children", "text", or the name of another attribute. */
+  /** "style", "class", "children", "text", the name of another attribute, or of the function that wrote. */
   readonly what: string;
   readonly target: Node;
 }
@@ -28,7 +34,10 @@ export class Mutations {
   /** Those that are still used. */
   #roots: WeakRef<Node>[] = [];
   #pruneAt = LEAST_PRUNED;
+  readonly #onWatch: ((on: boolean, passedOver: number) => void)[] = [];
   #watching = false;
+  /** Calls that write since the engine told of changes. */
+  #untold = 0;
   #dirty = false;
   last: LastWrite | undefined;
 
@@ -52,16 +61,49 @@ export class Mutations {
     this.#listeners.push(listener);
   }
 
+  /** @param listener is called when watching begins, with the calls that wrote since it ended for them, and when it ends */
+  onWatch(listener: (on: boolean, passedOver: number) => void): void {
+    this.#onWatch.push(listener);
+  }
+
   start(): void {
     this.#watching = true;
-    this.#observer.observe(document, WATCHED);
-    for (const root of this.#used()) this.#observer.observe(root, WATCHED);
+    this.#watch(true);
   }
 
   stop(): void {
     this.#watching = false;
-    this.#observer.disconnect();
+    this.#watch(false);
     this.clean();
+  }
+
+  /** Other work begins: goes on watching where so much was written at once that it was given up. */
+  resume(): void {
+    if (this.#untold >= FLOOD) this.#watch(true);
+    this.#untold = 0;
+  }
+
+  #watch(on: boolean): void {
+    const passedOver = Math.max(0, this.#untold - FLOOD);
+    if (on) {
+      this.#observer.observe(document, WATCHED);
+      for (const root of this.#used()) this.#observer.observe(root, WATCHED);
+    } else this.#observer.disconnect();
+    for (const listener of this.#onWatch) listener(on, passedOver);
+  }
+
+  /** A function that writes is called. */
+  writing(what: string, target: Node): void {
+    if (!this.#watching || ++this.#untold < FLOOD) return;
+    if (this.#untold === FLOOD) {
+      const records = this.#observer.takeRecords();
+      if (records.length > 0) this.#take(records);
+      this.#untold = 0;
+      if (records.length < FLOOD / 2) return;
+      this.#untold = FLOOD;
+      this.#watch(false);
+    }
+    this.wrote(what, target);
   }
 
   /** Whether anything has changed since style and layout were last known to be done. */
@@ -94,13 +136,14 @@ export class Mutations {
 
   /** Shadow trees that are still used; the others are forgotten. */
   #used(): Node[] {
-    const used = this.#roots.map((root) => root.deref()).filter((root) => root !== undefined);
-    this.#roots = this.#roots.filter((root) => root.deref() !== undefined);
+    const used = this.#roots.flatMap((root) => root.deref() ?? []);
+    this.#roots = used.map((root) => new WeakRef(root));
     return used;
   }
 
   #take(records: readonly MutationRecord[]): void {
     this.#dirty = true;
+    this.#untold = 0;
     const { type, attributeName, target } = records.at(-1)!;
     const what = type === 'attributes' ? attributeName! : type === 'childList' ? 'children' : 'text';
     this.last = { what, target };

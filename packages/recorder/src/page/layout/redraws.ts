@@ -35,6 +35,12 @@ export class Redraws implements Capture {
     private readonly steps: ProbeSteps,
     entries: Entries,
   ) {
+    mutations.onWatch((on, passedOver) => {
+      this.#changes.more += passedOver;
+      if (on) return this.#values.observe(document, VALUES);
+      this.#changes.addValues(this.#values.takeRecords());
+      this.#values.disconnect();
+    });
     mutations.onChange((records) => {
       if (this.#session !== undefined) this.#changes.add(records, entries.latestCallback);
     });
@@ -45,11 +51,9 @@ export class Redraws implements Capture {
   start(session: RecordingSession): void {
     this.#session = session;
     this.#changes = new Changes();
-    this.#values.observe(document, VALUES);
   }
 
   stop(): void {
-    this.#values.disconnect();
     this.#session = undefined;
   }
 
@@ -94,7 +98,7 @@ export class Redraws implements Capture {
         ...defined({
           more: more > 0 ? more : undefined,
           target: elementLabel(node),
-          function: typeof by === 'function' ? session.tables.functionLike(by, by.name) : undefined,
+          function: session.tables.functionLike(by),
         }),
       });
       more = 0;

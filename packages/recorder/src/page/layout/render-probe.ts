@@ -96,6 +96,7 @@ export class RenderProbe implements Capture {
     const laidOutMs = now();
     this.mutations.isDirty();
     this.mutations.clean();
+    this.mutations.resume();
     for (const listener of this.#onLaidOut) listener();
     this.#measuring = { startMs, styledMs, laidOutMs };
     send(this.#channel.port2);

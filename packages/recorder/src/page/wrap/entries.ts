@@ -219,8 +219,7 @@ export class Entries implements Capture {
       ...defined({
         schedule: schedule && this.#writeSchedule(schedule, session),
         pauseMs: session.length(pauseMs) || undefined,
-        function:
-          typeof callback === 'function' ? session.tables.functionLike(callback, callback.name) : undefined,
+        function: session.tables.functionLike(callback),
       }),
     });
   }

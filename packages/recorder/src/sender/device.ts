@@ -5,11 +5,11 @@ interface BrandedNavigator extends Navigator {
   };
 }
 
-/** The kind of device and its system. */
-export function deviceName(): string {
-  const { userAgent, maxTouchPoints, userAgentData } = navigator as BrandedNavigator;
+/** The kind of device and its system. @param isSmallAndTouched whether its screen is touched, and not a large one */
+export function deviceName(isSmallAndTouched: boolean): string {
+  const { userAgent, userAgentData } = navigator as BrandedNavigator;
   const mobile = userAgentData?.mobile ?? /Mobi/.test(userAgent);
   const system = userAgentData?.platform ?? /\(([^;)]+)/.exec(userAgent)?.[1] ?? '';
-  const kind = mobile ? 'phone' : maxTouchPoints > 1 && screen.width < 1400 ? 'tablet' : 'computer';
+  const kind = mobile ? 'phone' : isSmallAndTouched ? 'tablet' : 'computer';
   return system === '' ? kind : `${kind}, ${system}`;
 }
