@@ -1,0 +1,60 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { chromium, expect, test } from '@playwright/test';
+import { RecordingClient, serve } from '../packages/server/dist/index.js';
+import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
+
+const page = (
+  path: string,
+) => `<!doctype html><html><head><title>Quay</title><link rel="icon" href="data:,"></head><body>
+<a id="next" href="/next">Next</a> ${path}<script>
+  globalThis.shown = []; globalThis.born = Math.random();
+  addEventListener('pageshow', (event) => shown.push(event.persisted));
+</script></body></html>`;
+
+test('a page that is left while it is recorded comes back as it was, and can be recorded again', async () => {
+  const app = createServer((request, response) =>
+    response.writeHead(200, { 'content-type': 'text/html' }).end(page(request.url!)),
+  );
+  await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
+  const target = `http://localhost:${(app.address() as AddressInfo).port}`;
+  const running = await serve({ target, port: 0, proxyPort: 0 });
+  const client = await RecordingClient.connect(running);
+  const browser = await chromium.launch({
+    executablePath: chromiumPath,
+    args: chromiumFlags,
+    ignoreDefaultArgs: ['--disable-back-forward-cache'],
+  });
+  const tab = await browser.newPage();
+  await tab.goto(running.proxyOrigin);
+  const seen = () => tab.evaluate(() => (globalThis as unknown as { shown: boolean[]; born: number }).born);
+  const born = await seen();
+  await client.start(await client.target(), 'first');
+  await tab.waitForTimeout(300);
+  await tab.click('#next');
+  await tab.waitForURL('**/next');
+  // What comes back from there loads nothing, and the browser tells of no load.
+  await tab.goBack({ waitUntil: 'commit', timeout: 5000 }).catch(() => undefined);
+  await expect.poll(seen).toBe(born);
+  expect(await tab.evaluate(() => (globalThis as unknown as { shown: boolean[] }).shown)).toEqual([
+    false,
+    true,
+  ]);
+  await expect
+    .poll(async () => {
+      const found = await client.target();
+      return `${found.url} ${found.recording?.id ?? 'waits'}`;
+    })
+    .toBe(`${running.proxyOrigin}/ waits`);
+  const again = await client.target();
+  await client.start(again, 'second');
+  await tab.click('body');
+  await tab.waitForTimeout(500);
+  const lines = await client.stop(again, 'second');
+  expect(lines.some((line) => line.includes('"pointerdown"') || line.includes('"click"'))).toBe(true);
+  await browser.close();
+  client.close();
+  running.close();
+  app.close();
+  app.closeAllConnections();
+});
