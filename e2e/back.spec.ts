@@ -12,9 +12,9 @@ const page = (
   addEventListener('pageshow', (event) => shown.push(event.persisted));
 </script></body></html>`;
 
-test('a page that is left while it is recorded comes back as it was, and can be recorded again', async () => {
+async function open(pageAt: (path: string) => string) {
   const app = createServer((request, response) =>
-    response.writeHead(200, { 'content-type': 'text/html' }).end(page(request.url!)),
+    response.writeHead(200, { 'content-type': 'text/html' }).end(pageAt(request.url!)),
   );
   await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
   const target = `http://localhost:${(app.address() as AddressInfo).port}`;
@@ -25,7 +25,44 @@ test('a page that is left while it is recorded comes back as it was, and can be 
     args: chromiumFlags,
     ignoreDefaultArgs: ['--disable-back-forward-cache'],
   });
-  const tab = await browser.newPage();
+  const close = async () => {
+    await browser.close();
+    client.close();
+    running.close();
+    app.close();
+    app.closeAllConnections();
+  };
+  return { running, client, tab: await browser.newPage(), close };
+}
+
+test('a recording that is to begin with the next load is the page’s, whatever its frames load', async () => {
+  const { running, client, tab, close } = await open((path) =>
+    path === '/frame'
+      ? '<!doctype html><title>Frame</title><p>Deck 3</p>'
+      : '<!doctype html><title>Quay</title><link rel="icon" href="data:,"><body>',
+  );
+  await tab.goto(running.proxyOrigin);
+  const target = await client.target();
+  client.startWithNextLoad(target, 'armed');
+  await expect.poll(() => tab.evaluate(() => sessionStorage.getItem('nettle-patch-next-load'))).toBe('armed');
+  await tab.evaluate(
+    () =>
+      new Promise((resolve) => {
+        const frame = document.createElement('iframe');
+        frame.onload = resolve;
+        frame.src = '/frame';
+        document.body.append(frame);
+      }),
+  );
+  expect(await tab.evaluate(() => sessionStorage.getItem('nettle-patch-next-load'))).toBe('armed');
+  await tab.reload();
+  const recorded = await client.recorded('armed');
+  expect(recorded.url).toBe(`${running.proxyOrigin}/`);
+  await close();
+});
+
+test('a page that is left while it is recorded comes back as it was, and can be recorded again', async () => {
+  const { running, client, tab, close } = await open(page);
   await tab.goto(running.proxyOrigin);
   const seen = () => tab.evaluate(() => (globalThis as unknown as { shown: boolean[]; born: number }).born);
   const born = await seen();
@@ -52,9 +89,5 @@ test('a page that is left while it is recorded comes back as it was, and can be 
   await tab.waitForTimeout(500);
   const lines = await client.stop(again, 'second');
   expect(lines.some((line) => line.includes('"pointerdown"') || line.includes('"click"'))).toBe(true);
-  await browser.close();
-  client.close();
-  running.close();
-  app.close();
-  app.closeAllConnections();
+  await close();
 });

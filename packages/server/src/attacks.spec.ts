@@ -2,7 +2,14 @@ import { EventEmitter, once } from 'node:events';
 import { createServer, type Server } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
 import { text } from 'node:stream/consumers';
-import { PAIR_PATH, RESERVED_PATH, TARGET_SOCKET_PATH, writeBatch } from '@nettle-patch/core';
+import {
+  FILE_PATH,
+  INTERFACE_SOCKET_PATH,
+  PAIR_PATH,
+  RESERVED_PATH,
+  TARGET_SOCKET_PATH,
+  writeBatch,
+} from '@nettle-patch/core';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { WebSocket, WebSocketServer } from 'ws';
 import { keepAlive } from './limits/heartbeat';
@@ -115,6 +122,30 @@ describe('the server under attack', () => {
     const odd = `GET //%zz HTTP/1.1\r\nHost: localhost:${new URL(running.proxyOrigin).port}\r\nConnection: close\r\n\r\n`;
     expect(await raw(running.proxyOrigin, odd)).toMatch(/^HTTP\/1\.1 \d{3}/);
     expect(await isUp()).toBe(true);
+  });
+
+  it('puts nothing on the shelf that a page hands in unasked; a program may', async () => {
+    const url = running.interfaceOrigin.replace('http', 'ws') + INTERFACE_SOCKET_PATH;
+    const shelf = new WebSocket(url, ['nettle-patch', running.secret]);
+    await once(shelf, 'open');
+    const files: string[] = [];
+    shelf.on('message', (data, isBinary) => isBinary && files.push(String(data)));
+    const post = (headers: Record<string, string>, body: string) =>
+      raw(
+        running.proxyOrigin,
+        `POST ${FILE_PATH}?secret=${secret} HTTP/1.1\r\nHost: localhost:${new URL(running.proxyOrigin).port}\r\nConnection: close\r\nContent-Length: ${body.length}\r\n${Object.entries(
+          headers,
+        )
+          .map(([name, value]) => `${name}: ${value}\r\n`)
+          .join('')}\r\n${body}`,
+      );
+    const { proxyOrigin } = running;
+    expect(await post({ Origin: proxyOrigin }, 'from script')).toMatch(/^HTTP\/1\.1 403/);
+    expect(await post({ 'Sec-Fetch-Site': 'same-origin' }, 'from script')).toMatch(/^HTTP\/1\.1 403/);
+    expect(await post({}, 'from a program')).toMatch(/^HTTP\/1\.1 202/);
+    await vi.waitUntil(() => files.length > 0);
+    expect(files).toEqual(['from a program']);
+    shelf.close();
   });
 
   it('takes no body beyond its limit', async () => {

@@ -104,6 +104,8 @@ export class ProxyServer {
       reply(response, secret === undefined ? 403 : 200, secret ?? 'It was not let in.');
     } else if (path === `${RESERVED_PATH}rows` && request.method === 'POST') {
       await this.#takeRows(request, response);
+    } else if (path === FILE_PATH && isOfPage(request)) {
+      reply(response, 403, 'Programs may hand in a recording; a page may not, as nobody asked it to.');
     } else if (path === FILE_PATH && request.method === 'POST') {
       await this.#takeFile(request, response);
     } else if (path === WORKER_SCRIPT_PATH && request.method === 'POST') {
@@ -186,6 +188,11 @@ function compressed(text: Buffer, accepted: string): { coding?: string; bytes: B
 function isCrossSite(request: IncomingMessage): boolean {
   const site = request.headers['sec-fetch-site'];
   return site !== undefined && site !== 'same-origin' && site !== 'none';
+}
+
+/** Whether script in a page asks: a browser then says from where (Fetch, section 3.1; Fetch Metadata). */
+function isOfPage({ headers }: IncomingMessage): boolean {
+  return headers.origin !== undefined || headers['sec-fetch-site'] !== undefined;
 }
 
 function pathOf(request: IncomingMessage): string {

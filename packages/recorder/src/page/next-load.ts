@@ -9,8 +9,9 @@ export function armNextLoad(recordingId: string): void {
   }
 }
 
-/** The recording that this page load is to begin, if one was asked for. */
+/** The recording that this page load is to begin, if one was asked for. Frames of the page share its storage. */
 export function takeArmedRecording(): string | undefined {
+  if (top !== self) return undefined;
   try {
     const recordingId = sessionStorage.getItem(KEY) ?? undefined;
     sessionStorage.removeItem(KEY);

@@ -140,17 +140,17 @@ export class Recorder {
     startSome();
   }
 
-  async #stopCaptures(): Promise<void> {
+  async #stopCaptures(leaving = false): Promise<void> {
     const started = this.#captures;
     this.#captures = [];
-    await Promise.all(started.map((capture) => capture.stop()));
+    await Promise.all(started.map((capture) => capture.stop(leaving)));
   }
 
   /** Ends at once with what is there, because the page is about to go. */
   leave(): OutgoingBatch | undefined {
     const running = this.#running;
     if (running === undefined || running.ending) return undefined;
-    void this.#stopCaptures();
+    void this.#stopCaptures(true);
     return this.#end(running, running.session.time(now()), 'target-left');
   }
 

@@ -65,48 +65,71 @@ export async function recordScript(wanted: ScriptedRecording): Promise<RecordedS
   });
   let browser: Browser | undefined;
   let client: RecordingClient | undefined;
-  try {
+  const record = async (): Promise<RecordedScript> => {
     client = await RecordingClient.connect(running);
-    browser = await (wanted.browser instanceof URL
+    const opened = await (wanted.browser instanceof URL
       ? WebDriverBrowser.open(wanted.browser.href, {})
       : openLocalBrowser(wanted.browser));
-    if (wanted.signal?.aborted) throw new EndedEarlyError('ended before it began');
-    wanted.signal?.addEventListener('abort', () => void browser?.close());
-    const openUrl = (address: string) => {
-      const isPath = /^[/\\]/.test(address);
-      const url = isPath ? atOrigin(wanted.url.origin, address) : new URL(address, wanted.url);
-      return url.origin === wanted.url.origin
-        ? running.proxyOrigin + url.pathname + url.search + url.hash
-        : url.href;
-    };
-    await browser.navigate(openUrl(wanted.url.href));
-    const joined = await client.target();
-    const recordingId = randomUUID();
-    if (wanted.startUp) {
-      client.startWithNextLoad(joined, recordingId);
-      await new Promise((resolve) => setTimeout(resolve, ARM_MS));
-      await browser.navigate(openUrl(wanted.url.href));
-    } else {
-      await client.start(joined, recordingId);
+    browser = opened;
+    if (wanted.signal?.aborted) {
+      await opened.close();
+      throw new EndedEarlyError('ended before it began');
     }
-    const target = wanted.startUp ? await client.recorded(recordingId) : joined;
-    let failure: Error | undefined;
-    try {
-      for (let round = 0; round < wanted.repeat; round++) {
-        wanted.onRound?.(round);
-        await takeSteps(browser, wanted.steps, openUrl);
-      }
-    } catch (error) {
-      failure = error as Error;
-    }
-    if (wanted.signal?.aborted) throw new EndedEarlyError('ended before it was done');
-    await new Promise((resolve) => setTimeout(resolve, SETTLE_MS));
-    const lines = await client.stop(target, recordingId);
-    lines[0] = JSON.stringify(headerOf(lines[0]!, wanted));
-    return { lines, browser: browser.name, ...(failure === undefined ? {} : { failure }) };
+    return recordWith(wanted, opened, client, running.proxyOrigin);
+  };
+  try {
+    return await untilAborted(record(), wanted.signal);
   } finally {
     await browser?.close();
     client?.close();
     running.close();
   }
+}
+
+/** What work gives, or its end as soon as it is told to end. What it still does then is nobody's concern. */
+function untilAborted<T>(work: Promise<T>, signal: AbortSignal | undefined): Promise<T> {
+  if (signal === undefined) return work;
+  return new Promise((resolve, reject) => {
+    const end = () => reject(new EndedEarlyError('ended before it was done'));
+    if (signal.aborted) end();
+    signal.addEventListener('abort', end, { once: true });
+    work.then(resolve, reject);
+  });
+}
+
+async function recordWith(
+  wanted: ScriptedRecording,
+  browser: Browser,
+  client: RecordingClient,
+  proxyOrigin: string,
+): Promise<RecordedScript> {
+  const openUrl = (address: string) => {
+    const isPath = /^[/\\]/.test(address);
+    const url = isPath ? atOrigin(wanted.url.origin, address) : new URL(address, wanted.url);
+    return url.origin === wanted.url.origin ? proxyOrigin + url.pathname + url.search + url.hash : url.href;
+  };
+  await browser.navigate(openUrl(wanted.url.href));
+  const joined = await client.target();
+  const recordingId = randomUUID();
+  if (wanted.startUp) {
+    client.startWithNextLoad(joined, recordingId);
+    await new Promise((resolve) => setTimeout(resolve, ARM_MS));
+    await browser.navigate(openUrl(wanted.url.href));
+  } else {
+    await client.start(joined, recordingId);
+  }
+  const target = wanted.startUp ? await client.recorded(recordingId) : joined;
+  let failure: Error | undefined;
+  try {
+    for (let round = 0; round < wanted.repeat; round++) {
+      wanted.onRound?.(round);
+      await takeSteps(browser, wanted.steps, openUrl);
+    }
+  } catch (error) {
+    failure = error as Error;
+  }
+  await new Promise((resolve) => setTimeout(resolve, SETTLE_MS));
+  const lines = await client.stop(target, recordingId);
+  lines[0] = JSON.stringify(headerOf(lines[0]!, wanted));
+  return { lines, browser: browser.name, ...(failure === undefined ? {} : { failure }) };
 }

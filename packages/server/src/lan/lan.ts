@@ -77,7 +77,9 @@ export class Lan {
     this.devices.renewCode();
   }
 
+  /** A secret holds in the room it was given in: who was let in there is not in the next. */
   close(): void {
+    for (const { id } of this.devices.list) this.devices.turnAway(id);
     this.#open?.server.close();
     this.#open = undefined;
   }

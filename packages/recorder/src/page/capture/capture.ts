@@ -12,6 +12,9 @@ export interface Capture {
   start(session: RecordingSession): void;
   /** Brings what has been collected so far into the session. Called several times a second. */
   collect?(): void;
-  /** Ends; what is still on its way is brought into the session. */
-  stop(): void | Promise<void>;
+  /**
+   * Ends; what is still on its way is brought into the session.
+   * @param leaving whether the page is being left, so that nothing can come later
+   */
+  stop(leaving?: boolean): void | Promise<void>;
 }

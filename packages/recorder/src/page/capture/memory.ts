@@ -47,7 +47,7 @@ export function memory(): Capture {
 export function collections(): Capture {
   let session: RecordingSession | undefined;
   let registry: FinalizationRegistry<RecordingSession> | undefined;
-  const plant = () => session !== undefined && registry?.register({}, session);
+  const plant = () => session !== undefined && registry?.register({}, session, session);
   return {
     name: 'collections',
     available: typeof FinalizationRegistry === 'function',
@@ -63,6 +63,8 @@ export function collections(): Capture {
       plant();
     },
     stop() {
+      // Nothing is to run in a page that has been left: it would not come back from the browser's cache.
+      if (session !== undefined) registry?.unregister(session);
       session = undefined;
     },
   };

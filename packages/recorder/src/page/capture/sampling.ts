@@ -66,12 +66,14 @@ export function sampling(sink: TraceSink, wanted: boolean): Capture {
       begin();
       void fetchFrom(ending, session!);
     },
-    async stop() {
+    async stop(leaving) {
       if (profiler === undefined || session === undefined) return;
       const [ending, into] = [profiler, session];
       profiler = undefined;
       session = undefined;
-      await fetchFrom(ending, into);
+      // A page that runs script once it is left does not come back from the browser's cache.
+      if (leaving) void ending.stop();
+      else await fetchFrom(ending, into);
     },
   };
 }
