@@ -26,6 +26,17 @@ describe('a content coding', () => {
     },
   );
 
+  it('is undone no faster than it is read', async () => {
+    const bomb = deflateRawSync(Buffer.alloc(64 * 1024 * 1024));
+    const stream = decompressor('deflate')!;
+    stream.end(bomb);
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(stream.readableLength).toBeLessThan(1024 * 1024);
+    let length = 0;
+    for await (const piece of stream as AsyncIterable<Buffer>) length += piece.length;
+    expect(length).toBe(64 * 1024 * 1024);
+  });
+
   it('that is damaged is an error of the stream', async () => {
     const stream = decompressor('deflate')!;
     stream.end(Buffer.from([0x07, 0xff, 0xff, 0xff]));

@@ -24,6 +24,11 @@ class Inflating extends Transform {
     this.#inner.write(piece, done);
   }
 
+  override _read(size: number): void {
+    this.#inner?.resume();
+    super._read(size);
+  }
+
   override _flush(done: TransformCallback): void {
     if (this.#inner === undefined) done();
     else this.#inner.once('end', () => done()).end();
@@ -32,7 +37,9 @@ class Inflating extends Transform {
   #begin(first: number): Transform {
     const hasHeader = (first & 0x0f) === 8;
     const inner = hasHeader ? createInflate(this.options) : createInflateRaw(this.options);
-    inner.on('data', (piece) => this.push(piece));
+    inner.on('data', (piece) => {
+      if (!this.push(piece)) inner.pause();
+    });
     inner.once('error', (error) => this.destroy(error));
     return inner;
   }
