@@ -16,9 +16,10 @@ export const WAYS = ['alone', 'proxied', 'everyday', 'exact'];
 
 const CHECKS = new URL('checks/', import.meta.url);
 const FIRST = 'start.js';
-const TENTHS = Array.from({ length: 10 }, (_, tenth) => ({ do: 'wait-for', on: `.tenth-${tenth}` }));
+/** As many as the page tells of. */
+const PARTS = Array.from({ length: 40 }, (_, part) => ({ do: 'wait-for', on: `.part-${part}` }));
 const STEPS = readSteps(
-  JSON.stringify({ steps: [{ do: 'click', on: '#go' }, ...TENTHS, { do: 'wait-for', on: '#done' }] }),
+  JSON.stringify({ steps: [{ do: 'click', on: '#go' }, ...PARTS, { do: 'wait-for', on: '#done' }] }),
 );
 
 const ECHO = 'onmessage = ({ data, ports }) => postMessage([data, ports.length]); postMessage("ready");';

@@ -161,7 +161,10 @@ export const ROW_SHAPES = {
     layoutMs: required('duration', 'The part of the cost that was layout.'),
     read: required('text', 'What was read, such as "offsetWidth".'),
     function: optional('whole', 'Id of the function, as a place, that read.'),
-    write: optional('text', 'What had been written before the last of them, such as "style".'),
+    write: optional(
+      'text',
+      'What had been written before the last of them, such as "style", or the function that wrote, such as "appendChild".',
+    ),
     writer: optional('whole', 'Id of the function, as a place, that wrote.'),
     target: optional('text', 'Short label of what was written to.'),
   },
@@ -171,7 +174,10 @@ export const ROW_SHAPES = {
     nodes: required('whole', 'Elements and texts added or removed.'),
     attributes: required('whole', 'Attributes written.'),
     texts: required('whole', 'Texts written.'),
-    more: optional('whole', 'Changes of the same frame that were not looked at, because there were so many.'),
+    more: optional(
+      'whole',
+      'Changes of the same frame that were not looked at, because there were so many; beyond some hundreds at once, the calls that wrote.',
+    ),
     changed: required(
       'flag',
       'Whether it had another value afterwards; what was written with the same value has a row of its own.',
