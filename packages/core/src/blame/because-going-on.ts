@@ -5,6 +5,7 @@ import type { StingDetail } from '../stings/sting';
 import type { Anatomy } from './anatomy';
 import { becauseOfCulprits } from './because-culprits';
 import { count, functionPart, ms, percent, text, times, type BecausePart } from './sentence';
+import { writeWords } from './write-words';
 
 type DetailOf<Type extends StingDetail['type']> = Extract<StingDetail, { type: Type }>;
 
@@ -36,7 +37,7 @@ function forcedLayout(
   return [
     by,
     text(` made the browser lay the page out ${times(detail.count)} in one task, by reading ${detail.read}`),
-    text(row?.write === undefined ? ': ' : ` after ${row.write} had been written: `),
+    text(row?.write === undefined ? ': ' : ` after ${writeWords(row.write)}: `),
     ms(sting.feltMs, true),
     text(', in which nothing else could run.'),
   ];

@@ -2,6 +2,7 @@ import { canonicalFunction } from '../blame/call-path';
 import { functionPart, ms, text, times } from '../blame/sentence';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
+import { toWrite, writeWords } from '../blame/write-words';
 
 const LEAST_TIMES = 5;
 
@@ -13,7 +14,7 @@ export const readBeforeWrite: Adviser = (recording, { forced }) =>
       return count >= LEAST_TIMES && write !== undefined && isAppsOwn;
     })
     .map((row) => {
-      const { count, read, write, costMs, startMs, durationMs } = row;
+      const { count, read, write = '', costMs, startMs, durationMs } = row;
       const functionId = row.function === undefined ? undefined : canonicalFunction(recording, row.function);
       const place = functionId === undefined ? text('the script') : functionPart(recording, functionId);
       return {
@@ -23,10 +24,10 @@ export const readBeforeWrite: Adviser = (recording, { forced }) =>
           text(read),
           text(' of all elements first in '),
           place,
-          text(`, and write ${write} only then.`),
+          text(`, and ${toWrite(write)} only then.`),
         ],
         evidence: [
-          text(`${read} was read after ${write} had been written ${times(count)} in one task: `),
+          text(`${read} was read after ${writeWords(write)} ${times(count)} in one task: `),
           ms(costMs),
           text(' of layout.'),
         ],
