@@ -61,6 +61,9 @@ const walks = fc.array(act, { minLength: 2, maxLength: 9 });
 /** The messages of errors, without what an engine puts before them. */
 const plain = (message) => message.replaceAll(/localhost:\d+/g, 'localhost').replace(/^Uncaught /, '');
 
+/** What the page has noted, where it can be asked; one that never comes up never answers. */
+const logOf = (page) => page.evaluate(() => globalThis.log).catch(() => undefined);
+
 /** Goes a walk at an origin. @returns what came of each step */
 async function go(walk, origin, record) {
   const context = await browser.newContext({ baseURL: origin });
@@ -84,7 +87,7 @@ async function go(walk, origin, record) {
       else await record(step);
       isBroken ||= failed;
       await pause(150);
-      const log = isBroken ? undefined : await page.evaluate(() => globalThis.log).catch(() => undefined);
+      const log = isBroken ? undefined : await Promise.race([logOf(page), pause(3000)]);
       seen.push({
         step,
         log: log === undefined ? 'none' : [...log].map(String).sort(),
