@@ -8,6 +8,9 @@ import type { Thresholds } from './thresholds';
 /** Frames a second from which an element is taken to be moved all the time. */
 const LEAST_FRAMES_A_SECOND = 10;
 
+/** Style and layout are a part of what such a frame costs: painting and handing it on come on top, and are not counted. */
+const PART_OF_FRAME = 0.5;
+
 interface Mover {
   frames: number;
   layoutMs: number;
@@ -57,6 +60,7 @@ function moversOf(recording: Recording, quiet: readonly TimeRange[]): Map<number
  * time, so that it costs the main thread what the compositor could do for nothing.
  */
 export function findMovedByLayout(recording: Recording, thresholds: Thresholds): Sting[] {
+  const budgetMs = thresholds.idleMsASecond * PART_OF_FRAME;
   const quiet = quietStretches(recording);
   const seconds = quiet.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0) / 1000;
   if (seconds === 0) return [];
@@ -65,7 +69,7 @@ export function findMovedByLayout(recording: Recording, thresholds: Thresholds):
     const recorded = recording.functions.get(functionId);
     const msASecond = layoutMs / seconds;
     const isSteady = frames / seconds >= LEAST_FRAMES_A_SECOND;
-    if (!isSteady || msASecond < thresholds.idleMsASecond || ownerOf(recorded) === 'browser') return [];
+    if (!isSteady || msASecond < budgetMs || ownerOf(recorded) === 'browser') return [];
     return [
       {
         kind: 'idle-work',
@@ -75,7 +79,7 @@ export function findMovedByLayout(recording: Recording, thresholds: Thresholds):
         startMs,
         endMs,
         feltMs: msASecond,
-        budgetMs: thresholds.idleMsASecond,
+        budgetMs,
         detail: { type: 'moved-by-layout', functionId, timesASecond: frames / seconds, msASecond, target },
       },
     ];
