@@ -7,6 +7,7 @@ import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { json } from 'node:stream/consumers';
 import { openLocalBrowser, readSteps, recordScript, takeSteps } from '../packages/server/dist/index.js';
+import { observeChanges } from './lib/observe-changes.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 import { medianOf, ratioOf } from './lib/statistics.mjs';
 
@@ -17,12 +18,11 @@ const PRESSES = 12;
 const WARM = 4;
 const TARGET = 1.3;
 
-const OBSERVE = `new MutationObserver(() => {}).observe(document, { subtree: true, childList: true, attributes: true, characterData: true, characterDataOldValue: true });`;
 const page = (
   isObserved,
 ) => `<!doctype html><meta charset="utf-8"><title>Changes</title><link rel="icon" href="data:,">
 <button id="go">Go</button><button id="tell">Tell</button><b id="done"></b><ul id="list"></ul>
-<script>${isObserved ? OBSERVE : ''}</script><script src="/changes.js"></script>`;
+<script>${isObserved ? `(${observeChanges})()` : ''}</script><script src="/changes.js"></script>`;
 
 let taken;
 const app = createServer(async (request, answer) => {

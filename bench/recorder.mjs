@@ -20,6 +20,7 @@ import {
   serve,
 } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
+import { observeChanges } from './lib/observe-changes.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 import { medianOf, ratioOf } from './lib/statistics.mjs';
 import { createWidgetServer } from './pages/widgets.mjs';
@@ -52,18 +53,6 @@ function watchResponses() {
       true,
     );
   }
-}
-
-/** Has the engine tell of all changes, as the recorder does, to nobody. */
-function observeChanges() {
-  const everything = {
-    subtree: true,
-    childList: true,
-    attributes: true,
-    characterData: true,
-    characterDataOldValue: true,
-  };
-  new MutationObserver(() => {}).observe(document, everything);
 }
 
 const INTERACTIONS = {

@@ -76,10 +76,9 @@ async function go(walk, origin, record) {
   try {
     for (const step of walk) {
       let failed = false;
-      if (step.do === 'visit') isBroken = false;
       if (step.do === 'visit') {
+        isBroken = false;
         await page.goto(`/page/${step.page}`, { timeout: 4000 }).catch(() => (failed = true));
-        // What a browser shows of a failure is its own page, or the server's.
       } else if (step.do === 'reload') await page.reload({ timeout: 4000 }).catch(() => (failed = true));
       else if (step.do === 'click') await page.click('#go', { timeout: 300 }).catch(() => undefined);
       else if (step.do === 'key') await page.press('#text', 'h', { timeout: 300 }).catch(() => undefined);

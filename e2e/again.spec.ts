@@ -1,7 +1,6 @@
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { expect as expectBare, test as bare } from '@playwright/test';
 import { keptSteps, type Recording, type Step } from '../packages/server/dist/index.js';
+import { localApp, type LocalApp } from './local-app';
 import { ENGINES, needs, recordIn } from './scripted';
 import { expect, startRecording, stingList, stopRecording, test } from './stage';
 
@@ -41,17 +40,16 @@ const asByHand = (recording: Recording): Recording => ({
 });
 
 bare.describe('what is kept of a person’s input', () => {
-  let app: Server;
+  let app: LocalApp;
   let url = '';
 
   bare.beforeAll(async () => {
-    app = createServer(
+    app = await localApp(
       (_request, response) => void response.setHeader('content-type', 'text/html').end(PAGE),
     );
-    await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-    url = `http://localhost:${(app.address() as AddressInfo).port}/`;
+    ({ url } = app);
   });
-  bare.afterAll(() => void app.close());
+  bare.afterAll(() => app.close());
 
   for (const engine of ENGINES) {
     bare(

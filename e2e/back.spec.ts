@@ -1,8 +1,7 @@
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { chromium, expect, test } from '@playwright/test';
 import { RecordingClient, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
+import { localApp } from './local-app';
 
 const page = (
   path: string,
@@ -13,12 +12,10 @@ const page = (
 </script></body></html>`;
 
 async function open(pageAt: (path: string) => string) {
-  const app = createServer((request, response) =>
+  const app = await localApp((request, response) =>
     response.writeHead(200, { 'content-type': 'text/html' }).end(pageAt(request.url!)),
   );
-  await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-  const target = `http://localhost:${(app.address() as AddressInfo).port}`;
-  const running = await serve({ target, port: 0, proxyPort: 0 });
+  const running = await serve({ target: app.origin, port: 0, proxyPort: 0 });
   const client = await RecordingClient.connect(running);
   const browser = await chromium.launch({
     executablePath: chromiumPath,
@@ -30,7 +27,6 @@ async function open(pageAt: (path: string) => string) {
     client.close();
     running.close();
     app.close();
-    app.closeAllConnections();
   };
   return { running, client, tab: await browser.newPage(), close };
 }

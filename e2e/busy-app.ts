@@ -1,6 +1,5 @@
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { json } from 'node:stream/consumers';
+import { localApp } from './local-app';
 
 /** Functions that keep the thread for set times, in each way script can be entered. */
 export const BUSY_MS = { inHandler: 90, inTimer: 60, inFrame: 45, inPromise: 70, inMicrotask: 35 } as const;
@@ -60,7 +59,7 @@ export interface BusyApp {
 /** A page made to be measured, with its server. */
 export async function startBusyApp(): Promise<BusyApp> {
   const took: Record<string, number> = {};
-  const server: Server = createServer((request, response) => {
+  const app = await localApp((request, response) => {
     if (request.url?.startsWith('/busy.js'))
       response.writeHead(200, { 'content-type': 'text/javascript' }).end(SCRIPT);
     else if (request.url === '/took') {
@@ -71,13 +70,9 @@ export async function startBusyApp(): Promise<BusyApp> {
       response.writeHead(200, { 'content-type': 'text/html', 'set-cookie': 'sid=server-secret' }).end(PAGE);
     }
   });
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   return {
-    url: `http://localhost:${(server.address() as AddressInfo).port}/`,
+    url: app.url,
     took,
-    close() {
-      server.close();
-      server.closeAllConnections();
-    },
+    close: app.close,
   };
 }

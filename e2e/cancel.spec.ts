@@ -1,13 +1,12 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
 import { readSteps, recordScript } from '../packages/server/dist/index.js';
+import { localApp } from './local-app';
 import { ENGINES, needs } from './scripted';
 
 const CLI = fileURLToPath(new URL('../packages/server/dist/cli.js', import.meta.url));
@@ -32,13 +31,11 @@ function processesWith(folder: string): string[] {
 async function startApp() {
   let arrived: () => void;
   const visited = new Promise<void>((resolve) => (arrived = resolve));
-  const app = createServer((_request, response) => {
+  const app = await localApp((_request, response) => {
     response.writeHead(200, { 'content-type': 'text/html' }).end('<!doctype html><title>Quay</title>');
     arrived();
   });
-  await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-  const url = `http://localhost:${(app.address() as AddressInfo).port}/`;
-  return { url, visited, close: () => (app.close(), app.closeAllConnections()) };
+  return { ...app, visited };
 }
 
 for (const engine of ENGINES) {

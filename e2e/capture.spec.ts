@@ -1,7 +1,7 @@
 import { expect, test, type Browser } from '@playwright/test';
 import type { Recording } from '../packages/server/dist/index.js';
 import { BUSY_MS, startBusyApp, type BusyApp } from './busy-app';
-import { ENGINES, needs, recordIn, where } from './scripted';
+import { contentOf, ENGINES, needs, recordIn, where } from './scripted';
 
 let app: BusyApp;
 
@@ -66,16 +66,7 @@ for (const engine of ENGINES) {
     expect([...recording.events.state.rows()].map(({ type, value }) => `${type} ${value}`).join()).toContain(
       '/home',
     );
-    const { header, sources, functions, threads, events, unknownLines } = recording;
-    const rows = Object.values(events).map((table) => [...table.rows()]);
-    const all = JSON.stringify([
-      header,
-      [...sources.values()],
-      [...functions.values()],
-      [...threads.values()],
-      rows,
-      unknownLines,
-    ]);
+    const all = contentOf(recording);
     expect(all.match(/[\w-]*-?secret/g) ?? []).toEqual([]);
     expect(all).not.toContain('typed');
     const texts = JSON.stringify([...recording.files]);

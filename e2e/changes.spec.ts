@@ -1,8 +1,7 @@
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { chromium, expect, test } from '@playwright/test';
 import { serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
+import { localApp, type LocalApp } from './local-app';
 import { ENGINES, needs, recordIn } from './scripted';
 
 const CHANGES = 20_000;
@@ -21,19 +20,15 @@ const PAGE = `<!doctype html><html><head><meta charset="utf-8"><title>Lanes</tit
   };
 </script></body></html>`;
 
-let app: Server;
-let url: string;
+let app: LocalApp;
 
 test.beforeAll(async () => {
-  app = createServer((_request, response) =>
+  app = await localApp((_request, response) =>
     response.writeHead(200, { 'content-type': 'text/html' }).end(PAGE),
   );
-  await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-  url = `http://localhost:${(app.address() as AddressInfo).port}/`;
 });
 test.afterAll(() => {
   app.close();
-  app.closeAllConnections();
 });
 
 for (const engine of ENGINES) {
@@ -43,7 +38,7 @@ for (const engine of ENGINES) {
       { do: 'click', on: '#go' },
       { do: 'wait', ms: 600 },
     ];
-    const recording = await recordIn(engine, url, 'everyday', [{ do: 'wait', ms: 300 }, ...go, ...go]);
+    const recording = await recordIn(engine, app.url, 'everyday', [{ do: 'wait', ms: 300 }, ...go, ...go]);
     const redraws = [...recording.events.redraw.rows()];
     const changes = redraws.reduce((sum, { attributes, more = 0 }) => sum + attributes + more, 0);
     expect(changes).toBeGreaterThan(2 * CHANGES * 0.99);
@@ -55,7 +50,7 @@ for (const engine of ENGINES) {
 }
 
 test('shadow trees that the page has given up are collected, and watched no more', async () => {
-  const running = await serve({ target: new URL(url).origin, port: 0, proxyPort: 0 });
+  const running = await serve({ target: app.origin, port: 0, proxyPort: 0 });
   const browser = await chromium.launch({
     executablePath: chromiumPath,
     args: [...chromiumFlags, '--js-flags=--expose-gc'],

@@ -1,10 +1,9 @@
 import { execFile } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { localApp } from './local-app';
 import { startBusyApp } from './busy-app';
 import { needs, recordIn } from './scripted';
 import { expect, shownParts, stingList, stopRecording, test } from './stage';
@@ -43,7 +42,7 @@ test('exact calls are chosen in the tool; the page is loaded again, and each cal
 
 test('scripts that cannot be rewritten, or are left out, run as they are and are named in the recording', async () => {
   needs('chromium');
-  const app = createServer((request, response) => {
+  const app = await localApp((request, response) => {
     const isScript = request.url?.endsWith('.js');
     response.writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' });
     if (request.url === '/broken.js') response.end('let let = {');
@@ -57,9 +56,7 @@ test('scripts that cannot be rewritten, or are left out, run as they are and are
       );
     }
   });
-  await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-  const url = `http://localhost:${(app.address() as AddressInfo).port}/`;
-  const recording = await recordIn('chromium', url, 'exact', [{ do: 'click', on: '#go' }], {
+  const recording = await recordIn('chromium', app.url, 'exact', [{ do: 'click', on: '#go' }], {
     leaveOut: ['/vendor/'],
   });
   const named = [...recording.sources.values()].filter(({ problem }) => problem !== undefined);
@@ -68,7 +65,6 @@ test('scripts that cannot be rewritten, or are left out, run as they are and are
     ['/vendor/tides.js', expect.stringContaining('"/vendor/", which is left out')],
   ]);
   app.close();
-  app.closeAllConnections();
 });
 
 /** Runs the command line as a person would. */

@@ -1,8 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
 import { serve } from '../packages/server/dist/index.js';
+import { localApp } from './local-app';
 
 const bundle = (path: string) => readFileSync(new URL(`../node_modules/${path}`, import.meta.url));
 
@@ -48,15 +47,14 @@ ${Object.keys(BUNDLES)
 </script></body></html>`;
 
 test('libraries as they are shipped do the same when every call of them is recorded', async ({ browser }) => {
-  const app: Server = createServer((request, response) => {
+  const app = await localApp((request, response) => {
     const script = BUNDLES[request.url ?? ''];
     response.writeHead(200, {
       'content-type': script ? 'text/javascript; charset=utf-8' : 'text/html; charset=utf-8',
     });
     response.end(script ?? PAGE);
   });
-  await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-  const target = `http://localhost:${(app.address() as AddressInfo).port}`;
+  const target = app.origin;
   const running = await serve({ target, port: 0, proxyPort: 0, settings: { mode: 'exact' } });
   const smoke = async (url: string) => {
     const page = await browser.newPage();
@@ -78,5 +76,4 @@ test('libraries as they are shipped do the same when every call of them is recor
   expect(await leftAlone.json()).toEqual([]);
   running.close();
   app.close();
-  app.closeAllConnections();
 });

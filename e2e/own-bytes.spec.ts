@@ -1,8 +1,7 @@
 import { createHash } from 'node:crypto';
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
 import { serve, type Running } from '../packages/server/dist/index.js';
+import { localApp, type LocalApp } from './local-app';
 
 const hashOf = (text: string) => `sha384-${createHash('sha384').update(text).digest('base64')}`;
 
@@ -26,13 +25,13 @@ const PAGE = `<!doctype html><html><head><title>Quay</title><link rel="icon" hre
   });
 </script></body></html>`;
 
-let app: Server;
+let app: LocalApp;
 let running: Running;
 let asked: string[];
 
 test.beforeEach(async () => {
   asked = [];
-  app = createServer((request, response) => {
+  app = await localApp((request, response) => {
     const { pathname } = new URL(request.url!, 'http://localhost');
     asked.push(pathname);
     const script = SCRIPTS[pathname];
@@ -42,9 +41,8 @@ test.beforeEach(async () => {
     });
     response.end(script ?? PAGE);
   });
-  await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
   running = await serve({
-    target: `http://localhost:${(app.address() as AddressInfo).port}`,
+    target: app.origin,
     port: 0,
     proxyPort: 0,
     settings: { mode: 'everyday' },
@@ -54,7 +52,6 @@ test.beforeEach(async () => {
 test.afterEach(() => {
   running.close();
   app.close();
-  app.closeAllConnections();
 });
 
 async function useExactCalls(): Promise<void> {

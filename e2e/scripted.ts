@@ -40,6 +40,19 @@ export async function recordIn(
   return readRecording([new TextEncoder().encode(lines.map((line) => `${line}\n`).join(''))]).recording;
 }
 
+/** All that a recording holds but the texts of its files, as JSON, to be searched. */
+export function contentOf({ header, sources, functions, threads, events, unknownLines }: Recording): string {
+  const rows = Object.values(events).map((table) => [...table.rows()]);
+  return JSON.stringify([
+    header,
+    [...sources.values()],
+    [...functions.values()],
+    [...threads.values()],
+    rows,
+    unknownLines,
+  ]);
+}
+
 /** The worst sting with a label, taken apart. */
 export function worst(recording: Recording, label: string): Anatomy | undefined {
   const sting = findStings(recording, DEFAULT_THRESHOLDS).find((candidate) => candidate.label === label);

@@ -1,8 +1,7 @@
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
 import { readRecording, readSteps, recordScript } from '../packages/server/dist/index.js';
-import { ENGINES, needs } from './scripted';
+import { localApp, type LocalApp } from './local-app';
+import { contentOf, ENGINES, needs } from './scripted';
 
 /** What is planted: each kind is a place where an app keeps, shows, sends or is told what is nobody else's business. */
 const KINDS = `user password textarea editable open-shadow closed-shadow once-password card-number date search
@@ -97,38 +96,25 @@ const STEPS = [
   { do: 'wait', ms: 900 },
 ];
 
-let app: Server;
+let app: LocalApp;
 let url: URL;
 
 test.beforeAll(async () => {
-  app = createServer((request, response) => {
+  app = await localApp((request, response) => {
     const { pathname } = new URL(request.url!, 'http://localhost');
     const [kind, body] = FILES[pathname] ?? ['text/plain', () => ''];
     response.writeHead(200, { 'content-type': kind, 'set-cookie': `word=${secret('cookie')}` }).end(body());
   });
-  await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-  url = new URL(`http://localhost:${(app.address() as AddressInfo).port}/?word=${secret('page-query')}`);
+  url = new URL(`${app.url}?word=${secret('page-query')}`);
 });
 test.afterAll(() => {
   app.close();
-  app.closeAllConnections();
 });
 
 /** What is written of a recording that must not be. */
 function leaksOf(lines: readonly string[]): string[] {
   const { recording } = readRecording([new TextEncoder().encode(lines.map((line) => `${line}\n`).join(''))]);
-  const { header, sources, functions, threads, events, unknownLines, files } = recording;
-  const rows = Object.values(events).map((table) => [...table.rows()]);
-  const all = JSON.stringify([
-    lines,
-    header,
-    [...sources.values()],
-    [...functions.values()],
-    [...threads.values()],
-    [...files],
-    rows,
-    unknownLines,
-  ]);
+  const all = JSON.stringify([lines, contentOf(recording), [...recording.files]]);
   return [...new Set(all.match(/planted[\w-]*/gi))];
 }
 

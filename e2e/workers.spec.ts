@@ -1,7 +1,6 @@
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
 import { DEFAULT_THRESHOLDS, findStings } from '../packages/server/dist/index.js';
+import { localApp } from './local-app';
 import { ENGINES, needs, recordIn, where } from './scripted';
 
 const TIDES = `'use strict';
@@ -41,15 +40,14 @@ for (const engine of ENGINES) {
   test(`${engine}: a worker's own work is recorded on a thread of its own, and is no sting`, async () => {
     needs(engine);
     const took = new Took();
-    const app = createServer((request, response) => {
+    const app = await localApp((request, response) => {
       if (took.take(request.url!)) return void response.end();
       const isScript = request.url === '/tides.js';
       response
         .writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' })
         .end(isScript ? TIDES : PAGE);
     });
-    await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-    const url = `http://localhost:${(app.address() as AddressInfo).port}/`;
+    const { url } = app;
     const steps = [
       { do: 'wait', ms: 500 },
       { do: 'click', on: '#go' },
@@ -90,7 +88,6 @@ for (const engine of ENGINES) {
     const worked = [...everyday.events.task.rows()].filter((row) => row.thread !== 0);
     expect(worked.map(({ durationMs }) => durationMs > 138)).toEqual([true]);
     app.close();
-    app.closeAllConnections();
   });
 }
 
@@ -123,15 +120,14 @@ for (const engine of ENGINES) {
   test(`${engine}: workers from blobs, shared workers and service workers are recorded too`, async () => {
     needs(engine);
     const took = new Took();
-    const app = createServer((request, response) => {
+    const app = await localApp((request, response) => {
       if (took.take(request.url!)) return void response.end();
       const script = OTHERS[request.url!];
       response
         .writeHead(200, { 'content-type': script === undefined ? 'text/html' : 'text/javascript' })
         .end(script ?? OTHERS_PAGE);
     });
-    await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-    const url = `http://localhost:${(app.address() as AddressInfo).port}/`;
+    const { url } = app;
     const steps = [
       { do: 'wait', ms: 1000 },
       { do: 'click', on: '#go' },
@@ -165,6 +161,5 @@ for (const engine of ENGINES) {
       expect(called).toEqual(expect.arrayContaining(['interpolateBlob', 'clockOfQuay', 'keepTimetable']));
     }
     app.close();
-    app.closeAllConnections();
   });
 }

@@ -1,8 +1,7 @@
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { text } from 'node:stream/consumers';
 import { expect, test } from '@playwright/test';
 import { readSteps, recordScript, takeSteps, openLocalBrowser } from '../packages/server/dist/index.js';
+import { localApp } from './local-app';
 import { ENGINES, needs } from './scripted';
 
 /** What a program could notice of functions that were put in place of the browser's own. */
@@ -55,7 +54,7 @@ document.getElementById('go').addEventListener('click', check);
 
 async function startApp() {
   const seen: unknown[] = [];
-  const server = createServer(async (request, response) => {
+  const app = await localApp(async (request, response) => {
     if (request.url === '/seen') seen.push(JSON.parse(await text(request)));
     if (request.url === '/checks.js')
       response.writeHead(200, { 'content-type': 'text/javascript' }).end(CHECKS);
@@ -68,9 +67,7 @@ async function startApp() {
       );
     }
   });
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const url = `http://localhost:${(server.address() as AddressInfo).port}/`;
-  return { seen, url, close: () => (server.close(), server.closeAllConnections()) };
+  return { ...app, seen };
 }
 
 for (const engine of ENGINES) {

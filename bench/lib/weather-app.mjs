@@ -60,7 +60,7 @@ const ODD_HEADERS = [
   ['vary', '*'],
   ['x-content-type-options', 'nosniff'],
   ['cross-origin-opener-policy', 'same-origin'],
-  ['content-disposition', 'inline; filename="ü.html"'.replace('ü', 'u')],
+  ['content-disposition', 'inline; filename="quay.html"'],
   ['server-timing', 'db;dur=53'],
 ];
 

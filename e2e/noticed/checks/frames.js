@@ -7,6 +7,13 @@
       element.remove();
     }
   };
+  const loadedFrame = async (content) => {
+    const element = Object.assign(document.createElement('iframe'), content);
+    const loaded = new Promise((resolve) => element.addEventListener('load', resolve));
+    document.body.append(element);
+    await loaded;
+    return element;
+  };
   check('frame: its text of functions of this page', () =>
     frame(({ Function: { prototype } }) =>
       [
@@ -75,11 +82,7 @@
     }),
   );
   check('frame: of this origin with a document of its own', async () => {
-    const element = document.createElement('iframe');
-    element.src = '/frame.html';
-    const loaded = new Promise((resolve) => element.addEventListener('load', resolve));
-    document.body.append(element);
-    await loaded;
+    const element = await loadedFrame({ src: '/frame.html' });
     const other = element.contentWindow;
     let count = 0;
     const listener = () => count++;
@@ -99,11 +102,7 @@
     return seen;
   });
   check('frame: srcdoc', async () => {
-    const element = document.createElement('iframe');
-    element.srcdoc = '<!doctype html><p>Deck 3</p>';
-    const loaded = new Promise((resolve) => element.addEventListener('load', resolve));
-    document.body.append(element);
-    await loaded;
+    const element = await loadedFrame({ srcdoc: '<!doctype html><p>Deck 3</p>' });
     const seen = [
       element.contentDocument.documentElement.outerHTML,
       element.contentWindow.Function.prototype.toString.call(setTimeout),

@@ -45,10 +45,7 @@ function converted(value) {
   return { given, count };
 }
 
-/** Parts of all checks, of which each is answered within what a step waits for at most, on a slow machine too. */
-const PARTS = 40;
-
-/** Answers all, and tells on `body` which part it has come to. */
+/** Answers all, and tells on `body` which of as many parts (`PARTS`, which the page sets) it has come to. */
 async function answerAll() {
   const answers = {};
   for (const [at, { name, ask }] of checks.entries()) {

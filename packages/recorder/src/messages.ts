@@ -9,7 +9,7 @@ export type PageHeader = Omit<Header, 'clockStepMs' | 'target'> & {
 /** The page as it presents itself, but for what the sender adds. */
 export type PageTarget = WithoutDevice<Target>;
 
-/** What tells a page, with what the sender cannot find out of its device. */
+/** What a page tells of itself, with what of its device the sender cannot find out. */
 type WithoutDevice<T> = Omit<T, 'engine' | 'device'> & { readonly isSmallAndTouched: boolean };
 
 /** A row as it leaves the page: the header, or any other. */

@@ -1,9 +1,9 @@
-import { RESERVED_PATH } from '@nettle-patch/core';
 import { plainAddress } from '../address';
 import { defined } from '../interned';
 import type { Capture } from './capture';
 import type { RecordingSession } from '../session';
 import { CallSites } from '../wrap/call-site';
+import { isOfApp } from '../wrap/own-requests';
 import type { Entries } from '../wrap/entries';
 import { observedCapture } from './observed';
 import { now } from '../natives';
@@ -58,7 +58,7 @@ export class Initiators {
  */
 export function requests(initiators: Initiators): Capture {
   const observed = observedCapture<PerformanceResourceTiming>('resource', (entry, session) => {
-    if (new URL(entry.name).pathname.startsWith(RESERVED_PATH)) return;
+    if (!isOfApp(entry)) return;
     const asked = initiators.take(entry.name, entry.startTime);
     session.emit({
       kind: 'request',

@@ -129,10 +129,11 @@ export class ForcedLayout implements Capture {
     make: (name: string, original: AnyFunction) => Replacement,
   ): void {
     const owner = ownerNamed(ownerName);
-    const each = (names = '', replace: (name: string) => void) =>
-      (names === ALL_GETTING ? Object.getOwnPropertyNames(owner ?? {}) : names.split(' '))
-        .filter((name) => names !== ALL_GETTING || name.startsWith(ALL_GETTING))
-        .forEach(replace);
+    const each = (names: string | undefined, replace: (name: string) => void) =>
+      (names === ALL_GETTING
+        ? Object.getOwnPropertyNames(owner ?? {}).filter((name) => name.startsWith(ALL_GETTING))
+        : names?.split(' ')
+      )?.forEach(replace);
     each(members.getters, (name) =>
       replaceAccessor(owner, name, { get: (original) => make(name, original) }),
     );

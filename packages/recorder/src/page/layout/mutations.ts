@@ -85,6 +85,7 @@ export class Mutations {
 
   #watch(on: boolean): void {
     const passedOver = Math.max(0, this.#untold - FLOOD);
+    this.#untold = 0;
     if (on) {
       this.#observer.observe(document, WATCHED);
       for (const root of this.#used()) this.#observer.observe(root, WATCHED);
@@ -100,8 +101,8 @@ export class Mutations {
       if (records.length > 0) this.#take(records);
       this.#untold = 0;
       if (records.length < FLOOD / 2) return;
-      this.#untold = FLOOD;
       this.#watch(false);
+      this.#untold = FLOOD;
     }
     this.wrote(what, target);
   }
