@@ -8,8 +8,9 @@ const SCRIPT = `
 const took = {};
 function spin(ms) {
   const from = performance.now();
-  while (performance.now() < from + ms) Math.sqrt(from);
-  return performance.now() - from;
+  let took = 0;
+  while ((took = performance.now() - from) < ms) Math.sqrt(from);
+  return took;
 }
 ${Object.entries(BUSY_MS)
   .map(([name, ms]) => `function ${name}() { took.${name} = spin(${ms}); }`)

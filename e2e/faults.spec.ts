@@ -76,9 +76,9 @@ const WAYS: readonly Way[] = [
   {
     fault: 'deck-log',
     act: async (desk) => {
-      for (let again = 0; again < 9; again++) {
+      for (let again = 0; again < 24; again++) {
         await drag(desk, 1);
-        await desk.waitForTimeout(1600);
+        await desk.waitForTimeout(1000);
       }
     },
     sting: 'Growing cost',

@@ -4,7 +4,7 @@ import type { FaultSwitches } from '../faults';
 const SHOWN = 2;
 const TICK_MS = 1000;
 /** Positions of the day that are looked through to say how long a vehicle stood. */
-const POSITIONS = 60_000;
+const POSITIONS = 300_000;
 
 export interface DeckLog {
   /** Notes that a vehicle was moved. */
@@ -36,7 +36,11 @@ class DeskClock {
 function standingFor({ atMs }: Move): string {
   const seconds = Math.round((Date.now() - atMs) / 1000);
   let stood = 0;
-  for (let position = 0; position < POSITIONS; position++) stood += Math.sin(position + seconds) > 0 ? 1 : 0;
+  let heading = 0;
+  for (let position = 0; position < POSITIONS; position++) {
+    heading = (heading * 7 + position + seconds) % 360;
+    if (heading < 180) stood++;
+  }
   return `${seconds} s${stood < 0 ? '?' : ''}`;
 }
 
