@@ -58,8 +58,12 @@ const act = fc.oneof(
 );
 const walks = fc.array(act, { minLength: 2, maxLength: 9 });
 
-/** The messages of errors, without what an engine puts before them. */
-const plain = (message) => message.replaceAll(/localhost:\d+/g, 'localhost').replace(/^Uncaught /, '');
+/** The messages of errors, without what an engine puts before them, and without the policy it quotes, which lets us in. */
+const plain = (message) =>
+  message
+    .replaceAll(/localhost:\d+/g, 'localhost')
+    .replace(/^Uncaught /, '')
+    .replace(/(is not an allowed source of script: ).*/s, '$1');
 
 /** What the page has noted, where it can be asked; one that never comes up never answers. */
 const logOf = (page) => page.evaluate(() => globalThis.log).catch(() => undefined);

@@ -13,7 +13,7 @@ import { selfProfile } from './export/self-profile';
 import { RecordingDecoder } from './format/decoder';
 import { MAX_RECORDING_BYTES, MAX_UNKNOWN_LINES } from './format/limits';
 import { CALL_END, packCalls } from './format/packed-calls';
-import { packSamples } from './format/packed-samples';
+import { NO_STACK, packSamples } from './format/packed-samples';
 import type { Row } from './format/rows';
 import { interactionsOf } from './inputs/interactions';
 import { skylineOf } from './overview/skyline';
@@ -127,6 +127,41 @@ describe('a stream without end', PATIENCE, () => {
     expect(pushed * filler.length).toBeLessThan(MAX_RECORDING_BYTES + 2 * filler.length);
     decoder.push(filler);
     expect(decoder.finish().map(({ code }) => code)).toContain('too-large');
+  });
+
+  it.each(['', '[', '{"kind":"tide"}'])('of lines that say nothing (%s) is left where it is', (text) => {
+    const decoder = new RecordingDecoder(new RecordingBuilder());
+    decoder.push(line(JSON.stringify(deskHeader())));
+    const many = line(Array(10_000).fill(text).join('\n'));
+    let pushed = 0;
+    while (!decoder.isFull) {
+      decoder.push(many);
+      if (++pushed > 200) throw new Error('it is never full');
+    }
+    const notice = decoder.finish().find(({ code }) => code === 'too-large');
+    expect(notice?.detail).toBe(
+      'more than 1,000,000 of its lines say nothing that can be read; the rest was left out',
+    );
+  });
+
+  it('of calls and samples, of which a small file may hold very many, keeps as many as memory holds', () => {
+    const builder = new RecordingBuilder({ calls: 2000, samples: 3000 });
+    const decoder = new RecordingDecoder(builder);
+    const times = Array.from({ length: 1000 }, (_, at) => at);
+    const calls = packCalls(0, { timesUs: times, functions: times.map((at) => (at % 2 ? CALL_END : 0)) });
+    const samples = packSamples(0, 10, { timesUs: times, stacks: times.map(() => NO_STACK) });
+    for (const row of [deskHeader(), ...deskFunctions('stow')]) decoder.push(line(JSON.stringify(row)));
+    for (let at = 0; at < 10; at++) {
+      decoder.push(line(JSON.stringify({ kind: 'calls', ...calls })));
+      decoder.push(line(JSON.stringify({ kind: 'samples', ...samples })));
+    }
+    const notices = decoder.finish().map(({ detail }) => detail);
+    expect(notices).toContain(
+      'in a "calls" row, there are more than 2,000 calls, which is as many as are read of one recording',
+    );
+    const { calls: kept, samples: sampled } = builder.build();
+    expect(kept.get(0)!.length).toBe(2000);
+    expect(sampled.get(0)!.length).toBe(3000);
   });
 
   it('of kinds nobody knows keeps some of them, and says how many', () => {

@@ -59,6 +59,7 @@ export * from './report/comparison-words';
 export * from './report/explain-report';
 export * from './report/place';
 export * from './report/proof';
+export * from './exact/in-work';
 export * from './exact/insertions';
 export * from './exact/left-alone';
 export * from './exact/registration';

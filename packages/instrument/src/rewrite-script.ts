@@ -5,6 +5,7 @@ import {
   ENTER,
   LEAVE,
   LEAVE_EXPRESSION,
+  type RewritingStage,
   type ScriptRegistration,
   type ScriptText,
 } from '@nettle-patch/core';
@@ -25,6 +26,8 @@ export interface ScriptToPrepare {
   readonly prelude?: string;
   /** Asked of what came of it, before anybody gets it; the parser, where nothing else is given. */
   readonly problemOf?: ProblemFinder;
+  /** Told what is begun with it. */
+  readonly onStage?: (stage: RewritingStage) => void;
   /** The script's own source map, as JSON text, and its address. */
   readonly map?: string;
   readonly mapUrl?: string;
@@ -67,7 +70,10 @@ export interface PreparedScript {
  * @throws UnrewritableError when it cannot be parsed
  */
 export function prepareScript(text: string, options: ScriptToPrepare): PreparedScript {
+  const { onStage = () => undefined } = options;
+  onStage('reading');
   const { program, isModule } = parsed(text, options.isModule);
+  onStage('rewriting');
   const edits = new Edits();
   const rewriter = new Rewriter(text, edits);
   rewriter.program(program, isModule);
@@ -86,6 +92,7 @@ export function prepareScript(text: string, options: ScriptToPrepare): PreparedS
     idCount: rewriter.sites.length + 1,
     finish: (firstId) => {
       const code = edits.applyTo(text, firstId + 1);
+      onStage('checking');
       const problem = (options.problemOf ?? parsingProblem)(code, text, isModule);
       if (problem !== undefined) throw new UnrewritableError(`once rewritten, it is no script: ${problem}`);
       return {

@@ -1,9 +1,17 @@
 import { keepIntegrity } from './exact/integrity';
+import { tellOfWaiting } from './exact/waiting-sign';
 import { provideCalls } from './page/exact/provided';
 import { shared } from './page/shared';
 
 document.currentScript?.remove();
 const { exact } = shared;
 shared.exact = undefined;
-if (exact !== undefined) provideCalls(exact.ring, exact.register);
+if (exact !== undefined) {
+  const { ring, register } = exact;
+  const putAway = tellOfWaiting();
+  provideCalls(ring, (firstId, told) => {
+    putAway();
+    register(firstId, told);
+  });
+}
 keepIntegrity();

@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import {
   FILE_PATH,
+  IN_WORK_PATH,
   ProtocolError,
   RECORDER_PATH,
   RESERVED_PATH,
@@ -102,6 +103,9 @@ export class ProxyServer {
     } else if (path === `${RESERVED_PATH}join` && request.method === 'GET') {
       const secret = this.options.gate.secretFor(request);
       reply(response, secret === undefined ? 403 : 200, secret ?? 'It was not let in.');
+    } else if (path === IN_WORK_PATH && request.method === 'GET') {
+      if (this.options.gate.secretFor(request) === undefined) refuse(response);
+      else reply(response, 200, JSON.stringify(this.options.control.rewriter.inWork));
     } else if (path === `${RESERVED_PATH}rows` && request.method === 'POST') {
       await this.#takeRows(request, response);
     } else if (path === FILE_PATH && isOfPage(request)) {

@@ -2,7 +2,7 @@ import { RunningCheck, isCheckLine } from './check-row';
 import { RefusedRecordingError, type ReadNotice } from './errors';
 import { misfit } from './fields';
 import { readHeader, type Header } from './header';
-import { MAX_RECORDING_BYTES, MAX_UNKNOWN_LENGTH, MAX_UNKNOWN_LINES } from './limits';
+import { MAX_EMPTY_LINES, MAX_RECORDING_BYTES, MAX_UNKNOWN_LENGTH, MAX_UNKNOWN_LINES } from './limits';
 import { LineReader, type LineBytes } from './line-reader';
 import { NoticeList } from './notices';
 import { ROW_SHAPES, isRowKind, type Row } from './rows';
@@ -35,6 +35,7 @@ export class RecordingDecoder {
   #endSeen = false;
   #bytesRead = 0;
   #bytesTaken = 0;
+  #emptyLines = 0;
   #unknownLines = 0;
   #unknownLength = 0;
 
@@ -46,8 +47,8 @@ export class RecordingDecoder {
 
   /** @throws RefusedRecordingError when the first line is no header this version can read. */
   push(piece: Uint8Array): void {
+    if (this.isFull) return;
     const roomBytes = MAX_RECORDING_BYTES - this.#bytesTaken;
-    if (roomBytes <= 0) return;
     this.#bytesTaken += piece.length;
     try {
       this.#lines.push(piece.length > roomBytes ? piece.subarray(0, roomBytes) : piece);
@@ -59,7 +60,11 @@ export class RecordingDecoder {
 
   /** Whether as much was read as is read of one recording, so that more pieces are passed over. */
   get isFull(): boolean {
-    return this.#bytesTaken >= MAX_RECORDING_BYTES;
+    return this.#bytesTaken >= MAX_RECORDING_BYTES || this.#saysTooLittle;
+  }
+
+  get #saysTooLittle(): boolean {
+    return this.#emptyLines > MAX_EMPTY_LINES;
   }
 
   /** Lines read so far. */
@@ -80,7 +85,10 @@ export class RecordingDecoder {
   finish(): ReadNotice[] {
     if (this.isFull) {
       const mib = MAX_RECORDING_BYTES / 1024 ** 2;
-      const detail = `it unpacks to more than ${mib} MiB, which is as much as is read of one recording; the rest was left out`;
+      const why = this.#saysTooLittle
+        ? `more than ${MAX_EMPTY_LINES.toLocaleString('en')} of its lines say nothing that can be read`
+        : `it unpacks to more than ${mib} MiB, which is as much as is read of one recording`;
+      const detail = `${why}; the rest was left out`;
       this.#notices.add({ code: 'too-large', detail, line: this.#lineNumber });
     }
     const rest = this.#lines.rest();
@@ -95,6 +103,7 @@ export class RecordingDecoder {
   }
 
   #line(line: string, at: LineBytes): void {
+    if (this.#saysTooLittle) return;
     this.#lineNumber++;
     this.#bytesRead += at.to - at.from + 1;
     if (isCheckLine(line)) {
@@ -113,11 +122,12 @@ export class RecordingDecoder {
 
   #parse(line: string): unknown {
     try {
-      return JSON.parse(line);
+      if (line.length > 0) return JSON.parse(line);
     } catch {
-      if (this.#headerSeen) this.#badLine('it is no JSON');
-      return undefined;
+      // Told below, as an empty line is.
     }
+    if (this.#headerSeen) this.#badLine('it is no JSON');
+    return undefined;
   }
 
   #row(value: unknown, line: string): void {
@@ -142,6 +152,7 @@ export class RecordingDecoder {
       this.sink.unknown(line);
       return;
     }
+    this.#emptyLines++;
     const most = `${MAX_UNKNOWN_LINES.toLocaleString('en')} lines or ${MAX_UNKNOWN_LENGTH / 1024 ** 2} MiB`;
     const detail = `it is of a kind this version does not know, of which no more than ${most} are kept`;
     this.#notices.add({ code: 'dropped', detail, line: this.#lineNumber });
@@ -158,6 +169,7 @@ export class RecordingDecoder {
   }
 
   #badLine(detail: string): void {
+    this.#emptyLines++;
     this.#notices.add({ code: 'bad-line', detail, line: this.#lineNumber });
   }
 

@@ -1,5 +1,6 @@
 import type { RowSink } from '../format/decoder';
 import type { Header } from '../format/header';
+import { MAX_CALLS, MAX_SAMPLES } from '../format/limits';
 import { NO_STACK, unpackSamples } from '../format/packed-samples';
 import type { Shape } from '../format/fields';
 import { ROW_SHAPES, type Row, type RowContent, type RowOfKind } from '../format/rows';
@@ -17,6 +18,12 @@ interface GrowingSamples {
   intervalMs: number;
   timesUs: number[];
   stacks: number[];
+}
+
+/** How much a recording may hold of what a few bytes can tell. */
+export interface BuilderLimits {
+  readonly calls: number;
+  readonly samples: number;
 }
 
 const eventKinds: ReadonlySet<string> = new Set(EVENT_KINDS);
@@ -38,8 +45,10 @@ export class RecordingBuilder implements RowSink {
   readonly #unknownLines: string[] = [];
   #header: Header | undefined;
   #endMs = 0;
+  #sampleCount = 0;
+  #callEventCount = 0;
 
-  constructor() {
+  constructor(private readonly limits: BuilderLimits = { calls: MAX_CALLS, samples: MAX_SAMPLES }) {
     const tables = EVENT_KINDS.map((kind) => [kind, new Table(ROW_SHAPES[kind], this.#texts)]);
     this.#events = Object.fromEntries(tables) as EventTables;
   }
@@ -153,6 +162,7 @@ export class RecordingBuilder implements RowSink {
   }
 
   #addSamples(row: RowOfKind<'samples'>): string | undefined {
+    if (this.#sampleCount + row.count > this.limits.samples) return tooMany(this.limits.samples, 'samples');
     let unpacked;
     try {
       unpacked = unpackSamples(row);
@@ -163,6 +173,7 @@ export class RecordingBuilder implements RowSink {
     const missing = stacks.indexOf(undefined);
     if (missing >= 0) return `stack ${unpacked.stacks[missing]} is unknown`;
     const grown = this.#samples.get(row.thread) ?? { intervalMs: 0, timesUs: [], stacks: [] };
+    this.#sampleCount += row.count;
     grown.intervalMs = row.intervalMs;
     for (const timeUs of unpacked.timesUs) grown.timesUs.push(timeUs);
     for (const stack of stacks) grown.stacks.push(stack!);
@@ -172,6 +183,7 @@ export class RecordingBuilder implements RowSink {
   }
 
   #addCalls(row: RowOfKind<'calls'>, read: number | undefined): string | undefined {
+    if (this.#callEventCount + row.count > this.limits.calls * 2) return tooMany(this.limits.calls, 'calls');
     let calls = this.#calls.get(row.thread);
     if (calls === undefined) {
       calls = new CallSpansBuilder(this.#stacks, (id) => this.#functions.has(id));
@@ -182,6 +194,7 @@ export class RecordingBuilder implements RowSink {
     } catch (error) {
       return (error as RangeError).message;
     }
+    this.#callEventCount += row.count;
     this.#reach((calls.lastUs ?? 0) / 1000);
     return undefined;
   }
@@ -201,6 +214,10 @@ export class RecordingBuilder implements RowSink {
   #reach(ms: number): void {
     if (ms > this.#endMs) this.#endMs = ms;
   }
+}
+
+function tooMany(most: number, what: string): string {
+  return `there are more than ${most.toLocaleString('en')} ${what}, which is as many as are read of one recording`;
 }
 
 function content<R extends Row>(row: R): Omit<R, 'kind'> {

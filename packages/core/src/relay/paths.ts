@@ -5,6 +5,8 @@ export const RECORDER_PATH = `${RESERVED_PATH}recorder.js`;
 export const STEPS_PATH = `${RESERVED_PATH}steps.js`;
 /** The part of the recorder for pages whose scripts are rewritten. It is loaded after the recorder. */
 export const EXACT_PATH = `${RESERVED_PATH}exact.js`;
+/** Where a page asks which scripts are being rewritten. */
+export const IN_WORK_PATH = `${RESERVED_PATH}in-work`;
 /** The part of the recorder that runs as a worker. */
 export const SENDER_PATH = `${RESERVED_PATH}sender.js`;
 /** Where the text of a worker that a page has made itself gets the recorder. */

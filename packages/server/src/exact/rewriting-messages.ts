@@ -1,3 +1,4 @@
+import type { RewritingStage } from '@nettle-patch/core';
 import type { ScriptToPrepare } from '@nettle-patch/instrument';
 
 /** What a thread is asked to do with a script. */
@@ -13,13 +14,14 @@ export type Job =
   | { readonly type: 'precede'; readonly text: string; readonly prelude: string };
 
 /** Options that can be sent. */
-export type WireOptions = Omit<ScriptToPrepare, 'problemOf'>;
+export type WireOptions = Omit<ScriptToPrepare, 'problemOf' | 'onStage'>;
 
 export type ToThread =
   | { readonly type: 'job'; readonly number: number; readonly job: Job }
   | { readonly type: 'ids'; readonly number: number; readonly firstId: number };
 
 export type FromThread =
+  | { readonly type: 'stage'; readonly number: number; readonly stage: RewritingStage }
   | { readonly type: 'wants-ids'; readonly number: number; readonly idCount: number }
   | { readonly type: 'done'; readonly number: number; readonly code: string; readonly map?: string }
   /** It cannot be rewritten, for this reason. */

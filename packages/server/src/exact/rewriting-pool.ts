@@ -1,5 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
+import type { RewritingStage } from '@nettle-patch/core';
 import { UnrewritableError } from '@nettle-patch/instrument';
 import { builtPath } from '../assets';
 import type { FromThread, Job, ToThread } from './rewriting-messages';
@@ -16,9 +17,16 @@ export interface Rewritten {
   readonly map?: string;
 }
 
+/** Whom a job asks and tells while it is done. */
+export interface JobEvents {
+  /** Gives the first of so many ids. */
+  readonly idsFor: (idCount: number) => number;
+  readonly onStage?: (stage: RewritingStage) => void;
+}
+
 interface Waiting {
   readonly job: Job;
-  readonly idsFor: (idCount: number) => number;
+  readonly events: JobEvents;
   readonly resolve: (rewritten: Rewritten) => void;
   readonly reject: (error: Error) => void;
 }
@@ -61,7 +69,11 @@ class Thread {
     const asked = this.waiting.get(number);
     if (asked === undefined) return;
     if (message.type === 'wants-ids') {
-      this.#post({ type: 'ids', number, firstId: asked.idsFor(message.idCount) });
+      this.#post({ type: 'ids', number, firstId: asked.events.idsFor(message.idCount) });
+      return;
+    }
+    if (message.type === 'stage') {
+      asked.events.onStage?.(message.stage);
       return;
     }
     this.waiting.delete(number);
@@ -79,10 +91,9 @@ export class RewritingPool {
 
   /**
    * Has a thread do a job.
-   * @param idsFor gives the first of so many ids
    * @returns a promise that is rejected with an UnrewritableError where it cannot be done
    */
-  run(job: Job, idsFor: (idCount: number) => number = () => 0): Promise<Rewritten> {
+  run(job: Job, events: JobEvents = { idsFor: () => 0 }): Promise<Rewritten> {
     const number = ++this.#lastNumber;
     return new Promise<Rewritten>((resolve, reject) => {
       const thread = this.#idlest();
@@ -94,7 +105,7 @@ export class RewritingPool {
           clearTimeout(timer);
           then(value);
         };
-      thread.ask(number, { job, idsFor, resolve: settled(resolve), reject: settled(reject) });
+      thread.ask(number, { job, events, resolve: settled(resolve), reject: settled(reject) });
     });
   }
 

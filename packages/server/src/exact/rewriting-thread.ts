@@ -1,5 +1,6 @@
 /** A thread that rewrites scripts, so that the server goes on answering; it has stack for code that is nested deep. */
 import { parentPort } from 'node:worker_threads';
+import type { RewritingStage } from '@nettle-patch/core';
 import { prepareScript, withPrelude, type PreparedScript } from '@nettle-patch/instrument';
 import type { FromThread, Job, ToThread } from './rewriting-messages';
 import { problemOf } from './well-formed';
@@ -25,7 +26,8 @@ function begin(number: number, job: Job): void {
     answer({ type: 'done', number, code: withPrelude(job.text, job.prelude) });
     return;
   }
-  const prepared = prepareScript(job.text, { ...job.options, problemOf });
+  const onStage = (stage: RewritingStage) => answer({ type: 'stage', number, stage });
+  const prepared = prepareScript(job.text, { ...job.options, problemOf, onStage });
   waiting.set(number, { prepared, wantsMap: job.wantsMap });
   answer({ type: 'wants-ids', number, idCount: prepared.idCount });
 }

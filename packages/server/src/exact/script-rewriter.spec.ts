@@ -106,6 +106,10 @@ describe('a large script', () => {
       isDone = true;
       return code;
     });
+    const stages = new Set<string>();
+    const looking = setInterval(() => {
+      for (const { name, stage } of rewriter.inWork) if (name === 'desk.js') stages.add(stage);
+    });
     const small = await rewriter.rewrite({
       url: 'http://localhost:4781/small.js',
       text: 'const f = (n) => [n].join();',
@@ -114,6 +118,9 @@ describe('a large script', () => {
     expect(small).toContain(ENTER);
     expect(run(await done).result).toBe('1');
     clearInterval(timer);
+    clearInterval(looking);
+    expect([...stages]).toEqual(['reading', 'rewriting', 'checking']);
+    expect(rewriter.inWork).toEqual([]);
     expect(turns).toBeGreaterThan(10);
   });
 

@@ -1,5 +1,11 @@
 import { createHash } from 'node:crypto';
-import { FIRST_EXACT_FUNCTION, type LeftAlone, type ScriptText } from '@nettle-patch/core';
+import {
+  FIRST_EXACT_FUNCTION,
+  type LeftAlone,
+  type RewritingStage,
+  type ScriptInWork,
+  type ScriptText,
+} from '@nettle-patch/core';
 import { functionsOnly, mapWithFunctionsOnly } from '../sources/code-of-page';
 import { RewritingPool } from './rewriting-pool';
 import { ScriptCache, withIdsFrom } from './script-cache';
@@ -24,6 +30,13 @@ interface Kept {
   firstId: number;
 }
 
+/** What a thread is doing, and since when: milliseconds of the clock. */
+interface Work {
+  readonly script: ScriptToRewrite;
+  readonly beganMs: number;
+  stage: RewritingStage;
+}
+
 /** Bytes of the texts of rewritten scripts kept at most, so that they need not be rewritten again. */
 const MOST_KEPT_BYTES = 512 * 2 ** 20;
 
@@ -33,6 +46,7 @@ export class ScriptRewriter {
   readonly #byContent = new Map<string, Kept>();
   readonly #byUrl = new Map<string, Kept>();
   readonly #leftAlone = new Map<string, LeftAlone>();
+  readonly #inWork = new Set<Work>();
   #keptBytes = 0;
   #nextId = FIRST_EXACT_FUNCTION;
 
@@ -41,6 +55,17 @@ export class ScriptRewriter {
   /** Scripts that passed as they were, by their addresses. */
   get leftAlone(): readonly LeftAlone[] {
     return [...this.#leftAlone.values()].sort((a, b) => (a.url < b.url ? -1 : 1));
+  }
+
+  /** Scripts that are being rewritten now, those that have been longest first. */
+  get inWork(): readonly ScriptInWork[] {
+    const nowMs = performance.now();
+    return Array.from(this.#inWork, ({ script, stage, beganMs }) => ({
+      name: script.url.split('/').pop()!,
+      megabytes: script.text.length / 1e6,
+      stage,
+      sinceMs: nowMs - beganMs,
+    }));
   }
 
   /** The rewritten text, or the same text where it cannot be rewritten, for whatever reason. */
@@ -80,7 +105,7 @@ export class ScriptRewriter {
     if (kept === undefined) return undefined;
     const { script, firstId } = kept;
     const job = { type: 'rewrite', text: script.text, options: optionsOf(script), wantsMap: true } as const;
-    const { code, map } = await this.#pool.run(job, () => firstId);
+    const { code, map } = await this.#pool.run(job, { idsFor: () => firstId });
     if (!isInline(url)) return { url, text: code, mapUrl: url, ...(map === undefined ? {} : { map }) };
     return { url, text: functionsOnly(code), map: mapWithFunctionsOnly(map!), mapUrl: url };
   }
@@ -120,12 +145,21 @@ export class ScriptRewriter {
     if (cached !== undefined) return withIdsFrom(cached.code, cached.firstId, idsFor(cached.idCount));
     let told = { firstId: 0, idCount: 0 };
     const job = { type: 'rewrite', text, options: optionsOf(script), wantsMap: false } as const;
-    const { code } = await this.#pool.run(job, (idCount) => {
-      told = { firstId: idsFor(idCount), idCount };
-      return told.firstId;
-    });
-    void this.cache.keep(key, text.length, { ...told, code });
-    return code;
+    const work: Work = { script, beganMs: performance.now(), stage: 'reading' };
+    this.#inWork.add(work);
+    try {
+      const { code } = await this.#pool.run(job, {
+        idsFor: (idCount) => {
+          told = { firstId: idsFor(idCount), idCount };
+          return told.firstId;
+        },
+        onStage: (stage) => (work.stage = stage),
+      });
+      void this.cache.keep(key, text.length, { ...told, code });
+      return code;
+    } finally {
+      this.#inWork.delete(work);
+    }
   }
 
   #forget(key: string): void {

@@ -46,6 +46,15 @@ describe('a content security policy', () => {
     );
   });
 
+  it('lets a page ask what it waits for, and ask nothing else', () => {
+    const askedUrl = 'http://localhost:4781/__nettle-patch/in-work';
+    const asking = (policy: string) => adaptPolicy(policy, { ...permit, askedUrl });
+    expect(asking("img-src *; connect-src 'none'")).toContain(`connect-src ${askedUrl}`);
+    expect(asking("default-src 'self'")).toContain(`; connect-src 'self' ${askedUrl}`);
+    expect(asking('img-src *')).not.toContain('connect-src');
+    expect(adapt("default-src 'self'")).not.toContain('connect-src');
+  });
+
   it('is adapted each where there are several, and left alone where scripts are free', () => {
     expect(adapt("img-src 'self', script-src 'self'")).toBe(
       `img-src 'self', script-src 'self' ${URL_}; worker-src 'self' ${WORKER}`,

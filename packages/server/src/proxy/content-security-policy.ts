@@ -7,6 +7,8 @@ export interface RecorderPermit {
   readonly scriptUrls: readonly string[];
   /** Absolute address of the file that runs as its worker. */
   readonly senderUrl: string;
+  /** Absolute address the page asks for what it waits for, where it may have to. */
+  readonly askedUrl?: string;
   /** Nonce that the recorder's element carries. */
   readonly nonce: string;
 }
@@ -59,6 +61,7 @@ function adaptOne(text: string, permit: RecorderPermit): string {
   } else {
     allow(policy, 'worker-src', ['child-src'], [permit.senderUrl]);
   }
+  if (permit.askedUrl !== undefined) allow(policy, 'connect-src', ['default-src'], [permit.askedUrl]);
   const trusted = policy.get('trusted-types');
   if (trusted !== undefined) policy.set('trusted-types', withSources(trusted, [TRUSTED_TYPES_POLICY]));
   return writePolicy(policy);

@@ -58,6 +58,33 @@ describe('the recorder in an HTML text', () => {
     expect(html).toContain(`script-src 'self' ${options.scriptUrls.join(' ')}`);
   });
 
+  it.each([
+    ['a text', '<!doctype html><head></head><body>a'],
+    ['a comment', '<!doctype html><head></head><!--a'],
+    ['a tag', '<!doctype html><head></head><p title="a'],
+    ['a script', '<!doctype html><head></head><script>a;'],
+  ])('passes the rest as it is where %s goes on and on', async (_what, html) => {
+    let told = 0;
+    const changes = {
+      mostKept: 1000,
+      onTooLong: () => told++,
+      rewriteInline: () => Promise.resolve('not this one'),
+    };
+    const long = html + '<b>1&amp'.repeat(40) + 'a'.repeat(2000);
+    const stream = injectRecorder({ ...options, ...changes });
+    let passed = 0;
+    stream.on('data', (piece: string) => (passed += piece.length));
+    stream.write(long);
+    for (let at = 0; at < 50; at++) stream.write('a'.repeat(1000));
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(passed).toBeGreaterThan(45_000);
+    stream.end();
+    const rest = 'a'.repeat(100) + '</script><script>let b</script>';
+    const whole = await inject(long + rest, changes, [...(long + rest)]);
+    expect(whole.replace(ELEMENT, '')).toBe(long + rest);
+    expect(told).toBe(2);
+  });
+
   it('changes no other byte, in whatever pieces the text comes', async () => {
     const html =
       '<!doctype html><html><head>\r\n<title>B\u00e5t &amp; b\u00f6rd</title><script>if (a < b && "</p>") {}</script></head><body class=\'x\'>\u0000<p a=1 A=2>ok</body>';

@@ -1,5 +1,5 @@
-import { RewritingStream } from 'parse5-html-rewriting-stream';
 import { Transform } from 'node:stream';
+import { RewritingStream } from 'parse5-html-rewriting-stream';
 import { adaptPolicy, type RecorderPermit } from './content-security-policy';
 import { InlineScripts } from './inline-scripts';
 
@@ -10,6 +10,10 @@ export interface InjectionOptions extends RecorderPermit {
   readonly document: boolean;
   /** Rewrites the scripts that stand in the text, where they are to be rewritten. */
   readonly rewriteInline?: InlineRewriter | undefined;
+  /** Told where the rest of the text passes as it is, as a piece of it is too long to be kept. */
+  readonly onTooLong?: () => void;
+  /** Length that is kept at most. Bytes. */
+  readonly mostKept?: number;
 }
 
 /** Attributes of the recorder's elements. */
@@ -24,6 +28,9 @@ export interface RecorderData {
 
 /** Gives the rewritten text of a script that stands in a page. @param place what is added to the page's address */
 export type InlineRewriter = (script: { text: string; isModule: boolean }, place: string) => Promise<string>;
+
+/** A single text, tag, comment or script in a page that is longer is not taken apart. Bytes. */
+const MOST_KEPT = 16 * 2 ** 20;
 
 /** Start tags that may stand before the first script without being able to run one. */
 const BEFORE_SCRIPTS = new Set(['html', 'head']);
@@ -93,12 +100,25 @@ export function injectRecorder(options: InjectionOptions): Transform {
     inline?.passes(raw);
     stream.emitRaw(raw);
   });
-  return inOrder(stream);
+  return inOrder(stream, inline, options);
+}
+
+/** A token with the place where it ends in the text. */
+interface Placed {
+  readonly sourceCodeLocation?: { readonly endOffset: number } | null;
 }
 
 /** Keeps what it makes of a text, in order; some of it may come later. */
 class PiecesOfText extends RewritingStream {
   pieces: (string | Promise<string>)[] = [];
+  /** Length of the text that was taken apart so far. */
+  takenTo = 0;
+
+  constructor() {
+    super();
+    const taken = ({ sourceCodeLocation }: Placed) => (this.takenTo = sourceCodeLocation!.endOffset);
+    for (const kind of ['doctype', 'startTag', 'endTag', 'text', 'comment'] as const) this.on(kind, taken);
+  }
 
   override push(piece: unknown): boolean {
     if (typeof piece === 'string') this.pieces.push(piece);
@@ -106,22 +126,59 @@ class PiecesOfText extends RewritingStream {
   }
 }
 
-/** Passes on what is made of a text, and waits for what comes later. */
-function inOrder(stream: PiecesOfText): Transform {
+/**
+ * Passes on what is made of a text, and waits for what comes later. Where more than the most would have to be kept to find
+ * the end of a piece, the rest passes as it is.
+ */
+function inOrder(
+  stream: PiecesOfText,
+  inline: InlineScripts | undefined,
+  options: InjectionOptions,
+): Transform {
+  const { mostKept = MOST_KEPT, onTooLong = () => undefined } = options;
+  /** What came and was not taken apart; undefined once all is passed on as it is. */
+  let kept: string[] | undefined = [];
+  let keptLength = 0;
+  let takenTo = 0;
   const flush = async (into: Transform) => {
     const { pieces } = stream;
     stream.pieces = [];
     for (const piece of pieces) into.push(typeof piece === 'string' ? piece : await piece);
   };
+  const forget = (length: number) => {
+    keptLength -= length;
+    for (let left = length; left > 0;) {
+      const first = kept![0]!;
+      if (first.length > left) kept![0] = first.slice(left);
+      else kept!.shift();
+      left -= Math.min(left, first.length);
+    }
+  };
   return new Transform({
     decodeStrings: false,
     encoding: 'utf8',
-    transform(this: Transform, chunk: string, _encoding, done) {
-      stream.write(chunk);
-      flush(this).then(() => done(), done);
+    async transform(this: Transform, chunk: string, _encoding, done) {
+      try {
+        if (kept === undefined) return done(null, chunk);
+        kept.push(chunk);
+        keptLength += chunk.length;
+        stream.write(chunk);
+        forget(stream.takenTo - takenTo);
+        ({ takenTo } = stream);
+        await flush(this);
+        if (keptLength + (inline?.keptLength ?? 0) > mostKept) {
+          stream.stop();
+          onTooLong();
+          this.push((inline?.giveUp() ?? '') + kept.join(''));
+          kept = undefined;
+        }
+        done();
+      } catch (error) {
+        done(error as Error);
+      }
     },
     flush(this: Transform, done) {
-      stream.end();
+      if (kept !== undefined) stream.end();
       flush(this).then(() => done(), done);
     },
   });

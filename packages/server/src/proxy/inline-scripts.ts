@@ -27,6 +27,18 @@ export class InlineScripts {
     this.#isModule = /^module$/i.test(type);
   }
 
+  /** Length of the script that is kept back. */
+  get keptLength(): number {
+    return this.#text?.length ?? 0;
+  }
+
+  /** What was kept back of a script that is to pass as it is. */
+  giveUp(): string {
+    const text = this.#text ?? '';
+    this.#text = undefined;
+    return text;
+  }
+
   /** Counts the lines of what is passed on. */
   passes(raw: string): void {
     this.#line += raw.split('\n').length - 1;

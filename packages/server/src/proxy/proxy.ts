@@ -4,7 +4,7 @@ import { Agent, type IncomingMessage, type ServerResponse } from 'node:http';
 import { Agent as TlsAgent } from 'node:https';
 import type { Duplex } from 'node:stream';
 import { pipeline, type Transform } from 'node:stream';
-import { EXACT_PATH, RECORDER_PATH, SENDER_PATH, STEPS_PATH } from '@nettle-patch/core';
+import { EXACT_PATH, IN_WORK_PATH, RECORDER_PATH, SENDER_PATH, STEPS_PATH } from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
 import { asksForScript, asksForWorker, isScript } from '../exact/script-answer';
@@ -143,9 +143,11 @@ export class RecordingProxy {
     readable: Transform,
   ): void {
     const { proxyOrigin } = this.#origins();
+    const isExact = this.#control.settings.mode === 'exact';
     const permit = {
       scriptUrls: this.#scriptPaths().map((path) => proxyOrigin + path),
       senderUrl: proxyOrigin + SENDER_PATH,
+      ...(isExact ? { askedUrl: proxyOrigin + IN_WORK_PATH } : {}),
       nonce: randomBytes(12).toString('base64url'),
     };
     this.#head(answer, response, { ...this.#context(request), permit });
@@ -157,9 +159,12 @@ export class RecordingProxy {
         'data-steps': this.#control.settings.steps,
       },
       document: destinationOf(request) === 'document',
-      ...(this.#control.settings.mode === 'exact'
-        ? { rewriteInline: this.#inlineRewriter(answer, request) }
-        : {}),
+      onTooLong: () =>
+        this.#control.rewriter.leave(
+          withoutQuery(this.#urlOf(request).href),
+          'what stands in the page behind its first megabytes is not recorded: a piece of it is too long',
+        ),
+      ...(isExact ? { rewriteInline: this.#inlineRewriter(answer, request) } : {}),
     });
     readable.setEncoding('latin1');
     injection.setEncoding('utf8');
