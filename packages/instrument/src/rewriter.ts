@@ -1,4 +1,12 @@
-import { ENTER, INSERTIONS, LEAVE, childrenOf, isFunction, type FunctionNode } from '@nettle-patch/core';
+import {
+  ENTER,
+  INSERTIONS,
+  LEAVE,
+  childrenOf,
+  isFunction,
+  isLeaf,
+  type FunctionNode,
+} from '@nettle-patch/core';
 import type { AnyNode, Program } from 'acorn';
 import type { Edits, Piece } from './edits';
 import { directivesOf, hasDirective } from './tree';
@@ -46,7 +54,10 @@ export class Rewriter {
 
   /** Has nodes visited before all that wait already, in their order. */
   #visitLater(nodes: readonly AnyNode[], parent: AnyNode, around: Surroundings): void {
-    for (let at = nodes.length - 1; at >= 0; at--) this.#pending.push({ node: nodes[at]!, parent, around });
+    for (let at = nodes.length - 1; at >= 0; at--) {
+      const node = nodes[at]!;
+      if (!isLeaf(node)) this.#pending.push({ node, parent, around });
+    }
   }
 
   #open(at: number, piece: Piece): void {

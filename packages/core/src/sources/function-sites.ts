@@ -1,5 +1,5 @@
 import { parse, type AnyNode, type Node, type Program } from 'acorn';
-import { childrenOf, isFunction, type FunctionNode } from './syntax-tree';
+import { childrenOf, isLeaf, isFunction, type FunctionNode } from './syntax-tree';
 
 /** A function in a script's text. Offsets count UTF-16 units from 0. */
 export interface FunctionSite {
@@ -86,6 +86,7 @@ export function sitesIn(program: Program): FunctionSite[] {
   const pending: AnyNode[] = [program];
   for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
     for (const child of childrenOf(node)) {
+      if (isLeaf(child)) continue;
       pending.push(child);
       if (isFunction(child)) found.push(siteOf(child, node));
     }

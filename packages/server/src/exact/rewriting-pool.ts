@@ -7,6 +7,8 @@ import type { FromThread, Job, ToThread } from './rewriting-messages';
 
 /** Megabytes of stack: the parser calls itself, as deep as the code of a stranger is nested. */
 const STACK_MB = 64;
+/** Megabytes in which what is new is collected: with few, the nodes of a large tree are copied again and again. */
+const YOUNG_MB = 192;
 const MOST_THREADS = 4;
 /** A script that takes longer is left alone. */
 const LONGEST_MS = 120_000;
@@ -37,7 +39,7 @@ class Thread {
   readonly #worker = new Worker(builtPath('rewriting'), {
     // Modules can be compiled by hand only so, which is by far the quickest way to see whether one is whole.
     execArgv: ['--experimental-vm-modules', '--no-warnings'],
-    resourceLimits: { stackSizeMb: STACK_MB },
+    resourceLimits: { stackSizeMb: STACK_MB, maxYoungGenerationSizeMb: YOUNG_MB },
   });
 
   constructor(private readonly ended: (thread: Thread) => void) {
