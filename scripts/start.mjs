@@ -20,7 +20,7 @@ function start(args, pattern) {
 
 const desk = await start(['packages/demo/dist/main.js', '4790'], /http:\/\/\S+/);
 const tool = await start(
-  ['packages/server/bin/nettle-patch.js', 'serve', '--target', desk.found[0].replace(/\/$/, '')],
+  ['packages/server/bin/nettle-patch.js', 'serve', '--no-open', '--target', desk.found[0].replace(/\/$/, '')],
   /Open this:\s+(\S+)\s+The app, recorded:\s+(\S+)/,
 );
 for (const line of (desk.text + tool.text).split('\n')) if (line.startsWith('Port ')) console.log(line);

@@ -1,3 +1,5 @@
+import { printable } from './commands/printable';
+
 const SECRETS: readonly (readonly [RegExp, string])[] = [
   [/(secret=)[^&\s"'#]+/gi, '$1…'],
   [/(Bearer\s+)[\w.~+/-]+/gi, '$1…'],
@@ -13,5 +15,5 @@ export function redacted(text: string): string {
 
 /** Tells of something that went wrong, on standard error, without secrets. */
 export function log(text: string): void {
-  console.error(redacted(text));
+  console.error(printable(redacted(text)));
 }

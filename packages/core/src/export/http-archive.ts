@@ -1,3 +1,4 @@
+import { VERSION } from '../version';
 import type { Recording } from '../recording/recording';
 
 /** What the archive cannot tell as a number. */
@@ -45,7 +46,7 @@ export function httpArchive(recording: Recording): object {
   return {
     log: {
       version: '1.2',
-      creator: { name: 'Nettle Patch', version: '0.1.0' },
+      creator: { name: 'Nettle Patch', version: VERSION },
       pages: [{ startedDateTime: when(0), id: 'page', title: recording.header.title, pageTimings: {} }],
       entries,
     },

@@ -14,6 +14,7 @@ import {
   verdictWords,
 } from './comparison-words';
 import { reportOf } from './explain-report';
+import { escapeMarkdown } from './markdown';
 import { roundMs } from './place';
 
 /** Grows when a field of a comparison changes its meaning or goes. */
@@ -79,11 +80,6 @@ function functionSide(side: ComparedFunction['before']): object | null {
     count,
     eachMs: eachMs === undefined ? null : roundMs(eachMs),
   };
-}
-
-/** Names and labels come from the recorded app: nothing in them may be taken for Markdown or HTML. */
-function escapeMarkdown(text: string): string {
-  return text.replaceAll(/[\\`*_{}[\]<>()#+!|~]/g, '\\$&').replaceAll(/[\r\n]+/g, ' ');
 }
 
 function seriesRow(series: ComparedSeries): string {

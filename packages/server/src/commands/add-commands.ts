@@ -1,7 +1,10 @@
-import { writeFile } from 'node:fs/promises';
-import { gzipSync } from 'node:zlib';
 import {
   TABLES,
+  budgetCases,
+  checkBudget,
+  compareRecordings,
+  comparisonCases,
+  junitXml,
   thresholdsOf,
   writeSteps,
   type Recording,
@@ -16,13 +19,16 @@ import { FORMATS, LEFT_OUT, convertedLines, type Format } from './convert';
 import { writeExplanation } from './explain';
 import { Output } from './output';
 import { stepsOf } from '../drive/steps-file';
+import { printable } from './printable';
 import { readJson } from './read-json';
+import { CONFIG_NAME, readConfig } from '../start/config';
 import { FileError, noticeText, readRecordingFile } from './read-recording';
+import { writeOut } from './write-out';
 
 /** How these commands end, for scripts that call them. */
 export const EXIT = { done: 0, exceeded: 1, unusable: 2 } as const;
 
-const say = (text: string) => console.error(text);
+const say = (text: string) => console.error(printable(text));
 
 async function open(path: string): Promise<Recording> {
   const { recording, notices } = await readRecordingFile(path, say);
@@ -35,6 +41,7 @@ interface ExplainFlags {
   readonly thresholds?: string;
 }
 
+const JUNIT_HELP = 'write it also as a test report in XML, for a build server';
 const THRESHOLDS_HELP = 'budgets to hold it against, as docs/reports.md describes';
 
 async function thresholdsFor({ header }: Recording, path: string | undefined): Promise<Thresholds> {
@@ -101,6 +108,7 @@ interface CompareFlags extends ExplainFlags {
   readonly markdown?: boolean;
   readonly html?: boolean;
   readonly svg?: boolean;
+  readonly junit?: string;
 }
 
 function addCompare(program: Command): void {
@@ -114,23 +122,19 @@ function addCompare(program: Command): void {
     .option('--markdown', 'write it as Markdown, for a change request')
     .option('--html', 'write it as one HTML page that needs nothing else')
     .option('--svg', 'write it as a picture')
+    .option('--junit <file>', JUNIT_HELP)
     .addHelpText('after', EXIT_HELP)
     .action(
       guarded(async (output, before: string, after: string, flags: CompareFlags) => {
         const as = (['json', 'markdown', 'html', 'svg'] as const).find((form) => flags[form]) ?? 'text';
         const [was, is] = [await open(before), await open(after)];
-        writeComparison(output, was, is, await thresholdsFor(is, flags.thresholds), as);
+        const thresholds = await thresholdsFor(is, flags.thresholds);
+        writeComparison(output, was, is, thresholds, as);
+        if (flags.junit === undefined) return;
+        const cases = comparisonCases(compareRecordings(was, is, thresholds));
+        await writeOut(flags.junit, junitXml(`${before} against ${after}`, cases));
       }),
     );
-}
-
-/** @throws FileError */
-async function writeOut(out: string, text: string): Promise<void> {
-  try {
-    await writeFile(out, out.endsWith('.gz') ? gzipSync(text) : text);
-  } catch (error) {
-    throw new FileError(`${out} could not be written: ${(error as Error).message}`);
-  }
 }
 
 interface ConvertFlags {
@@ -154,7 +158,7 @@ function addConvert(program: Command): void {
         const leftOut = LEFT_OUT[to];
         if (leftOut !== undefined) say(leftOut);
         if (out === undefined) {
-          for (const line of lines) output.line(line);
+          for (const line of lines) output.data(line);
           return;
         }
         const text = [...lines].map((line) => `${line}\n`).join('');
@@ -163,22 +167,43 @@ function addConvert(program: Command): void {
     );
 }
 
+interface CheckFlags {
+  readonly budget?: string;
+  readonly json?: boolean;
+  readonly markdown?: boolean;
+  readonly junit?: string;
+}
+
 function addCheck(program: Command): void {
   program
     .command('check')
     .description('hold a recording against a budget')
     .argument('<file>', 'recording')
-    .requiredOption('--budget <file>', 'budget, as docs/reports.md describes')
+    .option(
+      '--budget <file>',
+      `budget, as docs/reports.md describes (default: the one that ${CONFIG_NAME} names)`,
+    )
     .option('--json', 'write it as JSON')
+    .option('--markdown', 'write it as Markdown')
+    .option('--junit <file>', JUNIT_HELP)
     .addHelpText(
       'after',
       `
 Exit codes: ${EXIT.done} the budget is kept; ${EXIT.exceeded} it is exceeded; ${EXIT.unusable} a file or an argument cannot be used.`,
     )
     .action(
-      guarded(async (output, file: string, { budget, json = false }: { budget: string; json?: boolean }) => {
-        const kept = writeCheck(output, await open(file), await readBudget(budget), json);
-        if (!kept) process.exitCode = EXIT.exceeded;
+      guarded(async (output, file: string, flags: CheckFlags) => {
+        const path = flags.budget ?? (await readConfig()).budget;
+        if (path === undefined) {
+          throw new FileError(`There is no budget: give one with --budget, or name it in ${CONFIG_NAME}.`);
+        }
+        const budget = await readBudget(path);
+        const recording = await open(file);
+        const results = checkBudget(recording, budget);
+        const as = (['json', 'markdown'] as const).find((form) => flags[form]) ?? 'text';
+        if (!writeCheck(output, recording, results, as)) process.exitCode = EXIT.exceeded;
+        if (flags.junit !== undefined)
+          await writeOut(flags.junit, junitXml(`Budget of ${file}`, budgetCases(results)));
       }),
     );
 }
@@ -193,7 +218,7 @@ function addSteps(program: Command): void {
     .action(
       guarded(async (output, file: string, { out }: { out?: string }) => {
         const text = writeSteps(stepsOf(await open(file), file));
-        if (out === undefined) output.line(text.trimEnd());
+        if (out === undefined) output.data(text.trimEnd());
         else await writeOut(out, text);
       }),
     );

@@ -74,7 +74,7 @@ const ms = (value: number | null) => (value === null ? '' : value.toFixed(value 
 export function writeCalls(output: Output, recording: Recording, flags: CallsFlags, asJson: boolean): void {
   const report = matching(callsReport(recording, lensFrom(recording, flags)), flags.text);
   if (asJson) {
-    output.line(JSON.stringify(report, null, 2));
+    output.json(report);
     return;
   }
   const { unit } = report.recording;

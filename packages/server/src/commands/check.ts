@@ -1,4 +1,12 @@
-import { budgetSchema, checkBudget, type Budget, type Recording } from '@nettle-patch/core';
+import {
+  budgetMarkdown,
+  budgetSchema,
+  budgetWords,
+  keptWords,
+  type Budget,
+  type BudgetResult,
+  type Recording,
+} from '@nettle-patch/core';
 import type { Output } from './output';
 import { readJson } from './read-json';
 
@@ -11,18 +19,24 @@ export async function readBudget(path: string): Promise<Budget> {
 }
 
 /** Writes how a recording keeps its budget. @returns whether it does, as far as is known */
-export function writeCheck(output: Output, recording: Recording, budget: Budget, asJson: boolean): boolean {
-  const results = checkBudget(recording, budget);
+export function writeCheck(
+  output: Output,
+  recording: Recording,
+  results: readonly BudgetResult[],
+  as: 'text' | 'markdown' | 'json',
+): boolean {
   const kept = results.every((result) => result.kept !== false);
-  if (asJson) {
-    output.line(JSON.stringify({ version: 1, kept, results }, null, 2));
+  if (as === 'json') {
+    output.json({ version: 1, kept, results });
     return kept;
   }
-  const figure = (value: number) => (Number.isInteger(value) ? value.toLocaleString('en') : value.toFixed(2));
-  for (const { what, found, allowed, unit, isBound, kept: isKept } of results) {
-    const words = `${what}: ${isBound ? 'below ' : ''}${figure(found)} ${unit}, allowed ${figure(allowed)}`;
-    if (isKept === false) output.line(output.style('red', `exceeded  ${words}`));
-    else output.line(isKept ? `kept      ${words}` : `not known ${words}`);
+  if (as === 'markdown') {
+    output.data(budgetMarkdown(recording, results));
+    return kept;
+  }
+  for (const result of results) {
+    const line = `${keptWords(result).padEnd(9)} ${result.what}: ${budgetWords(result)}`;
+    output.line(result.kept === false ? output.style('red', line) : line);
   }
   if (results.length === 0) output.line('Nothing in the recording falls under this budget.');
   return kept;

@@ -4,7 +4,18 @@ import { join } from 'node:path';
 import { PassThrough } from 'node:stream';
 import { fileURLToPath } from 'node:url';
 import { gunzipSync, gzipSync } from 'node:zlib';
-import { DEFAULT_THRESHOLDS, LARGEST_IMPORT, type Recording } from '@nettle-patch/core';
+import {
+  DEFAULT_THRESHOLDS,
+  LARGEST_IMPORT,
+  budgetCases,
+  checkBudget,
+  compareRecordings,
+  comparisonCases,
+  junitXml,
+  recordingMarkdown,
+  type Recording,
+} from '@nettle-patch/core';
+import { JSDOM } from 'jsdom';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { lensFrom, writeCalls } from './calls';
 import { readBudget, writeCheck } from './check';
@@ -162,6 +173,54 @@ describe('compare', () => {
   });
 });
 
+describe('a test report', () => {
+  it('fails what has become slower, and skips what cannot be told', () => {
+    const cases = comparisonCases(compareRecordings(mended, boarding, DEFAULT_THRESHOLDS));
+    expect(new Set(cases.map(({ outcome }) => outcome)).has('skipped')).toBe(true);
+    const slower = { name: 'Tap button “Board all”', outcome: 'failed', message: 'slower: +600 ms' } as const;
+    const xml = junitXml('before against after', [slower, ...cases]);
+    const document = new JSDOM(xml, { contentType: 'text/xml' }).window.document;
+    expect(document.querySelector('testsuite')!.getAttribute('failures')).toBe('1');
+    expect(document.querySelectorAll('testcase')).toHaveLength(cases.length + 1);
+    expect(document.querySelector('failure')!.getAttribute('message')).toBe('slower: +600 ms');
+  });
+
+  it('is well-formed whatever is in a name', () => {
+    const name = '<b>&"\u0000\u001b[2J]]>';
+    const xml = junitXml(name, [{ name, outcome: 'failed', message: name, details: name }]);
+    const { document } = new JSDOM(xml, { contentType: 'text/xml' }).window;
+    expect(document.querySelector('testcase')!.getAttribute('name')).toBe('<b>&"\ufffd\ufffd[2J]]>');
+  });
+
+  it('tells a recording in short, as Markdown', () => {
+    const text = recordingMarkdown(boarding, DEFAULT_THRESHOLDS);
+    expect(text).toMatch(/^### board-all-exact$/m);
+    expect(text).toMatch(/^\| Tap button “Board all” \| 920 ms \| 200 ms \| .*bendingOfPair.* \|$/m);
+  });
+});
+
+describe('what is written', () => {
+  const name = 'desk\u001b[31m\u009b2J\nkept';
+
+  it('holds no control character of a name, nor a line of its own', () => {
+    expect(written((output) => output.line(name))).toBe('desk\\u001b[31m\\u009b2J\\u000akept\n');
+    expect(written((output) => output.wrapped(`a ${name}`))).not.toContain('\u001b');
+    expect(JSON.parse(written((output) => output.json({ name })))).toEqual({ name });
+  });
+
+  it('has colours on a terminal all the same, and files as they are elsewhere', () => {
+    const stream = new PassThrough() as unknown as NodeJS.WriteStream;
+    stream.isTTY = true;
+    const output = new Output(stream, true);
+    output.line(output.style('red', name));
+    output.data(name);
+    expect(String(stream.read())).toBe(
+      '\u001b[31mdesk\\u001b[31m\\u009b2J\\u000akept\u001b[39m\ndesk\\u001b[31m\\u009b2J\nkept\n',
+    );
+    expect(written((plain) => plain.data(name))).toBe(`${name}\n`);
+  });
+});
+
 describe('convert', () => {
   it.each(FORMATS)('writes %s', (format) => {
     const lines = [...convertedLines(boarding, format, 'functions')];
@@ -181,10 +240,21 @@ describe('check', () => {
       await fileOf('budget.json', '{"responses":[{"label":"*","ms":300}],"longTaskMs":5000}'),
     );
     let kept: boolean | undefined;
-    const text = written((output) => (kept = writeCheck(output, boarding, budget, false)));
+    const results = checkBudget(boarding, budget);
+    const text = written((output) => (kept = writeCheck(output, boarding, results, 'text')));
     expect(kept).toBe(false);
     expect(text).toMatch(/^exceeded {2}Response to: Tap button “Board all”: 920 ms, allowed 300$/m);
     expect(text).toMatch(/^kept {6}Time in long tasks/m);
+    const markdown = written((output) => writeCheck(output, boarding, results, 'markdown'));
+    expect(markdown).toMatch(
+      /^\| Response to: Tap button “Board all” \| 920 ms, allowed 300 \| \*\*exceeded\*\* \|$/m,
+    );
+    expect(budgetCases(results)).toContainEqual({
+      name: 'Response to: Tap button “Board all”',
+      tookMs: 920,
+      outcome: 'failed',
+      message: '920 ms, allowed 300',
+    });
   });
 
   it('refuses a budget it cannot read, naming the file and the field', async () => {

@@ -29,16 +29,16 @@ export function writeComparison(
 ): void {
   if (as === 'html' || as === 'svg') {
     const proof = proofOf(before, after, thresholds);
-    output.line((as === 'html' ? comparisonPage(proof) : comparisonPicture(proof)).trimEnd());
+    output.data((as === 'html' ? comparisonPage(proof) : comparisonPicture(proof)).trimEnd());
     return;
   }
   const comparison = compareRecordings(before, after, thresholds);
   if (as === 'json') {
-    output.line(JSON.stringify(comparisonReport(before, after, comparison), null, 2));
+    output.json(comparisonReport(before, after, comparison));
     return;
   }
   if (as === 'markdown') {
-    output.line(comparisonMarkdown(before, after, comparison));
+    output.data(comparisonMarkdown(before, after, comparison));
     return;
   }
   for (const warning of comparison.warnings) output.line(output.style('yellow', warning));

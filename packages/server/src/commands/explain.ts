@@ -62,6 +62,6 @@ export function writeExplanation(
   asJson: boolean,
 ): void {
   const report = explainReport(recording, thresholds);
-  if (asJson) output.line(JSON.stringify(report, null, 2));
+  if (asJson) output.json(report);
   else writeText(output, report);
 }

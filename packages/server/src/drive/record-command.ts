@@ -1,8 +1,20 @@
-import { writeFile } from 'node:fs/promises';
-import { gzipSync } from 'node:zlib';
-import { BadStepsError, isTextLine, withChecks, type ProxySettings } from '@nettle-patch/core';
+import {
+  BadStepsError,
+  isTextLine,
+  junitXml,
+  readRecording,
+  recordingMarkdown,
+  thresholdsOf,
+  withChecks,
+  type ProxySettings,
+  type TestCase,
+} from '@nettle-patch/core';
+import { Output } from '../commands/output';
 import { FileError } from '../commands/read-recording';
+import { printable } from '../commands/printable';
+import { writeOut } from '../commands/write-out';
 import { Option, type Command } from 'commander';
+import { CONFIG_NAME, readConfig } from '../start/config';
 import { BrowserError } from './browser';
 import { BROWSER_NAMES, type BrowserName } from './local-browsers';
 import { recordScript } from './record';
@@ -12,8 +24,8 @@ import { readStepsFile } from './steps-file';
 export const EXIT = { written: 0, badArguments: 2, noBrowser: 3, stepFailed: 4, notRecorded: 5 } as const;
 
 interface RecordFlags {
-  steps: string;
-  mode: ProxySettings['mode'];
+  steps?: string;
+  mode?: ProxySettings['mode'];
   browser: BrowserName;
   driver?: string;
   repeat: number;
@@ -24,7 +36,11 @@ interface RecordFlags {
   leaveOut?: string[];
   texts: boolean;
   keepWords?: boolean;
+  markdown?: boolean;
+  junit?: string;
 }
+
+const say = (text: string) => console.error(printable(text));
 
 /** Thrown for arguments that cannot be used. */
 class BadArgumentError extends Error {
@@ -40,12 +56,27 @@ function urlFrom(text: string, what: string): URL {
   return new URL(text);
 }
 
-async function runRecord(address: string, flags: RecordFlags): Promise<void> {
-  const { mode, isolate, leaveOut, repeat, out, title, startUp } = flags;
+/** A setting that must be given, on the command line or by the project. @throws BadArgumentError */
+function needed(value: string | undefined, what: string): string {
+  if (value !== undefined) return value;
+  throw new BadArgumentError(`There is no ${what}: give one, or name it in ${CONFIG_NAME}.`);
+}
+
+async function runRecord(address: string | undefined, flags: RecordFlags): Promise<void> {
+  const { repeat, out, title, startUp } = flags;
+  const config = await readConfig();
+  const url = urlFrom(needed(address ?? config.target, 'address'), 'the address');
   const { lines, browser, failure } = await recordScript({
-    url: urlFrom(address, 'the address'),
-    steps: await readStepsFile(flags.steps),
-    settings: { mode, isolate: isolate ?? false, leaveOut: leaveOut ?? [] },
+    url,
+    steps: await readStepsFile(needed(flags.steps ?? config.steps, 'file of steps (--steps)')),
+    settings: {
+      mode: flags.mode ?? config.mode ?? 'everyday',
+      isolate: flags.isolate ?? config.isolate ?? false,
+      leaveOut: flags.leaveOut ?? config.leaveOut ?? [],
+    },
+    onRound: (done) => {
+      if (repeat > 1) say(`Taking the steps, time ${done + 1} of ${repeat} …`);
+    },
     browser: flags.driver === undefined ? flags.browser : urlFrom(flags.driver, 'the driver'),
     repeat,
     keepsWords: flags.keepWords ?? false,
@@ -54,11 +85,25 @@ async function runRecord(address: string, flags: RecordFlags): Promise<void> {
   });
   const kept = flags.texts ? lines : lines.filter((line) => !isTextLine(line));
   const text = [...withChecks(kept)].map((line) => `${line}\n`).join('');
-  await writeFile(out, out.endsWith('.gz') ? gzipSync(text) : text);
-  console.error(`${kept.length} rows from ${browser} written to ${out}.`);
+  await writeOut(out, text);
+  say(`${kept.length} rows from ${browser} written to ${out}.`);
+  if (flags.markdown) {
+    const { recording } = readRecording([new TextEncoder().encode(text)]);
+    new Output(process.stdout).data(recordingMarkdown(recording, thresholdsOf(recording.header)));
+  }
+  if (flags.junit !== undefined) {
+    await writeOut(flags.junit, junitXml(`Recording of ${url.href}`, [stepsCase(browser, repeat, failure)]));
+  }
   if (failure === undefined) return;
-  console.error(`${failure.message}. The recording holds what came before.`);
+  say(`${failure.message}. The recording holds what came before.`);
   process.exitCode = EXIT.stepFailed;
+}
+
+function stepsCase(browser: string, times: number, failure: Error | undefined): TestCase {
+  const name = `the steps, ${times === 1 ? 'once' : `${times} times`}, in ${browser}`;
+  return failure === undefined
+    ? { name, outcome: 'passed' }
+    : { name, outcome: 'failed', message: failure.message };
 }
 
 function exitCodeOf(error: unknown): number {
@@ -80,13 +125,10 @@ export function addRecordCommand(program: Command): void {
   program
     .command('record')
     .description('record a page while a browser takes steps in it')
-    .argument('<url>', 'address of the page, such as http://localhost:3000/')
-    .requiredOption(
-      '--steps <file>',
-      'file of steps, as docs/steps.md describes, or a recording to be made again',
-    )
+    .argument('[url]', 'address of the page, such as http://localhost:3000/')
+    .option('--steps <file>', 'file of steps, as docs/steps.md describes, or a recording to be made again')
     .addOption(
-      new Option('--mode <mode>', 'how closely to look').choices(['everyday', 'exact']).default('everyday'),
+      new Option('--mode <mode>', 'how closely to look (default: everyday)').choices(['everyday', 'exact']),
     )
     .addOption(
       new Option('--browser <name>', 'browser of this machine').choices(BROWSER_NAMES).default('chromium'),
@@ -99,18 +141,22 @@ export function addRecordCommand(program: Command): void {
     .option('--keep-words', 'keep what the steps type in the recording, and not its length only')
     .option('--no-texts', 'leave the texts of sources out of the file')
     .option('--start-up', 'record from the first script of the page on')
+    .option('--markdown', 'write to standard output in short, as Markdown, what was recorded')
+    .option('--junit <file>', 'write whether the steps could be taken as a test report in XML')
     .option('--isolate', 'isolate the page, so that a hang can be looked into')
     .addHelpText(
       'after',
       `
+What is not given is taken from ${CONFIG_NAME}, where there is one.
+
 Exit codes: ${EXIT.written} written; ${EXIT.badArguments} wrong arguments or steps; ${EXIT.noBrowser} no browser or driver; ${EXIT.stepFailed} a step failed, what came before
 is written; ${EXIT.notRecorded} nothing could be recorded.`,
     )
-    .action(async (address: string, flags: Omit<RecordFlags, 'repeat'> & { repeat: string }) => {
+    .action(async (address: string | undefined, flags: Omit<RecordFlags, 'repeat'> & { repeat: string }) => {
       try {
         await runRecord(address, { ...flags, repeat: parseRepeat(flags.repeat) });
       } catch (error) {
-        console.error((error as Error).message);
+        say((error as Error).message);
         process.exitCode = exitCodeOf(error);
       }
     });

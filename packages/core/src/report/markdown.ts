@@ -1,0 +1,58 @@
+import type { Recording } from '../recording/recording';
+import type { Thresholds } from '../stings/thresholds';
+import type { BudgetResult } from './budget';
+import { budgetWords, keptWords } from './budget-words';
+import { madeWords } from './comparison-words';
+import { explainReport } from './explain-report';
+import { interactionsOf } from '../inputs/interactions';
+
+/** Names and labels come from the recorded app: nothing in them may be taken for Markdown or HTML. */
+export function escapeMarkdown(text: string): string {
+  return text.replaceAll(/[\\`*_{}[\]<>()#+!|~]/g, '\\$&').replaceAll(/[\r\n]+/g, ' ');
+}
+
+const MOST_STINGS = 5;
+
+function titleOf({ header }: Recording): string {
+  return escapeMarkdown(header.title || header.target.title || header.target.url);
+}
+
+/** A recording in short, as Markdown: how it was made, and what went beyond its budget most. */
+export function recordingMarkdown(recording: Recording, thresholds: Thresholds): string {
+  const { stings } = explainReport(recording, thresholds);
+  const inputs = interactionsOf(recording).length;
+  const seconds = ((recording.range.endMs - recording.range.startMs) / 1000).toFixed(1);
+  const more = stings.length > MOST_STINGS ? [`\n${stings.length - MOST_STINGS} more.`] : [];
+  return [
+    `### ${titleOf(recording)}`,
+    '',
+    `${madeWords(recording)}; ${seconds} s with ${inputs} inputs. ${stings.length === 0 ? 'Nothing went beyond its budget.' : `${stings.length} times something went beyond its budget.`}`,
+    ...(stings.length === 0 ? [] : ['', '| what | took | budget | why |', '| --- | ---: | ---: | --- |']),
+    ...stings
+      .slice(0, MOST_STINGS)
+      .map(
+        ({ label, feltMs, budgetMs, because }) =>
+          `| ${escapeMarkdown(label)} | ${Math.round(feltMs)} ms | ${Math.round(budgetMs)} ms | ${escapeMarkdown(because)} |`,
+      ),
+    ...more,
+    '',
+  ].join('\n');
+}
+
+/** How a recording keeps its budget, as Markdown. */
+export function budgetMarkdown(recording: Recording, results: readonly BudgetResult[]): string {
+  const exceeded = results.filter(({ kept }) => kept === false).length;
+  return [
+    `### ${titleOf(recording)}: ${exceeded === 0 ? 'the budget is kept' : 'the budget is exceeded'}`,
+    '',
+    `${madeWords(recording)}; ${results.length} figures held against it, ${exceeded} beyond.`,
+    '',
+    '| what | found and allowed | |',
+    '| --- | --- | --- |',
+    ...results.map(
+      (result) =>
+        `| ${escapeMarkdown(result.what)} | ${budgetWords(result)} | ${result.kept === false ? '**exceeded**' : keptWords(result)} |`,
+    ),
+    '',
+  ].join('\n');
+}

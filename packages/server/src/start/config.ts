@@ -1,0 +1,56 @@
+import { existsSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { array, boolean, number, object, string, type InferType } from 'yup';
+import { readJson } from '../commands/read-json';
+
+/** Name of the file in which a project says how it is recorded. */
+export const CONFIG_NAME = 'nettle-patch.config.json';
+
+const port = () => number().integer().min(0).max(65_535);
+
+const configSchema = object({
+  /** For editors: the schema of this file. */
+  $schema: string(),
+  /** Address of the app's own server. */
+  target: string().min(1).max(2000),
+  /** How closely to look. */
+  mode: string<'everyday' | 'exact'>().oneOf(['everyday', 'exact']),
+  /** Scripts are left alone whose address holds one of these. */
+  leaveOut: array(string().min(1).max(200).required()).max(50),
+  /** Whether pages are isolated, so that a hang can be looked into. */
+  isolate: boolean(),
+  /** File of a budget, for `check`. */
+  budget: string().min(1),
+  /** File of steps, for `record`. */
+  steps: string().min(1),
+  port: port(),
+  proxyPort: port(),
+  /** Whether the tool is opened in the browser. */
+  open: boolean(),
+})
+  .noUnknown(({ unknown }: { unknown?: string }) => `there is no setting "${unknown ?? ''}"`)
+  .strict();
+
+/** What a project says of how it is recorded. */
+export type Config = Omit<InferType<typeof configSchema>, '$schema'>;
+
+/**
+ * The settings of the project in a folder, where it has any. Files in them are meant from the folder of the settings.
+ * @throws FileError naming the file and the setting that does not fit
+ */
+export async function readConfig(folder = process.cwd()): Promise<Config> {
+  const path = join(folder, CONFIG_NAME);
+  if (!existsSync(path)) return {};
+  const {
+    $schema: _schema,
+    budget,
+    steps,
+    ...config
+  } = await readJson(path, (given) => configSchema.validateSync(given, { abortEarly: false }));
+  const from = (file: string) => resolve(dirname(path), file);
+  return {
+    ...config,
+    ...(budget === undefined ? {} : { budget: from(budget) }),
+    ...(steps === undefined ? {} : { steps: from(steps) }),
+  };
+}

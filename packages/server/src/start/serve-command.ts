@@ -1,0 +1,113 @@
+import type { ProxySettings } from '@nettle-patch/core';
+import { InvalidArgumentError, type Command } from 'commander';
+import { BadAddressError, serve, targetOriginOf, type Running } from '../serve';
+import { chooseApp } from './choose-app';
+import { readConfig, type Config } from './config';
+import { openInBrowser } from './open-browser';
+
+const DEFAULT_PORT = 4780;
+
+function parsePort(text: string): number {
+  const port = Number(text);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) {
+    throw new InvalidArgumentError('Expected a whole number from 0 to 65535.');
+  }
+  return port;
+}
+
+interface ServeFlags {
+  readonly target?: string;
+  readonly port?: number;
+  readonly proxyPort?: number;
+  readonly exact?: boolean;
+  readonly isolate?: boolean;
+  readonly leaveOut?: string[];
+  readonly lan?: string | true;
+  readonly open: boolean;
+}
+
+/** What is said on the command line goes before what the project says. */
+function settingsFrom({ exact, isolate, leaveOut }: ServeFlags, config: Config): Partial<ProxySettings> {
+  return {
+    mode: exact ? 'exact' : (config.mode ?? 'everyday'),
+    isolate: isolate ?? config.isolate ?? false,
+    leaveOut: leaveOut ?? config.leaveOut ?? [],
+  };
+}
+
+function tell(running: Running, target: string): void {
+  for (const { what, from, to } of running.moved) {
+    console.log(
+      `Port ${from} is in use, so ${what} took ${to}. Recordings kept under another port are shown only there.`,
+    );
+  }
+  console.log(`\nNettle Patch stands in front of ${target}\n`);
+  console.log(`  Open this:        ${running.address}`);
+  console.log(`  The app, recorded: ${running.proxyOrigin}/\n`);
+  const lan = running.lan.state;
+  if (lan.open) {
+    console.log(`  A phone in the room: ${lan.joinUrl}`);
+    console.log(
+      '  Its code holds for one device and five minutes; the Record view shows new ones, to be scanned.\n',
+    );
+  }
+  console.log('Stop with Ctrl+C.');
+}
+
+/**
+ * An address as it may be typed.
+ * @throws BadAddressError for a word that is none, such as a command that is misspelt
+ */
+function addressFrom(text: string): string {
+  if (/^[a-z-]+$/i.test(text) && text !== 'localhost') {
+    throw new BadAddressError(
+      `"${text}" is neither a command nor an address. "nettle-patch --help" lists the commands; an address is something like http://localhost:3000.`,
+    );
+  }
+  return targetOriginOf(text);
+}
+
+async function runServe(address: string | undefined, flags: ServeFlags): Promise<void> {
+  const config = await readConfig();
+  const given = address ?? flags.target ?? config.target;
+  const target = given === undefined ? await chooseApp() : addressFrom(given);
+  const port = flags.port ?? config.port ?? DEFAULT_PORT;
+  const running = await serve({
+    target,
+    port,
+    proxyPort: flags.proxyPort ?? config.proxyPort ?? (port === 0 ? 0 : port + 1),
+    settings: settingsFrom(flags, config),
+    ...(flags.lan === undefined ? {} : { lan: flags.lan }),
+  });
+  tell(running, target);
+  if (flags.open && (config.open ?? true)) openInBrowser(running.address);
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+    process.once(signal, () => {
+      running.close();
+      process.exit(0);
+    });
+  }
+}
+
+/** Adds `nettle-patch [address]`, which is also called `nettle-patch serve`. */
+export function addServeCommand(program: Command): void {
+  program
+    .command('serve', { isDefault: true })
+    .description('put Nettle Patch in front of a running app, and open it')
+    .argument('[address]', 'address of the app (default: what answers on this computer)')
+    .option('--target <address>', 'the same')
+    .option('--port <number>', `port of the tool (default: ${DEFAULT_PORT})`, parsePort)
+    .option('--proxy-port <number>', 'port the app is opened at (default: the one after --port)', parsePort)
+    .option(
+      '--lan [address]',
+      'let devices of the room join by a code, at an address of this computer (default: the likeliest)',
+    )
+    .option('--exact', 'rewrite scripts on their way, so that every call is recorded')
+    .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
+    .option(
+      '--isolate',
+      'isolate pages, so that a hang can be looked into; what comes from other origins may not load then',
+    )
+    .option('--no-open', 'do not open the tool in the browser')
+    .action(runServe);
+}
