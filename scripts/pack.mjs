@@ -19,12 +19,15 @@ rmSync(staging, { recursive: true, force: true });
 mkdirSync(lib, { recursive: true });
 
 const DOCUMENTS = [
+  'build-server.md',
   'capture.md',
+  'config.schema.json',
   'protocol.md',
   'recording-format.md',
   'recording.schema.json',
   'reference-emitter.mjs',
   'reports.md',
+  'settings.md',
   'steps.md',
 ];
 

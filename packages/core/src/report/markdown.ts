@@ -17,6 +17,11 @@ function titleOf({ header }: Recording): string {
   return escapeMarkdown(header.title || header.target.title || header.target.url);
 }
 
+function beyondWords(count: number): string {
+  if (count === 0) return 'Nothing went beyond its budget.';
+  return count === 1 ? 'One thing went beyond its budget.' : `${count} things went beyond their budgets.`;
+}
+
 /** A recording in short, as Markdown: how it was made, and what went beyond its budget most. */
 export function recordingMarkdown(recording: Recording, thresholds: Thresholds): string {
   const { stings } = explainReport(recording, thresholds);
@@ -26,7 +31,7 @@ export function recordingMarkdown(recording: Recording, thresholds: Thresholds):
   return [
     `### ${titleOf(recording)}`,
     '',
-    `${madeWords(recording)}; ${seconds} s with ${inputs} inputs. ${stings.length === 0 ? 'Nothing went beyond its budget.' : `${stings.length} times something went beyond its budget.`}`,
+    `${madeWords(recording)}; ${seconds} s with ${inputs === 1 ? 'one input' : `${inputs} inputs`}. ${beyondWords(stings.length)}`,
     ...(stings.length === 0 ? [] : ['', '| what | took | budget | why |', '| --- | ---: | ---: | --- |']),
     ...stings
       .slice(0, MOST_STINGS)
