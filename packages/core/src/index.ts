@@ -31,6 +31,7 @@ export * from './format/limits';
 export * from './format/packed-calls';
 export * from './format/packed-samples';
 export * from './format/rows';
+export * from './format/verifier';
 export * from './format/version';
 export * from './compare/compare';
 export * from './compare/compare-anatomies';

@@ -7,6 +7,7 @@ import { NoLanError } from './lan/lan';
 import { addPhoneCommand } from './phone/phone-command';
 import { BadAddressError } from './serve';
 import { addServeCommand } from './start/serve-command';
+import { addVerifyCommand } from './verify/verify-command';
 
 /** Whoever reads the output may have seen enough, as `head` has. */
 for (const stream of [process.stdout, process.stderr]) {
@@ -29,6 +30,7 @@ nettle-patch                         records the app that answers here, or that 
 addServeCommand(program);
 addRecordCommand(program);
 addReadingCommands(program);
+addVerifyCommand(program);
 addPhoneCommand(program);
 
 try {

@@ -26,7 +26,7 @@ export interface RowSink {
  */
 export class RecordingDecoder {
   readonly #lines = new LineReader((line, at) => this.#line(line, at));
-  readonly #notices = new NoticeList();
+  readonly #notices: NoticeList;
   readonly #check = new RunningCheck();
   #lineNumber = 0;
   #uncheckedFrom = 1;
@@ -39,11 +39,17 @@ export class RecordingDecoder {
   #unknownLines = 0;
   #unknownLength = 0;
 
-  /** @param totalBytes how many bytes of lines are to be read in all, as far as that is known */
+  /**
+   * @param totalBytes how many bytes of lines are to be read in all, as far as that is known
+   * @param onNotice is told of everything that is lost or doubtful, when it is found
+   */
   constructor(
     private readonly sink: RowSink,
     private readonly totalBytes?: number,
-  ) {}
+    onNotice?: (notice: ReadNotice) => void,
+  ) {
+    this.#notices = new NoticeList(onNotice);
+  }
 
   /** @throws RefusedRecordingError when the first line is no header this version can read. */
   push(piece: Uint8Array): void {

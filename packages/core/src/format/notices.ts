@@ -7,7 +7,11 @@ export class NoticeList {
   readonly #kept: ReadNotice[] = [];
   readonly #counts = new Map<ReadNotice['code'], number>();
 
+  /** @param tell is told every one, when it is added */
+  constructor(private readonly tell: (notice: ReadNotice) => void = () => undefined) {}
+
   add(notice: ReadNotice): void {
+    this.tell(notice);
     const count = (this.#counts.get(notice.code) ?? 0) + 1;
     this.#counts.set(notice.code, count);
     if (count <= KEPT_PER_CODE) this.#kept.push(notice);

@@ -23,7 +23,9 @@ export class Output {
   }
 
   style(style: Style, text: string): string {
-    return this.colours ? styleText(style, printable(text), { validateStream: false }).replaceAll(ESCAPE, OWN_ESCAPE) : text;
+    return this.colours
+      ? styleText(style, printable(text), { validateStream: false }).replaceAll(ESCAPE, OWN_ESCAPE)
+      : text;
   }
 
   /** Writes one line; control characters in it are shown and not sent. */

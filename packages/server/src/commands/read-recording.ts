@@ -45,7 +45,11 @@ async function* counted(path: string, onBytes: (count: number) => void): AsyncGe
   }
 }
 
-async function* piecesOf(path: string, onBytes: (count: number) => void): AsyncGenerator<Uint8Array> {
+/** The bytes of a file, uncompressed. @param onBytes is told how many were read of the file itself */
+export async function* piecesOf(
+  path: string,
+  onBytes: (count: number) => void = () => undefined,
+): AsyncGenerator<Uint8Array> {
   const pieces = counted(path, onBytes);
   if (!(await isZipped(path))) {
     yield* pieces;

@@ -1,0 +1,160 @@
+import {
+  ProtocolError,
+  RESERVED_PATH,
+  RecordingVerifier,
+  TARGET_SOCKET_PATH,
+  isBatch,
+  parseHello,
+  readBatch,
+  type Command,
+  type Finding,
+} from '@nettle-patch/core';
+import type { WebSocket } from 'ws';
+import { LoopbackGate } from '../gate/gate';
+import { hasOwnHost } from '../gate/guard';
+import { onUpgrade, patientServer } from '../limits/patient-server';
+import { listenNear } from '../listen';
+import { GuardedSockets } from '../relay/sockets';
+
+/** After `stop`, the batch that ends the recording is waited for so long. */
+const LAST_BATCH_MS = 3000;
+const RECORDING_ID = 'verified';
+
+/** Something that happens once, and may have happened before anybody waits for it. */
+function signal(): { readonly done: Promise<void>; readonly give: () => void } {
+  let give!: () => void;
+  const done = new Promise<void>((resolve) => (give = resolve));
+  return { done, give };
+}
+
+/** Takes a recording from an emitter as the tool would, and says what breaks the protocol or the format. */
+export class EmitterCheck {
+  readonly #gate: LoopbackGate;
+  readonly #verifier: RecordingVerifier;
+  readonly #sockets: GuardedSockets;
+  readonly #server;
+  #port = 0;
+  #socket: WebSocket | undefined;
+  #targetId: string | undefined;
+  #frames = 0;
+  #nextSequence = 0;
+  readonly #greeted = signal();
+  readonly #stopped = signal();
+  readonly #ended = signal();
+
+  constructor(private readonly tell: (finding: Finding) => void) {
+    this.#gate = new LoopbackGate(() => this.#port);
+    this.#verifier = new RecordingVerifier(tell);
+    this.#sockets = new GuardedSockets(this.#gate, (socket) => this.#join(socket));
+    this.#server = patientServer((request, response) => {
+      const isJoin = request.url === `${RESERVED_PATH}join` && hasOwnHost(request, this.#gate.hosts);
+      response
+        .writeHead(isJoin ? 200 : 404, { 'content-type': 'text/plain' })
+        .end(isJoin ? this.#gate.secretFor() : 'Only emitters are served here.');
+    });
+    onUpgrade(this.#server, (request, socket, head) => {
+      if (request.url === TARGET_SOCKET_PATH) this.#sockets.upgrade(request, socket, head);
+      else socket.destroy();
+    });
+  }
+
+  /** Lines of the recording taken so far. */
+  get lineCount(): number {
+    return this.#verifier.lineCount;
+  }
+
+  /** @returns the origin at which emitters join */
+  async listen(port: number): Promise<string> {
+    ({ port: this.#port } = await listenNear(this.#server, port));
+    return this.#gate.origin;
+  }
+
+  /** Waits for an emitter, records it for a time, and has it stop. */
+  async record(forMs: number): Promise<void> {
+    await Promise.race([this.#greeted.done, this.#stopped.done]);
+    if (this.#targetId === undefined) {
+      this.#fault('no emitter said hello');
+      return;
+    }
+    await Promise.race([this.#stopped.done, new Promise((resolve) => setTimeout(resolve, forMs))]);
+    this.#command('stop');
+    const late = new Promise<boolean>((resolve) => setTimeout(() => resolve(false), LAST_BATCH_MS));
+    if (!(await Promise.race([this.#ended.done.then(() => true), late])))
+      this.#fault(`no batch with "last": true came within ${LAST_BATCH_MS / 1000} s of "stop"`);
+    this.#verifier.finish();
+  }
+
+  /** Has the recording stopped before its time. */
+  stop(): void {
+    this.#stopped.give();
+  }
+
+  close(): void {
+    this.#sockets.close();
+    this.#server.close();
+    this.#server.closeAllConnections();
+  }
+
+  #fault(text: string): void {
+    this.tell({ isFault: true, text });
+  }
+
+  #join(socket: WebSocket): void {
+    this.#socket = socket;
+    socket.on('message', (data, isBinary) => {
+      this.#frames++;
+      const frame = `frame ${this.#frames}`;
+      if (isBinary) return this.#fault(`${frame}: frames are texts, and this one is binary`);
+      try {
+        const text = String(data);
+        if (isBatch(text)) this.#batch(text, frame);
+        else this.#greet(text, frame);
+      } catch (error) {
+        if (!(error instanceof ProtocolError)) throw error;
+        this.#fault(`${frame}: ${error.message}`);
+      }
+    });
+  }
+
+  #greet(text: string, frame: string): void {
+    const { target } = parseHello(text);
+    if (this.#targetId === undefined) {
+      this.#targetId = target.id;
+      this.#command('start');
+      this.#greeted.give();
+    } else if (target.id !== this.#targetId) {
+      this.#fault(
+        `${frame}: the hello has another id ("${target.id}") than the one before ("${this.#targetId}")`,
+      );
+    }
+  }
+
+  #batch(text: string, frame: string): void {
+    if (this.#targetId === undefined) return this.#fault(`${frame}: rows came before any hello`);
+    const { batch, lines } = readBatch(text);
+    const { targetId, recordingId, sequence, last } = batch;
+    if (targetId !== this.#targetId)
+      this.#fault(`${frame}: "targetId" is "${targetId}", the hello said "${this.#targetId}"`);
+    if (recordingId !== RECORDING_ID) {
+      this.#fault(`${frame}: "recordingId" is "${recordingId}", asked for was "${RECORDING_ID}"`);
+      return;
+    }
+    if (sequence > this.#nextSequence) {
+      this.#fault(
+        `${frame}: "sequence" is ${sequence}, expected is ${this.#nextSequence}: batches before it are missing`,
+      );
+    }
+    if (sequence >= this.#nextSequence) {
+      if (!lines.endsWith('\n')) this.#fault(`${frame}: the last row has no line end`);
+      this.#nextSequence = sequence + 1;
+      this.#verifier.push(new TextEncoder().encode(lines));
+    }
+    this.#command('acknowledge', { sequence });
+    if (last) this.#ended.give();
+  }
+
+  #command(type: Command['type'], more: Partial<Command> = {}): void {
+    const command = { type, targetId: this.#targetId, recordingId: RECORDING_ID, ...more };
+    this.#socket?.send(JSON.stringify(command));
+  }
+}
