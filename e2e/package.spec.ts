@@ -131,7 +131,9 @@ test('what is installed records as its settings say, and tells of it for a build
 test('the core of what is installed reads recordings for other programs, with its types', async () => {
   const program = `import { readFileSync } from 'node:fs';
 import { DEFAULT_THRESHOLDS, explainReport, readRecording, type Sting, findStings } from 'nettle-patch';
+import type { joinByCode } from 'nettle-patch/recorder';
 const { recording } = readRecording([readFileSync('ferry.nettle.jsonl')]);
+export const join: typeof joinByCode | undefined = undefined;
 const stings: Sting[] = findStings(recording, DEFAULT_THRESHOLDS);
 const because: string = explainReport(recording, DEFAULT_THRESHOLDS).stings[0]!.because;
 console.log(String(stings.length), because);

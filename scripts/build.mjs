@@ -6,7 +6,7 @@ import { spawnSync } from 'node:child_process';
 import { cpSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
-import { buildRecorder } from './lib/build-recorder.mjs';
+import { buildRecorder, buildRecorderModule } from './lib/build-recorder.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const path = (relative) => `${root}${relative}`;
@@ -23,7 +23,7 @@ const bundleOwn = {
 const parts = {
   async recorder() {
     mkdirSync(path('packages/recorder/dist'), { recursive: true });
-    for (const { name, text } of await buildRecorder()) {
+    for (const { name, text } of [...(await buildRecorder()), await buildRecorderModule()]) {
       writeFileSync(path(`packages/recorder/dist/${name}`), text);
     }
   },

@@ -29,6 +29,7 @@ const DOCUMENTS = [
   'reports.md',
   'settings.md',
   'steps.md',
+  'without-proxy.md',
 ];
 
 /** Parts as they are built, and where the server looks for them. */
@@ -36,6 +37,7 @@ const PARTS = [
   'server/bin/nettle-patch.js',
   'server/dist',
   'recorder/dist',
+  'recorder/module.d.ts',
   'app/dist/browser',
   'demo/dist/phone.js',
 ];
@@ -127,6 +129,7 @@ const manifest = {
   bin: { 'nettle-patch': 'lib/server/bin/nettle-patch.js' },
   exports: {
     '.': { types: './lib/core/types/public.d.ts', default: './lib/core/index.js' },
+    './recorder': { types: './lib/recorder/module.d.ts', default: './lib/recorder/dist/module.js' },
     './recording.schema.json': './docs/recording.schema.json',
     './package.json': './package.json',
   },

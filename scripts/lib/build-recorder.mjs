@@ -29,9 +29,29 @@ function strict(code) {
   return code.replace(opening, '(()=>{"use strict";');
 }
 
+const HOW = {
+  bundle: true,
+  minify: true,
+  mangleProps: new RegExp(`^(${OWN_PROPERTIES.join('|')})$`),
+  mangleCache: SHORT_NAMES,
+  target: 'es2022',
+  write: false,
+  logLevel: 'warning',
+  tsconfigRaw: { compilerOptions: { useDefineForClassFields: false } },
+  alias: { '@nettle-patch/core': path('packages/core/src/index.ts') },
+};
+
+/** @returns the recorder as a module, for pages that do not come through the proxy */
+export async function buildRecorderModule() {
+  const entryPoints = [path('packages/recorder/src/module.ts')];
+  const { outputFiles } = await build({ ...HOW, entryPoints, format: 'esm' });
+  return { name: 'module.js', text: outputFiles[0].text };
+}
+
 /** @returns the files, each with its name and its text: as small as can be, as every page loads them */
 export async function buildRecorder() {
   const { outputFiles } = await build({
+    ...HOW,
     entryPoints: [
       path('packages/recorder/src/recorder.ts'),
       path('packages/recorder/src/sender.ts'),
@@ -39,18 +59,10 @@ export async function buildRecorder() {
       path('packages/recorder/src/steps.ts'),
       path('packages/recorder/src/sign.ts'),
       path('packages/recorder/src/exact.ts'),
+      path('packages/recorder/src/tag.ts'),
     ],
     outdir: 'dist',
-    bundle: true,
-    minify: true,
-    mangleProps: new RegExp(`^(${OWN_PROPERTIES.join('|')})$`),
-    mangleCache: SHORT_NAMES,
     format: 'iife',
-    target: 'es2022',
-    write: false,
-    logLevel: 'warning',
-    tsconfigRaw: { compilerOptions: { useDefineForClassFields: false } },
-    alias: { '@nettle-patch/core': path('packages/core/src/index.ts') },
   });
   return Promise.all(
     outputFiles.map(async ({ path: file, text }) => {

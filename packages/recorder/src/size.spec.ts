@@ -3,6 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { buildRecorder } from '../../../scripts/lib/build-recorder.mjs';
 
 const MOST_BYTES = 14 * 1024;
+/** What the recorder of pages that do not come through the proxy has more: the way in. */
+const JOINING_BYTES = 512;
 
 const BUILD_LIMIT_MS = 60_000;
 
@@ -18,9 +20,11 @@ describe('what is put into a page', () => {
         'steps.js',
         'sign.js',
         'exact.js',
+        'tag.js',
       ]);
-      for (const { text } of files) {
-        expect(brotliCompressSync(text ?? '').length).toBeLessThanOrEqual(MOST_BYTES);
+      for (const { name, text } of files) {
+        const most = name === 'tag.js' ? MOST_BYTES + JOINING_BYTES : MOST_BYTES;
+        expect(brotliCompressSync(text ?? '').length, name).toBeLessThanOrEqual(most);
         expect(text).not.toMatch(/\b(require|import)\(/);
       }
     },

@@ -6,6 +6,8 @@ const BUILT = {
   recorder: '../../recorder/dist/recorder.js',
   sender: '../../recorder/dist/sender.js',
   exact: '../../recorder/dist/exact.js',
+  module: '../../recorder/dist/module.js',
+  tag: '../../recorder/dist/tag.js',
   sign: '../../recorder/dist/sign.js',
   steps: '../../recorder/dist/steps.js',
   worker: '../../recorder/dist/worker.js',

@@ -4,6 +4,7 @@ import { brotliCompressSync, gzipSync } from 'node:zlib';
 import {
   FILE_PATH,
   IN_WORK_PATH,
+  MODULE_PATH,
   ProtocolError,
   RECORDER_PATH,
   RESERVED_PATH,
@@ -11,6 +12,7 @@ import {
   EXACT_PATH,
   SIGN_PATH,
   STEPS_PATH,
+  TAG_PATH,
   WORKER_SCRIPT_PATH,
   TARGET_SOCKET_PATH,
 } from '@nettle-patch/core';
@@ -31,6 +33,8 @@ const SCRIPTS = new Map<string, Parameters<typeof builtPath>[0]>([
   [STEPS_PATH, 'steps'],
   [EXACT_PATH, 'exact'],
   [SIGN_PATH, 'sign'],
+  [TAG_PATH, 'tag'],
+  [MODULE_PATH, 'module'],
 ]);
 
 const LARGEST_BODY = 8 * 1024 * 1024;
@@ -93,11 +97,14 @@ export class ProxyServer {
       const { coding, bytes } = compressed(text, String(request.headers['accept-encoding'] ?? ''));
       const headers = { 'content-type': 'text/javascript; charset=utf-8', 'cache-control': 'no-store' };
       const shared = {
+        'access-control-allow-origin': '*',
         'cross-origin-resource-policy': 'cross-origin',
         'cross-origin-embedder-policy': 'require-corp',
         ...(coding === undefined ? {} : { 'content-encoding': coding }),
       };
       response.writeHead(200, { ...headers, ...shared }).end(bytes);
+    } else if (path === `${RESERVED_PATH}rows` && request.method === 'POST') {
+      await this.#takeRows(request, response);
     } else if (!hasOwnOrigin(request, this.options.gate.hosts) || isCrossSite(request)) {
       reply(response, 403, 'Only pages of this origin may ask for this.');
     } else if (path === `${RESERVED_PATH}join` && request.method === 'GET') {
@@ -106,8 +113,6 @@ export class ProxyServer {
     } else if (path === IN_WORK_PATH && request.method === 'GET') {
       if (this.options.gate.secretFor(request) === undefined) refuse(response);
       else reply(response, 200, JSON.stringify(this.options.control.rewriter.inWork));
-    } else if (path === `${RESERVED_PATH}rows` && request.method === 'POST') {
-      await this.#takeRows(request, response);
     } else if (path === FILE_PATH && isOfPage(request)) {
       reply(response, 403, 'Programs may hand in a recording; a page may not, as nobody asked it to.');
     } else if (path === FILE_PATH && request.method === 'POST') {

@@ -7,6 +7,7 @@ import { Phones } from './phone/phones';
 import { ProxyServer } from './proxy-server';
 import { ProxyControl } from './proxy/proxy-control';
 import { Relay } from './relay/relay';
+import { originsOfApp } from './sources/origins-of-app';
 import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
 
 export interface ServeOptions {
@@ -76,7 +77,8 @@ export async function serve(options: ServeOptions): Promise<Running> {
   const tool = new InterfaceServer({
     gate: new LoopbackGate(() => ports.interface, secret),
     relay,
-    origins: () => [gate.origin, lan.origin].filter((origin) => origin !== undefined),
+    origins: () =>
+      [gate.origin, lan.origin, ...originsOfApp(targetOrigin)].filter((origin) => origin !== undefined),
     targetOrigin,
     control,
     phones,

@@ -7,6 +7,10 @@ export const STEPS_PATH = `${RESERVED_PATH}steps.js`;
 export const EXACT_PATH = `${RESERVED_PATH}exact.js`;
 /** Where a page asks which scripts are being rewritten. */
 export const IN_WORK_PATH = `${RESERVED_PATH}in-work`;
+/** The recorder for pages that do not come through the proxy, which join by a code. */
+export const TAG_PATH = `${RESERVED_PATH}tag.js`;
+/** The same as a module. */
+export const MODULE_PATH = `${RESERVED_PATH}module.js`;
 /** The part of the recorder that runs as a worker. */
 export const SENDER_PATH = `${RESERVED_PATH}sender.js`;
 /** Where the text of a worker that a page has made itself gets the recorder. */

@@ -23,17 +23,29 @@ function sendBeacon(base: URL, secret: string, targetId: string, batch: Outgoing
   navigator.sendBeacon(new URL(`${RESERVED_PATH}rows?secret=${encodeURIComponent(secret)}`, base), body);
 }
 
-/** Installs the recorder in a page, once, and takes its own element out of the document again. */
+/** Installs the recorder in a page that the proxy gave it to, and takes its own element out of the document again. */
 export function startPage(): void {
   const element = document.currentScript as HTMLScriptElement | null;
-  if (element === null || hasRecorder(globalThis)) return;
+  if (element === null) return;
+  const { src, dataset } = element;
+  element.remove();
+  startRecorder(src, dataset['mode'] === 'exact', dataset['secret'])?.(dataset['secret'] ?? '');
+}
+
+/**
+ * Installs the recorder in a page, once.
+ * @param scriptUrl address of one of the recorder's files, at the server it is to tell
+ * @param secret that of the page where it is known already, so that its workers can be recorded
+ * @returns connects it, once there is a secret; undefined where it is there already, or the page allows no worker
+ */
+export function startRecorder(
+  scriptUrl: string,
+  isExact: boolean,
+  secret = '',
+): ((secret: string) => void) | undefined {
+  if (hasRecorder(globalThis)) return;
   installed();
   const beganMs = now();
-  const secret = element.dataset['secret'] ?? '';
-  const isExact = element.dataset['mode'] === 'exact';
-  const scriptUrl = element.src;
-  element.remove();
-
   const worker = startSenderWorker(new URL(SENDER_PATH, scriptUrl).href);
   if (worker === undefined) return;
   const base = new URL(scriptUrl);
@@ -75,12 +87,6 @@ export function startPage(): void {
   );
 
   introduce();
-  post(worker, {
-    type: 'connect',
-    secret,
-    socketUrl: socketUrl.href,
-    joinUrl: new URL(`${RESERVED_PATH}join`, base).href,
-  });
   if (crossOriginIsolated) post(worker, { type: 'open-calls', open: exact.ring.open });
   listen(
     worker,
@@ -112,4 +118,13 @@ export function startPage(): void {
     }),
   );
   listen(document, 'visibilitychange', introduce);
+  return (given) => {
+    secret = given;
+    post(worker, {
+      type: 'connect',
+      secret,
+      socketUrl: socketUrl.href,
+      joinUrl: new URL(`${RESERVED_PATH}join`, base).href,
+    });
+  };
 }

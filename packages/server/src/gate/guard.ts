@@ -1,7 +1,8 @@
 import { timingSafeEqual, randomBytes } from 'node:crypto';
 import type { IncomingMessage } from 'node:http';
 
-const LOOPBACK_NAMES = ['localhost', '127.0.0.1', '[::1]'];
+/** Names of this computer that nobody else can reach it by. */
+export const LOOPBACK_NAMES = ['localhost', '127.0.0.1', '[::1]'];
 const HTTP_PORT = 80;
 
 /** A secret for one run of the server, or for one device. */

@@ -34,7 +34,7 @@ export class Pairing {
     if (!path.startsWith(PAIR_PATH)) return false;
     const code = path.slice(PAIR_PATH.length);
     if (request.method === 'GET') response.writeHead(200, HTML).end(welcomePage(path, this.keepsWords()));
-    else if (request.method === 'POST' && hasOwnOrigin(request, this.gate.hosts)) {
+    else if (request.method === 'POST' && (isProgram(request) || hasOwnOrigin(request, this.gate.hosts))) {
       this.#pair(code, request, response);
     } else response.writeHead(405, { allow: 'GET, POST' }).end();
     return true;
@@ -42,18 +42,27 @@ export class Pairing {
 
   #pair(code: string, request: IncomingMessage, response: ServerResponse): void {
     const address = request.socket.remoteAddress ?? '';
+    const anyPage = isProgram(request) ? { 'access-control-allow-origin': '*' } : {};
     if (!this.#tries.take(address)) {
-      response.writeHead(429, HTML).end(refusedPage('Too many codes came from here. Wait a minute.'));
+      response
+        .writeHead(429, { ...HTML, ...anyPage })
+        .end(refusedPage('Too many codes came from here. Wait a minute.'));
       return;
     }
     const device = this.devices.pair(code, address);
-    const isProgram = (request.headers.accept ?? '').startsWith('text/plain');
     if (device === undefined)
-      response.writeHead(403, HTML).end(refusedPage('This code does not hold any more.'));
-    else if (isProgram) response.writeHead(200, { 'content-type': 'text/plain' }).end(device.secret);
-    else {
+      response.writeHead(403, { ...HTML, ...anyPage }).end(refusedPage('This code does not hold any more.'));
+    else if (isProgram(request)) {
+      const headers = { 'content-type': 'text/plain', 'cache-control': 'no-store', ...anyPage };
+      response.writeHead(200, headers).end(device.secret);
+    } else {
       const cookie = `${DEVICE_COOKIE}=${device.secret}; Path=/; HttpOnly; SameSite=Lax`;
       response.writeHead(303, { location: '/', 'set-cookie': cookie, 'cache-control': 'no-store' }).end();
     }
   }
+}
+
+/** Whether a program asks, or a page that does not come through here: whoever shows the code is let in. */
+function isProgram({ headers }: IncomingMessage): boolean {
+  return (headers.accept ?? '').startsWith('text/plain');
 }

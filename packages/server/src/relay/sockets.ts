@@ -34,9 +34,11 @@ export class GuardedSockets {
   upgrade(request: IncomingMessage, socket: Duplex, head: Buffer): void {
     const { hosts } = this.gate;
     const address = request.socket.remoteAddress ?? '';
-    if (!hasOwnHost(request, hosts) || !hasOwnOrigin(request, hosts)) refuse(socket, '403 Forbidden');
+    const visitor = this.gate.visitorWith(offeredSecret(request));
+    // A page that does not come through here has shown a code to get its secret.
+    const isExpected = hasOwnOrigin(request, hosts) || (visitor !== undefined && visitor.device !== null);
+    if (!hasOwnHost(request, hosts) || !isExpected) refuse(socket, '403 Forbidden');
     else {
-      const visitor = this.gate.visitorWith(offeredSecret(request));
       if (visitor === undefined && !this.#wrong.take(address)) refuse(socket, '429 Too Many Requests');
       else {
         this.#server.handleUpgrade(request, socket, head, (opened) => {

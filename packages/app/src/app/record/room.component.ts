@@ -1,6 +1,7 @@
+import { Clipboard } from '@angular/cdk/clipboard';
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { ListedTarget } from '@nettle-patch/core';
+import { TAG_PATH, type ListedTarget } from '@nettle-patch/core';
 import { LanService } from '../services/lan.service';
 import { LiveService } from '../services/live.service';
 import { formatClock } from '../shared/format';
@@ -40,11 +41,27 @@ export class RoomComponent {
     });
   });
 
+  /** The element by which a page is recorded that does not come through here. */
+  protected readonly tag = computed(() => {
+    const room = this.open();
+    return room === undefined
+      ? ''
+      : `<script src="${room.origin}${TAG_PATH}" data-code="${room.code}"></script>`;
+  });
+  protected readonly copied = computed(() => this.#copiedTag() === this.tag());
+  readonly #copiedTag = signal<string | undefined>(undefined);
+  readonly #clipboard = inject(Clipboard);
+
   constructor() {
     const ends = [this.lan.watch()];
     const clock = setInterval(() => this.nowMs.set(Date.now()), 1000);
     ends.push(() => clearInterval(clock));
     inject(DestroyRef).onDestroy(() => ends.forEach((end) => end()));
+  }
+
+  protected copyTag(): void {
+    const tag = this.tag();
+    if (this.#clipboard.copy(tag)) this.#copiedTag.set(tag);
   }
 }
 

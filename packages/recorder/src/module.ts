@@ -1,0 +1,2 @@
+/** What `nettle-patch/recorder` offers to pages that do not come through the proxy. */
+export { joinByCode } from './tag/join';
