@@ -38,11 +38,13 @@ describe('the headers of an answer', () => {
   });
 
   it('lead to this origin where they led to the whole one of the app, and to no other', () => {
-    expect(headersOf({ location: 'http://localhost:3000/board?at=1' })).toEqual({
-      location: 'http://localhost:4781/board?at=1',
-    });
+    for (const host of ['localhost', '127.0.0.1', '[::1]'])
+      expect(headersOf({ location: `http://${host}:3000/board?at=1` })).toEqual({
+        location: 'http://localhost:4781/board?at=1',
+      });
     for (const location of [
       'http://localhost:30001/',
+      'https://127.0.0.1:3000/',
       'http://localhost:3000.evil.example/',
       '//localhost:3000/',
     ])

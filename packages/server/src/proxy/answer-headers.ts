@@ -1,4 +1,5 @@
 import type { IncomingMessage } from 'node:http';
+import { originsOfApp } from '../sources/origins-of-app';
 import { adaptPolicy, type RecorderPermit } from './content-security-policy';
 
 /** Headers that concern one connection only (RFC 9110, section 7.6.1). */
@@ -48,6 +49,8 @@ export interface AnswerContext {
   readonly proxyOrigin: string;
   /** Given when the answer is HTML that gets the recorder. */
   readonly permit?: RecorderPermit;
+  /** The encoding of the text, where the recorder in it hides the name of that from browsers. */
+  readonly charset?: string;
   /** Whether the text is another one than the app sent. */
   readonly rewritten?: boolean;
   /**
@@ -65,9 +68,10 @@ function asksAgain({ permit, asksAgain: isAsked }: AnswerContext): boolean {
 
 function rewriteLocation(value: string, context: AnswerContext): string {
   const { targetOrigin, proxyOrigin } = context;
-  const isTarget =
-    value === targetOrigin || value.startsWith(`${targetOrigin}/`) || value.startsWith(`${targetOrigin}?`);
-  return isTarget ? proxyOrigin + value.slice(targetOrigin.length) : value;
+  const own = originsOfApp(targetOrigin).find(
+    (origin) => value === origin || value.startsWith(`${origin}/`) || value.startsWith(`${origin}?`),
+  );
+  return own === undefined ? value : proxyOrigin + value.slice(own.length);
 }
 
 /** A cookie for the app's own host must be for the proxy's host, which the browser talks to. */
@@ -87,6 +91,7 @@ function rewrite(name: string, value: string, context: AnswerContext): string | 
   if (asksAgain(context) && OF_AGE.has(name) && !NO_STORE.test(value)) return undefined;
   if (permit !== undefined && OF_VERSIONS.has(name)) return undefined;
   if (context.embedderPolicy !== undefined && ISOLATING.has(name)) return undefined;
+  if (name === 'content-type' && context.charset !== undefined) return `${value}; charset=${context.charset}`;
   if (name === 'location' || name === 'content-location') return rewriteLocation(value, context);
   if (name === 'set-cookie') return rewriteCookie(value, context);
   if (name === 'access-control-allow-origin' && value === context.targetOrigin) return context.proxyOrigin;

@@ -2,6 +2,7 @@ import { Transform } from 'node:stream';
 import { RewritingStream } from 'parse5-html-rewriting-stream';
 import { adaptPolicy, type RecorderPermit } from './content-security-policy';
 import { InlineScripts } from './inline-scripts';
+import { byteOrderMark } from './page-encoding';
 
 export interface InjectionOptions extends RecorderPermit {
   /** What the recorder is told, as attributes of its elements. */
@@ -31,6 +32,8 @@ export type InlineRewriter = (script: { text: string; isModule: boolean }, place
 
 /** A single text, tag, comment or script in a page that is longer is not taken apart. Bytes. */
 const MOST_KEPT = 16 * 2 ** 20;
+/** Bytes of a mark of the byte order. */
+const LONGEST_MARK = 3;
 
 /** Start tags that may stand before the first script without being able to run one. */
 const BEFORE_SCRIPTS = new Set(['html', 'head']);
@@ -138,6 +141,8 @@ function inOrder(
   const { mostKept = MOST_KEPT, onTooLong = () => undefined } = options;
   /** What came and was not taken apart; undefined once all is passed on as it is. */
   let kept: string[] | undefined = [];
+  /** Until it is known how the text begins. */
+  let begin: string | undefined = '';
   let keptLength = 0;
   let takenTo = 0;
   const flush = async (into: Transform) => {
@@ -154,15 +159,32 @@ function inOrder(
       left -= Math.min(left, first.length);
     }
   };
+  /** Passes a mark of the byte order on before all else. @returns what follows it; nothing where it is too soon to tell, or all is passed on */
+  const begun = (into: Transform, text: string): string | undefined => {
+    begin = text.length < LONGEST_MARK ? text : undefined;
+    if (begin !== undefined) return undefined;
+    const mark = byteOrderMark(text);
+    if (mark === undefined) return text;
+    if (mark === 'utf-8') {
+      into.push(text.slice(0, LONGEST_MARK));
+      return text.slice(LONGEST_MARK);
+    }
+    stream.stop();
+    kept = undefined;
+    into.push(text);
+    return undefined;
+  };
   return new Transform({
     decodeStrings: false,
     encoding: 'utf8',
     async transform(this: Transform, chunk: string, _encoding, done) {
       try {
         if (kept === undefined) return done(null, chunk);
-        kept.push(chunk);
-        keptLength += chunk.length;
-        stream.write(chunk);
+        const text = begin === undefined ? chunk : begun(this, begin + chunk);
+        if (text === undefined) return done();
+        kept.push(text);
+        keptLength += text.length;
+        stream.write(text);
         forget(stream.takenTo - takenTo);
         ({ takenTo } = stream);
         await flush(this);
@@ -178,6 +200,7 @@ function inOrder(
       }
     },
     flush(this: Transform, done) {
+      if (begin) this.push(begin);
       if (kept !== undefined) stream.end();
       flush(this).then(() => done(), done);
     },

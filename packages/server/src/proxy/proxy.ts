@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { Agent, type IncomingMessage, type ServerResponse } from 'node:http';
 import { Agent as TlsAgent } from 'node:https';
 import type { Duplex } from 'node:stream';
-import { pipeline, type Transform } from 'node:stream';
+import { PassThrough, pipeline, type Transform } from 'node:stream';
 import { EXACT_PATH, IN_WORK_PATH, RECORDER_PATH, SENDER_PATH, STEPS_PATH } from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
@@ -17,8 +17,14 @@ import { builtPath } from '../assets';
 import { answerHeaders, type AnswerContext } from './answer-headers';
 import { READABLE_CODINGS, decompressor } from './decompress';
 import { destinationOf, isHtml } from './html-answer';
-import { injectRecorder, type InlineRewriter } from './html-injection';
+import {
+  injectRecorder,
+  recorderElements,
+  type InjectionOptions,
+  type InlineRewriter,
+} from './html-injection';
 import { explainFailure } from './failure-page';
+import { encodingPushedOut, tellingBegin } from './page-encoding';
 import type { ProxyControl } from './proxy-control';
 import { textWithin } from './text-within';
 
@@ -150,8 +156,7 @@ export class RecordingProxy {
       ...(isExact ? { askedUrl: proxyOrigin + IN_WORK_PATH } : {}),
       nonce: randomBytes(12).toString('base64url'),
     };
-    this.#head(answer, response, { ...this.#context(request), permit });
-    const injection = injectRecorder({
+    const injected: InjectionOptions = {
       ...permit,
       data: {
         'data-secret': this.options.gate.secretFor(request) ?? '',
@@ -165,10 +170,19 @@ export class RecordingProxy {
           'what stands in the page behind its first megabytes is not recorded: a piece of it is too long',
         ),
       ...(isExact ? { rewriteInline: this.#inlineRewriter(answer, request) } : {}),
-    });
+    };
+    const head = (begin: string) => {
+      const charset = encodingPushedOut(begin, recorderElements(injected).length);
+      const context = { ...this.#context(request), permit, ...(charset === undefined ? {} : { charset }) };
+      this.#head(answer, response, context);
+    };
+    const isNamed = /\bcharset\s*=/i.test(answer.headers['content-type'] ?? '');
+    if (isNamed) head('');
+    const begin = isNamed ? new PassThrough(OF_TEXT) : tellingBegin(head);
+    const injection = injectRecorder(injected);
     readable.setEncoding('latin1');
     injection.setEncoding('utf8');
-    pipeline(answer, readable, injection, toBytes, response, ignore);
+    pipeline(answer, readable, begin, injection, toBytes, response, ignore);
   }
 
   /** The recorder takes what those before it offer; what comes after it stands on what it has done. */
@@ -293,6 +307,9 @@ export class RecordingProxy {
     reply.end?.(explainFailure(this.options.targetOrigin, error));
   }
 }
+
+/** A stream of strings whose characters are bytes. */
+const OF_TEXT = { decodeStrings: false, encoding: 'utf8' } as const;
 
 /** What may stand behind a status (RFC 9112, section 4). */
 const SAYABLE = /^[\t\x20-\x7e\x80-\xff]*$/;

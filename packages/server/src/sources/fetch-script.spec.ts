@@ -1,6 +1,9 @@
 import { createServer, type Server } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { gzipSync } from 'node:zlib';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { CERTIFICATE } from '../testing/certificate';
 import { fetchScript } from './fetch-script';
 
 const PROXY = 'http://localhost:4781';
@@ -59,4 +62,34 @@ it('says why a text or a map is not there', async () => {
     targetOrigin: `http://127.0.0.1:${port}`,
   });
   expect(problem).toBe('its text could not be fetched: ECONNREFUSED');
+});
+
+describe('an app with a certificate of its own', () => {
+  let secure: Server;
+  beforeAll(async () => {
+    secure = createSecureServer(CERTIFICATE, (request, response) => {
+      const { text } = FILES[request.url ?? ''] ?? { text: '' };
+      response.writeHead(200, { 'content-encoding': 'gzip' }).end(gzipSync(text));
+    });
+    await new Promise<void>((resolve) => secure.listen(0, '127.0.0.1', resolve));
+  });
+  afterAll(() => secure.close());
+
+  it('gives its scripts and their maps', async () => {
+    const targetOrigin = `https://localhost:${(secure.address() as AddressInfo).port}`;
+    const found = await fetchScript(`${PROXY}/named.js`, { proxyOrigin: PROXY, targetOrigin });
+    expect(found).toMatchObject({ text: FILES['/named.js']!.text, map: MAP });
+  });
+});
+
+it('is not fetched beyond its bound, however small it comes', async () => {
+  const vast = gzipSync(Buffer.alloc(70 * 2 ** 20, ' '));
+  const server = createServer((_request, response) =>
+    response.writeHead(200, { 'content-encoding': 'gzip' }).end(vast),
+  );
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const targetOrigin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const { problem } = await fetchScript(`${PROXY}/vast.js`, { proxyOrigin: PROXY, targetOrigin });
+  expect(problem).toBe('its text could not be fetched: it is too large');
+  server.close();
 });

@@ -1,4 +1,9 @@
+import { get as getPlainly, type IncomingMessage } from 'node:http';
+import { get as getSecurely } from 'node:https';
+import { pipeline } from 'node:stream';
 import type { ScriptText } from '@nettle-patch/core';
+import { READABLE_CODINGS, decompressor } from '../proxy/decompress';
+import { textWithin } from '../proxy/text-within';
 import { atOrigin } from './at-origin';
 import { codeOfPage } from './code-of-page';
 
@@ -17,15 +22,40 @@ function isPage(type: string | null, text: string): boolean {
   );
 }
 
+/** Asks an app, which may have a certificate of its own. */
+function answerOf(url: URL): Promise<IncomingMessage> {
+  return new Promise((resolve, reject) => {
+    const headers = { 'accept-encoding': READABLE_CODINGS };
+    const signal = AbortSignal.timeout(TIME_LIMIT_MS);
+    const get = url.protocol === 'https:' ? getSecurely : getPlainly;
+    get(url, { headers, signal, rejectUnauthorized: false }, resolve).once('error', reject);
+  });
+}
+
+/** The body of an answer as text. @throws Unfetched where it is none, or is too large */
+async function textOf(answer: IncomingMessage): Promise<string> {
+  const { statusCode = 0, headers } = answer;
+  if (statusCode < 200 || statusCode > 299) throw new Unfetched(`the server answered ${statusCode}`);
+  const coding = headers['content-encoding'];
+  const readable = decompressor(coding);
+  if (readable === undefined)
+    throw new Unfetched(`it is compressed as "${coding}", which cannot be read here`);
+  pipeline(answer, readable, () => undefined);
+  const read = await textWithin(readable, LARGEST_TEXT);
+  if (!read.isWhole) throw new Unfetched('it is too large');
+  return read.text;
+}
+
 async function fetchText(url: URL): Promise<{ text: string; mapHeader: string | null }> {
-  const answer = await fetch(url, { signal: AbortSignal.timeout(TIME_LIMIT_MS), redirect: 'error' });
-  if (!answer.ok) throw new Unfetched(`the server answered ${answer.status}`);
-  if (Number(answer.headers.get('content-length') ?? 0) > LARGEST_TEXT)
-    throw new Unfetched('it is too large');
-  const text = await answer.text();
-  if (text.length > LARGEST_TEXT) throw new Unfetched('it is too large');
-  if (isPage(answer.headers.get('content-type'), text)) return { text: codeOfPage(text), mapHeader: null };
-  return { text, mapHeader: answer.headers.get('sourcemap') ?? answer.headers.get('x-sourcemap') };
+  const answer = await answerOf(url);
+  try {
+    const { headers } = answer;
+    const text = await textOf(answer);
+    if (isPage(headers['content-type'] ?? null, text)) return { text: codeOfPage(text), mapHeader: null };
+    return { text, mapHeader: (headers['sourcemap'] ?? headers['x-sourcemap'] ?? null) as string | null };
+  } finally {
+    answer.destroy();
+  }
 }
 
 function inlineMap(url: string): string {
@@ -39,8 +69,7 @@ function mapAddress(text: string, header: string | null): string | undefined {
 
 function reason(error: unknown): string {
   if (error instanceof Unfetched) return error.message;
-  const cause = (error as Error).cause as { code?: string } | undefined;
-  return cause?.code ?? (error as Error).message;
+  return (error as NodeJS.ErrnoException).code ?? (error as Error).message;
 }
 
 /** Where pages are opened, and where what they load really is. */
