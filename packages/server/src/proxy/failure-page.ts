@@ -12,6 +12,6 @@ export function explainFailure(targetOrigin: string, error: Error & { code?: str
 <style>body{font:16px/1.5 sans-serif;max-width:34rem;margin:4rem auto;padding:0 1rem;color:#1f2a26;background:#fbf9f4}</style>
 <h1>The app does not answer</h1>
 <p>Nettle Patch stands in front of <code>${escapeText(targetOrigin)}</code>. ${escapeText(why)}</p>
-<p>Start the app's own server, or give its address to <code>nettle-patch serve --target</code>, then load this page again.</p>
+<p>Start the app's own server, or start Nettle Patch with its address (<code>nettle-patch http://localhost:3000</code>), then load this page again.</p>
 </html>`;
 }

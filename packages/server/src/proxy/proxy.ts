@@ -58,7 +58,7 @@ export class RecordingProxy {
   constructor(private readonly options: ProxyOptions) {
     this.#control = options.control;
     this.#proxy = createProxyServer({
-      target: options.targetOrigin,
+      target: reachable(options.targetOrigin),
       changeOrigin: true,
       selfHandleResponse: true,
       secure: false,
@@ -90,7 +90,7 @@ export class RecordingProxy {
 
   upgrade(request: IncomingMessage, socket: Duplex, head: Buffer): void {
     this.#proxy
-      .ws(request, socket as Socket, { target: this.options.targetOrigin }, head)
+      .ws(request, socket as Socket, { target: reachable(this.options.targetOrigin) }, head)
       .catch(() => socket.destroy());
   }
 
@@ -306,6 +306,13 @@ export class RecordingProxy {
     reply.writeHead(502, { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' });
     reply.end?.(explainFailure(this.options.targetOrigin, error));
   }
+}
+
+/** An origin in its parts, as connections are opened to it: an address of version 6 without its brackets. */
+function reachable(origin: string): { protocol: string; host: string; hostname: string; port: string } {
+  const { protocol, host, hostname, port } = new URL(origin);
+  const usual = protocol === 'https:' ? '443' : '80';
+  return { protocol, host, hostname: hostname.replace(/^\[|\]$/g, ''), port: port || usual };
 }
 
 /** A stream of strings whose characters are bytes. */
