@@ -22,7 +22,7 @@ export { readHeader, type Header } from './format/header';
 export { CALL_END, packCalls, unpackCalls, type CallEvents } from './format/packed-calls';
 export { NO_STACK, packSamples, unpackSamples, type SampleColumns } from './format/packed-samples';
 export type { Row, RowContent, RowOfKind } from './format/rows';
-export { RecordingVerifier, type Finding } from './format/verifier';
+export { RecordingVerifier, type Finding } from './recording/verifier';
 export { FORMAT_MAJOR, FORMAT_NAME, FORMAT_VERSION } from './format/version';
 export { linesOfOpenFormat } from './imports/open-formats';
 export { interactionsOf, type Interaction } from './inputs/interactions';

@@ -1,4 +1,4 @@
-import { printable } from './commands/printable';
+import { printable } from './printable';
 
 const SECRETS: readonly (readonly [RegExp, string])[] = [
   [/(secret=)[^&\s"'#]+/gi, '$1…'],

@@ -19,7 +19,7 @@ import { FORMATS, LEFT_OUT, convertedLines, type Format } from './convert';
 import { writeExplanation } from './explain';
 import { Output } from './output';
 import { stepsOf } from '../drive/steps-file';
-import { printable } from './printable';
+import { printable } from '../printable';
 import { readJson } from './read-json';
 import { CONFIG_NAME, readConfig } from '../start/config';
 import { FileError, noticeText, readRecordingFile } from './read-recording';

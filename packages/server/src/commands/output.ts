@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { styleText } from 'node:util';
-import { printable } from './printable';
+import { printable } from '../printable';
 
 /** Longest line on a terminal that tells no width. */
 const USUAL_WIDTH = 100;

@@ -11,7 +11,7 @@ import {
 } from '@nettle-patch/core';
 import { Output } from '../commands/output';
 import { FileError } from '../commands/read-recording';
-import { printable } from '../commands/printable';
+import { printable } from '../printable';
 import { writeOut } from '../commands/write-out';
 import { Option, type Command } from 'commander';
 import { CONFIG_NAME, readConfig } from '../start/config';

@@ -172,6 +172,7 @@ export class RecordingProxy {
       ...(isExact ? { rewriteInline: this.#inlineRewriter(answer, request) } : {}),
     };
     const head = (begin: string) => {
+      if (response.headersSent) return;
       const charset = encodingPushedOut(begin, recorderElements(injected).length);
       const context = { ...this.#context(request), permit, ...(charset === undefined ? {} : { charset }) };
       this.#head(answer, response, context);

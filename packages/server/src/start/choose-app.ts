@@ -1,5 +1,5 @@
 import { createInterface } from 'node:readline/promises';
-import { printable } from '../commands/printable';
+import { printable } from '../printable';
 import { BadAddressError } from '../serve';
 import { findApps, type FoundApp } from './find-apps';
 

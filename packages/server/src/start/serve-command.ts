@@ -1,19 +1,12 @@
 import type { ProxySettings } from '@nettle-patch/core';
-import { InvalidArgumentError, type Command } from 'commander';
+import type { Command } from 'commander';
+import { portNumber } from '../commands/whole-number';
 import { BadAddressError, serve, targetOriginOf, type Running } from '../serve';
 import { chooseApp } from './choose-app';
 import { readConfig, type Config } from './config';
 import { openInBrowser } from './open-browser';
 
 const DEFAULT_PORT = 4780;
-
-function parsePort(text: string): number {
-  const port = Number(text);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) {
-    throw new InvalidArgumentError('Expected a whole number from 0 to 65535.');
-  }
-  return port;
-}
 
 interface ServeFlags {
   readonly target?: string;
@@ -96,8 +89,8 @@ export function addServeCommand(program: Command): void {
     .description('put Nettle Patch in front of a running app, and open it')
     .argument('[address]', 'address of the app (default: what answers on this computer)')
     .option('--target <address>', 'the same')
-    .option('--port <number>', `port of the tool (default: ${DEFAULT_PORT})`, parsePort)
-    .option('--proxy-port <number>', 'port the app is opened at (default: the one after --port)', parsePort)
+    .option('--port <number>', `port of the tool (default: ${DEFAULT_PORT})`, portNumber)
+    .option('--proxy-port <number>', 'port the app is opened at (default: the one after --port)', portNumber)
     .option(
       '--lan [address]',
       'let devices of the room join by a code, at an address of this computer (default: the likeliest)',

@@ -1,26 +1,21 @@
 import { RecordingVerifier, type Finding } from '@nettle-patch/core';
-import { InvalidArgumentError, type Command } from 'commander';
+import type { Command } from 'commander';
 import { Output } from '../commands/output';
 import { FileError, piecesOf } from '../commands/read-recording';
+import { portNumber, wholeNumber } from '../commands/whole-number';
 import { EmitterCheck } from './emitter-check';
 
 /** How the command ends, for scripts that call it. */
 export const EXIT = { good: 0, faulty: 1, unusable: 2 } as const;
 
+const USUAL_PORT = 4781;
 const USUAL_SECONDS = 10;
+const MOST_SECONDS = 24 * 3600;
 
 interface VerifyFlags {
   readonly listen?: boolean;
   readonly port: number;
   readonly seconds: number;
-}
-
-function wholeNumber(text: string): number {
-  const value = Number(text);
-  if (!Number.isInteger(value) || value < 0 || value > 65_535) {
-    throw new InvalidArgumentError('Expected a whole number from 0 to 65535.');
-  }
-  return value;
 }
 
 /** Writes findings as they come, and how many there were. */
@@ -91,8 +86,8 @@ export function addVerifyCommand(program: Command): void {
     .description('say line by line what breaks the format of recordings, or the protocol of emitters')
     .argument('[file]', 'recording')
     .option('--listen', 'wait for an emitter, record it, and say what it does wrong')
-    .option('--port <number>', 'port to listen at', wholeNumber, 4781)
-    .option('--seconds <number>', 'how long it is recorded', wholeNumber, USUAL_SECONDS)
+    .option('--port <number>', 'port to listen at', portNumber, USUAL_PORT)
+    .option('--seconds <number>', 'how long it is recorded', wholeNumber(MOST_SECONDS), USUAL_SECONDS)
     .addHelpText(
       'after',
       `

@@ -1,7 +1,7 @@
-import { RecordingBuilder } from '../recording/builder';
-import { RecordingDecoder } from './decoder';
-import { RefusedRecordingError } from './errors';
-import { ROW_SHAPES } from './rows';
+import { RecordingBuilder } from './builder';
+import { RecordingDecoder } from '../format/decoder';
+import { RefusedRecordingError } from '../format/errors';
+import { ROW_SHAPES } from '../format/rows';
 
 /** Something a recording should not have, or that a reader of this version passes over. */
 export interface Finding {
