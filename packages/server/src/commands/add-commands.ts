@@ -2,7 +2,6 @@ import {
   TABLES,
   budgetCases,
   checkBudget,
-  compareRecordings,
   comparisonCases,
   junitXml,
   thresholdsOf,
@@ -19,16 +18,14 @@ import { FORMATS, LEFT_OUT, convertedLines, type Format } from './convert';
 import { writeExplanation } from './explain';
 import { Output } from './output';
 import { stepsOf } from '../drive/steps-file';
-import { printable } from '../printable';
 import { readJson } from './read-json';
+import { say } from './say';
 import { CONFIG_NAME, readConfig } from '../start/config';
 import { FileError, noticeText, readRecordingFile } from './read-recording';
 import { writeOut } from './write-out';
 
 /** How these commands end, for scripts that call them. */
 export const EXIT = { done: 0, exceeded: 1, unusable: 2 } as const;
-
-const say = (text: string) => console.error(printable(text));
 
 async function open(path: string): Promise<Recording> {
   const { recording, notices } = await readRecordingFile(path, say);
@@ -129,10 +126,9 @@ function addCompare(program: Command): void {
         const as = (['json', 'markdown', 'html', 'svg'] as const).find((form) => flags[form]) ?? 'text';
         const [was, is] = [await open(before), await open(after)];
         const thresholds = await thresholdsFor(is, flags.thresholds);
-        writeComparison(output, was, is, thresholds, as);
+        const comparison = writeComparison(output, was, is, thresholds, as);
         if (flags.junit === undefined) return;
-        const cases = comparisonCases(compareRecordings(was, is, thresholds));
-        await writeOut(flags.junit, junitXml(`${before} against ${after}`, cases));
+        await writeOut(flags.junit, junitXml(`${before} against ${after}`, comparisonCases(comparison)));
       }),
     );
 }

@@ -14,33 +14,33 @@ import {
   testedWords,
   verdictWords,
   type Recording,
+  type Comparison,
   type SeriesSide,
   type Thresholds,
 } from '@nettle-patch/core';
 import type { Output } from './output';
 
-/** Writes how two recordings differ, for people to read or to be passed on, or as JSON. */
+/** Writes how two recordings differ, for people to read or to be passed on, or as JSON. @returns how they do */
 export function writeComparison(
   output: Output,
   before: Recording,
   after: Recording,
   thresholds: Thresholds,
   as: 'text' | 'markdown' | 'json' | 'html' | 'svg',
-): void {
+): Comparison {
   if (as === 'html' || as === 'svg') {
     const proof = proofOf(before, after, thresholds);
     output.data((as === 'html' ? comparisonPage(proof) : comparisonPicture(proof)).trimEnd());
-    return;
+    return proof.comparison;
   }
   const comparison = compareRecordings(before, after, thresholds);
-  if (as === 'json') {
-    output.json(comparisonReport(before, after, comparison));
-    return;
-  }
-  if (as === 'markdown') {
-    output.data(comparisonMarkdown(before, after, comparison));
-    return;
-  }
+  if (as === 'json') output.json(comparisonReport(before, after, comparison));
+  else if (as === 'markdown') output.data(comparisonMarkdown(before, after, comparison));
+  else writeText(output, comparison);
+  return comparison;
+}
+
+function writeText(output: Output, comparison: Comparison): void {
   for (const warning of comparison.warnings) output.line(output.style('yellow', warning));
   output.table(
     [

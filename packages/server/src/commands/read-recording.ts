@@ -89,6 +89,19 @@ async function readOpenFormat(path: string, refused: RefusedRecordingError): Pro
   }
 }
 
+/** Whether the file system refused something; else what is in a file is damaged. */
+export function isOfDisk(error: unknown): boolean {
+  return (error as NodeJS.ErrnoException).syscall !== undefined;
+}
+
+/** Why a file could not be read, in words. */
+export function unreadable(path: string, error: unknown): FileError {
+  const { code, message } = error as NodeJS.ErrnoException;
+  if (code === 'ENOENT') return new FileError(`${path}: there is no such file.`);
+  if (code === 'EISDIR') return new FileError(`${path}: this is a folder, not a file.`);
+  return new FileError(`${path} could not be read: ${message}`);
+}
+
 /** Words for what could not be read, with its line. */
 export function noticeText(path: string, { line, detail }: ReadNotice): string {
   return `${path}${line === undefined ? '' : `, line ${line}`}: ${detail}`;
@@ -118,8 +131,7 @@ export async function readRecordingFile(path: string, say: (text: string) => voi
         if (decoder.isFull) break;
       }
     } catch (error) {
-      if (error instanceof RefusedRecordingError || (error as NodeJS.ErrnoException).syscall !== undefined)
-        throw error;
+      if (error instanceof RefusedRecordingError || isOfDisk(error)) throw error;
       decoder.note({
         code: 'damaged-archive',
         detail: `the archive is damaged (${(error as Error).message})`,
@@ -136,9 +148,6 @@ export async function readRecordingFile(path: string, say: (text: string) => voi
         `${path}, line 1: ${error.message}. Expected a recording of Nettle Patch (.nettle.jsonl or .nettle.jsonl.gz).`,
       );
     }
-    const { code } = error as NodeJS.ErrnoException;
-    if (code === 'ENOENT') throw new FileError(`${path}: there is no such file.`);
-    if (code === 'EISDIR') throw new FileError(`${path}: this is a folder, not a file.`);
-    throw new FileError(`${path} could not be read: ${(error as Error).message}`);
+    throw unreadable(path, error);
   }
 }

@@ -11,10 +11,10 @@ import {
 } from '@nettle-patch/core';
 import { Output } from '../commands/output';
 import { FileError } from '../commands/read-recording';
-import { printable } from '../printable';
+import { say } from '../commands/say';
 import { writeOut } from '../commands/write-out';
 import { Option, type Command } from 'commander';
-import { CONFIG_NAME, readConfig } from '../start/config';
+import { CONFIG_NAME, readConfig, settingsFrom } from '../start/config';
 import { BrowserError } from './browser';
 import { BROWSER_NAMES, type BrowserName } from './local-browsers';
 import { recordScript } from './record';
@@ -39,8 +39,6 @@ interface RecordFlags {
   markdown?: boolean;
   junit?: string;
 }
-
-const say = (text: string) => console.error(printable(text));
 
 /** Thrown for arguments that cannot be used. */
 class BadArgumentError extends Error {
@@ -69,11 +67,7 @@ async function runRecord(address: string | undefined, flags: RecordFlags): Promi
   const { lines, browser, failure } = await recordScript({
     url,
     steps: await readStepsFile(needed(flags.steps ?? config.steps, 'file of steps (--steps)')),
-    settings: {
-      mode: flags.mode ?? config.mode ?? 'everyday',
-      isolate: flags.isolate ?? config.isolate ?? false,
-      leaveOut: flags.leaveOut ?? config.leaveOut ?? [],
-    },
+    settings: settingsFrom(flags, config),
     onRound: (done) => {
       if (repeat > 1) say(`Taking the steps, time ${done + 1} of ${repeat} …`);
     },

@@ -4,6 +4,7 @@ import { WebSocket as NodeSocket } from 'ws';
 import { Emitter, type EmittedRow } from '../../../../docs/reference-emitter.mjs';
 import { RecordingClient } from '../client/recording-client';
 import { serve, type Running } from '../serve';
+import { DECKHAND, deckhandHeader } from '../testing/deckhand';
 
 vi.mock('../assets', () => ({ builtPath: () => import.meta.filename }));
 
@@ -19,35 +20,6 @@ class CuttableSocket extends NodeSocket {
 
 const cut = () => sockets.splice(0).forEach((socket) => socket.terminate());
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
-const TARGET = {
-  id: 'deckhand',
-  title: 'Deckhand',
-  url: 'app://deckhand',
-  engine: 'Deckhand 3',
-  device: 'phone',
-  available: ['event'],
-  missing: [],
-};
-
-function header(id: string): EmittedRow {
-  const { title, url, engine, device } = TARGET;
-  return {
-    kind: 'header',
-    format: 'nettle-patch',
-    version: '1.0',
-    id,
-    startedAt: '2026-11-20T12:40:00.000Z',
-    title,
-    mode: 'everyday',
-    startUp: false,
-    clockStepMs: 0.1,
-    refreshMs: 16.7,
-    target: { title, url, engine, device },
-    available: ['event'],
-    missing: [],
-  };
-}
-
 const span = (at: number): EmittedRow => ({
   kind: 'span',
   thread: 0,
@@ -64,8 +36,8 @@ let ends = 0;
 beforeEach(async () => {
   vi.stubGlobal('WebSocket', CuttableSocket);
   running = await serve({ target: 'localhost:9', port: 0, proxyPort: 0 });
-  emitter = new Emitter(running.proxyOrigin, TARGET, {
-    start: header,
+  emitter = new Emitter(running.proxyOrigin, DECKHAND, {
+    start: deckhandHeader,
     stop: () => ({ kind: 'end', startMs: (ends = 1000), reason: 'stopped' }),
     note: (text) => [{ ...span(999), type: 'note', name: text }],
   });
@@ -118,8 +90,8 @@ describe('the reference emitter', () => {
     const { devices, origin = '' } = running.lan;
     const distant = new Emitter(
       origin,
-      { ...TARGET, id: 'distant' },
-      { start: header, stop: () => ({ kind: 'end', startMs: 500, reason: 'stopped' }) },
+      { ...DECKHAND, id: 'distant' },
+      { start: deckhandHeader, stop: () => ({ kind: 'end', startMs: 500, reason: 'stopped' }) },
       devices.code.code,
     );
     await distant.connect();

@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
+import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { readJson } from '../commands/read-json';
 
@@ -33,6 +34,18 @@ const configSchema = object({
 
 /** What a project says of how it is recorded. */
 export type Config = Omit<InferType<typeof configSchema>, '$schema'>;
+
+/** How pages are treated: what is said on the command line goes before what the project says. */
+export function settingsFrom(
+  flags: Pick<Config, 'mode' | 'isolate' | 'leaveOut'>,
+  config: Config,
+): Pick<ProxySettings, 'mode' | 'isolate' | 'leaveOut'> {
+  return {
+    mode: flags.mode ?? config.mode ?? DEFAULT_SETTINGS.mode,
+    isolate: flags.isolate ?? config.isolate ?? DEFAULT_SETTINGS.isolate,
+    leaveOut: flags.leaveOut ?? config.leaveOut ?? DEFAULT_SETTINGS.leaveOut,
+  };
+}
 
 /**
  * The settings of the project in a folder, where it has any. Files in them are meant from the folder of the settings.

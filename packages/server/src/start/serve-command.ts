@@ -1,9 +1,8 @@
-import type { ProxySettings } from '@nettle-patch/core';
 import type { Command } from 'commander';
 import { portNumber } from '../commands/whole-number';
 import { BadAddressError, serve, targetOriginOf, type Running } from '../serve';
 import { chooseApp } from './choose-app';
-import { readConfig, type Config } from './config';
+import { readConfig, settingsFrom } from './config';
 import { openInBrowser } from './open-browser';
 
 const DEFAULT_PORT = 4780;
@@ -17,15 +16,6 @@ interface ServeFlags {
   readonly leaveOut?: string[];
   readonly lan?: string | true;
   readonly open: boolean;
-}
-
-/** What is said on the command line goes before what the project says. */
-function settingsFrom({ exact, isolate, leaveOut }: ServeFlags, config: Config): Partial<ProxySettings> {
-  return {
-    mode: exact ? 'exact' : (config.mode ?? 'everyday'),
-    isolate: isolate ?? config.isolate ?? false,
-    leaveOut: leaveOut ?? config.leaveOut ?? [],
-  };
 }
 
 function tell(running: Running, target: string): void {
@@ -69,7 +59,7 @@ async function runServe(address: string | undefined, flags: ServeFlags): Promise
     target,
     port,
     proxyPort: flags.proxyPort ?? config.proxyPort ?? (port === 0 ? 0 : port + 1),
-    settings: settingsFrom(flags, config),
+    settings: settingsFrom({ ...flags, mode: flags.exact ? 'exact' : undefined }, config),
     ...(flags.lan === undefined ? {} : { lan: flags.lan }),
   });
   tell(running, target);

@@ -2,32 +2,9 @@ import type { Finding } from '@nettle-patch/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { WebSocket } from 'ws';
 import { Emitter } from '../../../../docs/reference-emitter.mjs';
+import { DECKHAND, deckhandHeader } from '../testing/deckhand';
 import { EmitterCheck } from './emitter-check';
 
-const TARGET = {
-  id: 'deckhand',
-  title: 'Deckhand',
-  url: 'app://deckhand',
-  engine: 'Deckhand 3',
-  device: 'phone',
-  available: ['event'],
-  missing: [],
-};
-const { title, url, engine, device } = TARGET;
-const header = {
-  kind: 'header',
-  format: 'nettle-patch',
-  version: '1.0',
-  startedAt: '2026-11-20T12:40:00.000Z',
-  title,
-  mode: 'everyday',
-  startUp: false,
-  clockStepMs: 0.1,
-  refreshMs: 16.7,
-  target: { title, url, engine, device },
-  available: ['event'],
-  missing: [],
-};
 const END = { kind: 'end', startMs: 100, reason: 'stopped' };
 
 let findings: Finding[];
@@ -59,7 +36,7 @@ async function sends(hello: object, frames: readonly string[]): Promise<WebSocke
   return socket;
 }
 
-const HELLO = { type: 'hello', target: { ...TARGET, visible: true, recording: null } };
+const HELLO = { type: 'hello', target: { ...DECKHAND, visible: true, recording: null } };
 const batch = (rows: readonly object[], more: object = {}) =>
   [
     { type: 'rows', targetId: 'deckhand', recordingId: 'verified', sequence: 0, last: false, ...more },
@@ -70,7 +47,7 @@ const batch = (rows: readonly object[], more: object = {}) =>
 
 describe('an emitter', () => {
   it('that is in order has no fault', async () => {
-    const emitter = new Emitter(origin, TARGET, { start: (id) => ({ ...header, id }), stop: () => END });
+    const emitter = new Emitter(origin, DECKHAND, { start: deckhandHeader, stop: () => END });
     await emitter.connect();
     await check.record(300);
     emitter.close();
@@ -80,7 +57,7 @@ describe('an emitter', () => {
 
   it('that breaks the protocol or the format is told each fault, with its frame or its line', async () => {
     const first = batch([
-      { ...header, id: 'verified' },
+      deckhandHeader('verified'),
       { kind: 'task', thread: 0, startMs: 1, durationMs: 'long', source: 'own' },
       { kind: 'tide' },
     ]);
@@ -109,7 +86,7 @@ describe('an emitter', () => {
   });
 
   it('that does not end is told so', async () => {
-    const socket = await sends(HELLO, [batch([{ ...header, id: 'verified' }])]);
+    const socket = await sends(HELLO, [batch([deckhandHeader('verified')])]);
     await check.record(10);
     socket.close();
     expect(faults()[0]).toBe('no batch with "last": true came within 3 s of "stop"');

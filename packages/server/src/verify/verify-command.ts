@@ -1,7 +1,7 @@
 import { RecordingVerifier, type Finding } from '@nettle-patch/core';
 import type { Command } from 'commander';
 import { Output } from '../commands/output';
-import { FileError, piecesOf } from '../commands/read-recording';
+import { FileError, isOfDisk, piecesOf, unreadable } from '../commands/read-recording';
 import { portNumber, wholeNumber } from '../commands/whole-number';
 import { EmitterCheck } from './emitter-check';
 
@@ -51,9 +51,8 @@ async function verifyFile(path: string): Promise<void> {
   try {
     for await (const piece of piecesOf(path)) verifier.push(piece);
   } catch (error) {
-    const { code, message } = error as NodeJS.ErrnoException;
-    if (code === 'ENOENT') throw new FileError(`${path}: there is no such file.`);
-    if (code === 'EISDIR') throw new FileError(`${path} is a folder.`);
+    if (isOfDisk(error)) throw unreadable(path, error);
+    const { message } = error as Error;
     findings.tell({
       isFault: true,
       line: verifier.lineCount + 1,
