@@ -1,7 +1,7 @@
 /**
  * What rewriting breaks, which is to be nothing: programs for testing parsers, every script of this project's own
  * dependencies, and packages from the registry whose own tests are run as they are and rewritten. Prints counts, and
- * each that differs. `npm run bench -- rewriting [--json]`
+ * each that differs; and how quickly large bundles get through. `npm run bench -- rewriting [--json]`
  */
 import { execFile } from 'node:child_process';
 import { cpSync, existsSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
@@ -10,6 +10,7 @@ import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import { UnrewritableError, parseScript, problemOf, rewriteScript } from '../packages/server/dist/index.js';
 import { installed } from './lib/installed.mjs';
+import { largeBundles } from './lib/large-bundle.mjs';
 import { asJson, say } from './lib/options.mjs';
 
 const path = (relative) => fileURLToPath(new URL(relative, import.meta.url));
@@ -143,6 +144,7 @@ async function ownTests(folder) {
   return { ...counts, packages: packages.size, tests, differing };
 }
 
+const bundles = await largeBundles();
 const folder = installed(path('rewriting/'));
 const programs = join(folder, 'node_modules/test262-parser-tests');
 const figures = [
@@ -153,5 +155,6 @@ const figures = [
   ),
   rewriteAll('dependencies of this project', scriptsBelow(path('../node_modules')), isModuleFile),
   await ownTests(folder),
+  bundles,
 ];
 if (asJson) console.log(JSON.stringify(figures, null, 2));

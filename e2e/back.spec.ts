@@ -1,7 +1,8 @@
 import { chromium, expect, test } from '@playwright/test';
-import { RecordingClient, serve } from '../packages/server/dist/index.js';
+import { RecordingClient, openLocalBrowser, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
 import { localApp } from './local-app';
+import { needs } from './scripted';
 
 const page = (
   path: string,
@@ -87,3 +88,40 @@ test('a page that is left while it is recorded comes back as it was, and can be 
   expect(lines.some((line) => line.includes('"pointerdown"') || line.includes('"click"'))).toBe(true);
   await close();
 });
+
+for (const mode of ['everyday', 'exact'] as const) {
+  test(`a page that is recorded in another engine comes back as it was: ${mode}`, async () => {
+    needs('webkit');
+    const told: string[] = [];
+    const goBack = 'addEventListener("load", () => setTimeout(() => history.back(), 300))';
+    const app = await localApp((request, response) => {
+      if (request.url!.startsWith('/told')) told.push(request.url!.slice('/told?'.length));
+      response.writeHead(200, { 'content-type': 'text/html' }).end(`<!doctype html><title>Quay</title>
+        <link rel="icon" href="data:,"><a id="next" href="/next">Next</a><script>
+        addEventListener('pageshow', ({ persisted }) => fetch('/told?' + location.pathname + ' ' + persisted));
+        ${request.url === '/next' ? goBack : ''}</script>`);
+    });
+    const running = await serve({ target: app.origin, port: 0, proxyPort: 0, settings: { mode } });
+    const client = await RecordingClient.connect(running);
+    const browser = await openLocalBrowser('webkit');
+    try {
+      await browser.navigate(`${running.proxyOrigin}/`);
+      await client.start(await client.target(), 'left');
+      const origin = browser.originOf((await browser.find('#next'))!);
+      const press = [
+        { type: 'pointerMove', x: 0, y: 0, origin },
+        { type: 'pointerDown', button: 0 },
+        { type: 'pointerUp', button: 0 },
+      ];
+      await browser.perform([
+        { type: 'pointer', id: 'mouse', parameters: { pointerType: 'mouse' }, actions: press },
+      ]);
+      await expect.poll(() => told).toEqual(['/%20false', '/next%20false', '/%20true']);
+    } finally {
+      await browser.close();
+      client.close();
+      running.close();
+      app.close();
+    }
+  });
+}

@@ -33,7 +33,12 @@ function isParsedByAnother(code: string, isModule: boolean): boolean {
 }
 
 /** The browser judges regular expressions: it may know a newer syntax than the engine that runs here. */
-const OPTIONS: Options = { next: true, ranges: true, webcompat: true, validateRegex: false };
+const OPTIONS: Options = {
+  next: true,
+  ranges: { start: true, end: true },
+  webcompat: true,
+  validateRegex: false,
+};
 
 /**
  * Parses a script, as a module where it is one. The tree is an ESTree with offsets.

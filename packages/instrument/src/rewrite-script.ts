@@ -13,7 +13,7 @@ import type { Program } from 'acorn';
 import { composeMaps } from './compose-maps';
 import { Edits } from './edits';
 import { parseScript, parsingProblem, type ProblemFinder } from './parse';
-import { Rewriter, scriptBegin, scriptEnd, type RecordedSite } from './rewriter';
+import { Rewriter, scriptBegin, scriptEnd } from './rewriter';
 import { topLevelNames } from './scopes';
 import { directivesOf } from './tree';
 
@@ -77,7 +77,7 @@ export function prepareScript(text: string, options: ScriptToPrepare): PreparedS
   const edits = new Edits();
   const rewriter = new Rewriter(text, edits);
   rewriter.program(program, isModule);
-  const registration = registrationOf(text, program, rewriter.sites, options);
+  const registration = registrationOf(text, rewriter, options);
   const closed = !rewriter.waitsAtTopLevel;
   const register = registerCall(registration, program);
   const head = (firstId: number) => `${register(firstId)}${closed ? scriptBegin(firstId) : ''}`;
@@ -152,18 +152,13 @@ function isInside(program: Program, offset: number): boolean {
   return program.body.some(({ start, end }) => start < offset && offset < end);
 }
 
-function registrationOf(
-  text: string,
-  program: Program,
-  sites: readonly RecordedSite[],
-  options: ScriptToPrepare,
-): ScriptRegistration {
+function registrationOf(text: string, rewriter: Rewriter, options: ScriptToPrepare): ScriptRegistration {
   const script: ScriptText = {
     url: options.url,
     text,
     ...(options.map === undefined ? {} : { map: options.map, mapUrl: options.mapUrl ?? options.url }),
   };
-  const names = new ScriptResolver(script, program);
+  const names = new ScriptResolver(script, rewriter.functions());
   const files: string[] = [];
   const fileIndex = (file: string) => {
     const at = files.indexOf(file);
@@ -172,7 +167,7 @@ function registrationOf(
   const path = originalPath(options.url) || 'page';
   const scriptName = path.split('/').pop()!;
   const functions: ScriptRegistration['functions'][number][] = [[scriptName, fileIndex(path), 1, 1, 0]];
-  for (const { start } of sites) {
+  for (const { start } of rewriter.sites) {
     const { name, file, line, column, owner } = names.functionAt(start);
     functions.push([name, fileIndex(file ?? path), line, column, owner === 'library' ? 1 : 0]);
   }

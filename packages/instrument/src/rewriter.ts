@@ -2,10 +2,12 @@ import {
   ENTER,
   INSERTIONS,
   LEAVE,
-  childrenOf,
   isFunction,
-  isLeaf,
+  nested,
+  pushChildren,
+  siteOf,
   type FunctionNode,
+  type FunctionSite,
 } from '@nettle-patch/core';
 import type { AnyNode, Program } from 'acorn';
 import type { Edits, Piece } from './edits';
@@ -25,13 +27,6 @@ interface Surroundings {
   readonly strict: boolean;
 }
 
-/** A node that is still to be visited. */
-interface Visit {
-  readonly node: AnyNode;
-  readonly parent: AnyNode;
-  readonly around: Surroundings;
-}
-
 /** Puts enter and leave into one parsed script. Outer nodes are visited before inner ones, however deep they are. */
 export class Rewriter {
   readonly sites: RecordedSite[] = [];
@@ -39,7 +34,11 @@ export class Rewriter {
   waitsAtTopLevel = false;
   /** Where the latest statement that is an expression begins. */
   #statementStart = -1;
-  readonly #pending: Visit[] = [];
+  readonly #functions: FunctionSite[] = [];
+  /** Nodes still to be visited, the next one last, and beside each what it stands in. */
+  readonly #pending: AnyNode[] = [];
+  readonly #parents: AnyNode[] = [];
+  readonly #surroundings: Surroundings[] = [];
 
   constructor(
     private readonly text: string,
@@ -48,16 +47,29 @@ export class Rewriter {
 
   program(program: Program, isModule: boolean): void {
     const strict = isModule || hasDirective(program.body, 'use strict');
-    this.#visitLater(program.body, program, { waiting: undefined, topLevel: true, strict });
-    for (let next = this.#pending.pop(); next !== undefined; next = this.#pending.pop()) this.#visit(next);
+    this.#visitLater(program, { waiting: undefined, topLevel: true, strict });
+    for (let node = this.#pending.pop(); node !== undefined; node = this.#pending.pop())
+      this.#visit(node, this.#parents.pop()!, this.#surroundings.pop()!);
   }
 
-  /** Has nodes visited before all that wait already, in their order. */
-  #visitLater(nodes: readonly AnyNode[], parent: AnyNode, around: Surroundings): void {
-    for (let at = nodes.length - 1; at >= 0; at--) {
-      const node = nodes[at]!;
-      if (!isLeaf(node)) this.#pending.push({ node, parent, around });
+  /** All functions of the script, recorded or not, in order of their start. */
+  functions(): FunctionSite[] {
+    return nested(this.#functions);
+  }
+
+  /** Has what stands in a node visited before all that waits already, in its order. */
+  #visitLater(parent: AnyNode, around: Surroundings): void {
+    pushChildren(parent, this.#pending);
+    while (this.#parents.length < this.#pending.length) {
+      this.#parents.push(parent);
+      this.#surroundings.push(around);
     }
+  }
+
+  #nodeLater(node: AnyNode, parent: AnyNode, around: Surroundings): void {
+    this.#pending.push(node);
+    this.#parents.push(parent);
+    this.#surroundings.push(around);
   }
 
   #open(at: number, piece: Piece): void {
@@ -68,30 +80,31 @@ export class Rewriter {
     this.edits.close(at, piece);
   }
 
-  #visit({ node, parent, around }: Visit): void {
+  #visit(node: AnyNode, parent: AnyNode, around: Surroundings): void {
     if (node.type === 'ExpressionStatement') this.#statementStart = node.start;
     if (isFunction(node)) {
+      this.#functions.push(siteOf(node, parent));
       this.#function(node, around);
       return;
     }
     if (around.topLevel && isWait(node)) this.waitsAtTopLevel = true;
     if (around.waiting !== undefined) this.#wait(node, parent, around.waiting);
-    this.#visitLater(childrenOf(node), node, around);
+    this.#visitLater(node, around);
   }
 
   #function(node: FunctionNode, around: Surroundings): void {
     if (hasOwnRules(node)) return;
     const strict = around.strict || makesStrict(node);
     const waits = node.async === true || node.generator === true;
-    const recorded = isWorthRecording(node, strict);
+    const recorded = isWorthRecording(node, strict, this.text);
     const id = this.sites.length;
     if (recorded) {
       this.sites.push({ start: node.start });
       this.#body(node, id, waits);
     }
     const outside = { waiting: undefined, topLevel: false, strict };
-    this.#visitLater([node.body], node, recorded && waits ? { ...outside, waiting: id } : outside);
-    this.#visitLater(node.params, node, outside);
+    this.#nodeLater(node.body, node, recorded && waits ? { ...outside, waiting: id } : outside);
+    for (let at = node.params.length - 1; at >= 0; at--) this.#nodeLater(node.params[at]!, node, outside);
   }
 
   #body(node: FunctionNode, id: number, waits: boolean): void {

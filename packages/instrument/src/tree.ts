@@ -1,4 +1,4 @@
-import { childrenOf, isFunction } from '@nettle-patch/core';
+import { isFunction, pushChildren } from '@nettle-patch/core';
 import type { AnyNode } from 'acorn';
 
 /**
@@ -11,9 +11,7 @@ export function findOwn(node: AnyNode, isFound: (node: AnyNode) => boolean): boo
   const pending = [node];
   for (let at = pending.pop(); at !== undefined; at = pending.pop()) {
     if (isFound(at)) return true;
-    if (isFunction(at)) continue;
-    const children = childrenOf(at);
-    for (let index = children.length - 1; index >= 0; index--) pending.push(children[index]!);
+    if (!isFunction(at)) pushChildren(at, pending);
   }
   return false;
 }

@@ -42,7 +42,11 @@ function returnsCallOf(node: AnyNode, name: string): boolean {
   return false;
 }
 
-function hasTailCall(body: AnyNode, name: string): boolean {
+/** Whether a text can hold a name at all, written as it is or with escapes. */
+const canHold = (text: string, name: string) => text.includes(name) || text.includes('\\u');
+
+function hasTailCall(body: AnyNode, name: string, text: string): boolean {
+  if (!canHold(text.slice(body.start, body.end), name)) return false;
   return findOwn(
     body,
     (node) => node.type === 'ReturnStatement' && node.argument != null && returnsCallOf(node.argument, name),
@@ -61,13 +65,14 @@ function hasUsing(body: AnyNode): boolean {
  * call themselves in tail position in strict code, as an engine with proper tail calls (ECMA-262, section
  * 15.10) could otherwise run out of stack; those that wait at the end of a block, unseen; and those whose statements would
  * mean something else in the block that recording puts around them.
+ * @param text of the whole script
  */
-export function isWorthRecording(node: FunctionNode, strict: boolean): boolean {
+export function isWorthRecording(node: FunctionNode, strict: boolean, text: string): boolean {
   const waits = node.async === true || node.generator === true;
   if (!waits && isSmall(node.body)) return false;
   if (!isSameInBlock(node, strict)) return false;
   if (waits) return !hasUsing(node.body);
-  return !(strict && node.id != null && hasTailCall(node.body, node.id.name));
+  return !(strict && node.id != null && hasTailCall(node.body, node.id.name, text));
 }
 
 /** Whether a function's body makes its code strict. */

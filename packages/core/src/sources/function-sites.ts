@@ -1,5 +1,5 @@
 import { parse, type AnyNode, type Node, type Program } from 'acorn';
-import { childrenOf, isLeaf, isFunction, type FunctionNode } from './syntax-tree';
+import { isFunction, pushChildren, type FunctionNode } from './syntax-tree';
 
 /** A function in a script's text. Offsets count UTF-16 units from 0. */
 export interface FunctionSite {
@@ -72,30 +72,32 @@ export function functionSites(text: string): FunctionSite[] | undefined {
   return program === undefined ? undefined : sitesIn(program);
 }
 
-function siteOf({ id, start, body, end }: FunctionNode, parent: AnyNode): FunctionSite {
+/** A function of a tree. @param parent the node that it stands in directly, which may give it a name */
+export function siteOf({ id, start, body, end }: FunctionNode, parent: AnyNode): FunctionSite {
   const known = nameOfTarget(id) ?? nameFromParent(parent);
   const place = { start, bodyStart: body.start, end };
   return known === undefined ? place : { ...place, nameStart: known.start, name: known.name };
 }
 
-/**
- * All functions of a parsed script (ESTree), in order of their start. However deep the tree is, nothing calls itself.
- */
-export function sitesIn(program: Program): FunctionSite[] {
+/** All functions of a parsed script (ESTree). However deep the tree is, nothing calls itself. */
+function sitesIn(program: Program): FunctionSite[] {
   const found: FunctionSite[] = [];
   const pending: AnyNode[] = [program];
   for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
-    for (const child of childrenOf(node)) {
-      if (isLeaf(child)) continue;
-      pending.push(child);
+    const from = pending.length;
+    pushChildren(node, pending);
+    for (let at = from; at < pending.length; at++) {
+      const child = pending[at]!;
       if (isFunction(child)) found.push(siteOf(child, node));
     }
   }
-  return nested(found.sort((a, b) => a.start - b.start || b.end - a.end));
+  return nested(found);
 }
 
-function nested(sorted: readonly FunctionSite[]): FunctionSite[] {
+/** All functions of a script, as they were found, in order of their start and each with the one it stands in. */
+export function nested(found: readonly FunctionSite[]): FunctionSite[] {
   const around: FunctionSite[] = [];
+  const sorted = [...found].sort((a, b) => a.start - b.start || b.end - a.end);
   return sorted.map((site) => {
     while (around.length > 0 && around.at(-1)!.end < site.end) around.pop();
     const outer = around.at(-1);

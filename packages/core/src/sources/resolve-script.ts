@@ -1,8 +1,7 @@
 import { isIgnored, originalPositionFor, sourceContentFor, type TraceMap } from '@jridgewell/trace-mapping';
-import type { Program } from 'acorn';
 import type { Owner, RecordedFunction } from '../recording/functions';
 import { withoutInsertions } from '../exact/insertions';
-import { functionSites, siteAt, sitesIn, type FunctionSite } from './function-sites';
+import { functionSites, siteAt, type FunctionSite } from './function-sites';
 import { isLibraryPath, originalPath } from './original-path';
 import { readSourceMap } from './source-map';
 import { LineIndex, type TextPosition } from './text-position';
@@ -28,6 +27,13 @@ interface Mapped {
   readonly name?: string;
 }
 
+interface OriginalSource {
+  readonly path: string;
+  /** Of its text, which is empty where the map does not carry it. */
+  readonly lines: LineIndex;
+  readonly owner: Owner;
+}
+
 /** Looks up the functions of one script in its text and its source map. */
 export class ScriptResolver {
   readonly #lines: LineIndex | undefined;
@@ -35,16 +41,16 @@ export class ScriptResolver {
   readonly #map: TraceMap | undefined;
   #byStart: Map<number, FunctionSite> | undefined;
   readonly #names = new Map<string, string>();
+  readonly #originals = new Map<string, OriginalSource>();
   /** Why functions of this script cannot be mapped; undefined when they can. */
   readonly problem: string | undefined;
 
-  /** @param program the text as it was parsed already (ESTree), if it was */
+  /** @param sites its functions in order of their start, where they are known already */
   constructor(
     private readonly script: ScriptText,
-    program?: Program,
+    sites = functionSites(script.text ?? ''),
   ) {
     this.#lines = script.text === undefined ? undefined : new LineIndex(script.text);
-    const sites = program === undefined ? functionSites(script.text ?? '') : sitesIn(program);
     this.#sites = sites ?? [];
     const { map, problem } = readSourceMap(script);
     this.#map = map;
@@ -168,23 +174,34 @@ export class ScriptResolver {
     if (this.#map === undefined) return undefined;
     const original = originalPositionFor(this.#map, { line: generated.line, column: generated.column - 1 });
     if (!original.source || original.line === null) return undefined;
-    const originalFile = this.#names.get(originalPath(original.source)) ?? originalPath(original.source);
-    const text = this.#sourceText(original.source, original.line, original.column);
+    const { path, lines, owner } = this.#originalSource(original.source);
+    const originalFile = this.#names.get(path) ?? path;
+    const text = lines.lineOf(original.line).slice(original.column);
     const name = named ? (original.name ?? NAME.exec(text)?.[0]) : FUNCTION_NAME.exec(text)?.[1];
     return {
       place: {
         originalFile,
         originalLine: original.line,
         originalColumn: original.column + 1,
-        owner: isLibraryPath(original.source) || isIgnored(this.#map, original.source) ? 'library' : 'own',
+        owner,
       },
       ...(name === undefined ? {} : { name }),
     };
   }
 
-  /** The original source from a place to the end of its line, when the map carries its content. */
-  #sourceText(source: string, line: number, column: number): string {
-    return sourceContentFor(this.#map!, source)?.split('\n', line).at(-1)?.slice(column) ?? '';
+  /** What the map tells of an original source, looked up once. */
+  #originalSource(source: string): OriginalSource {
+    let known = this.#originals.get(source);
+    if (known === undefined) {
+      const isLibrary = isLibraryPath(source) || isIgnored(this.#map!, source);
+      known = {
+        path: originalPath(source),
+        lines: new LineIndex(sourceContentFor(this.#map!, source) ?? ''),
+        owner: isLibrary ? 'library' : 'own',
+      };
+      this.#originals.set(source, known);
+    }
+    return known;
   }
 
   #problem(unparsable: boolean, ofMap: string | undefined): string | undefined {

@@ -33,19 +33,24 @@ export function isLeaf({ type }: AnyNode): boolean {
   return LEAVES.has(type);
 }
 
-const NO_NODES: AnyNode[] = [];
-
-/** The nodes directly below a node of an ESTree, in the order of its fields. */
-export function childrenOf(node: AnyNode): readonly AnyNode[] {
-  if (isLeaf(node)) return NO_NODES;
-  const children: AnyNode[] = [];
+/**
+ * Puts the nodes directly below a node of an ESTree behind those of a list, the last of them first, so that taking from
+ * the end of the list visits a tree in the order of its fields.
+ */
+export function pushChildren(node: AnyNode, into: AnyNode[]): void {
+  if (isLeaf(node)) return;
+  const from = into.length;
   const fields = node as unknown as Record<string, unknown>;
   for (const name in fields) {
     const value = fields[name];
-    if (typeof value !== 'object' || value === null || name === 'range') continue;
+    if (typeof value !== 'object' || value === null) continue;
     if (Array.isArray(value)) {
-      for (const item of value as unknown[]) if (isNode(item)) children.push(item);
-    } else if (isNode(value)) children.push(value);
+      for (const item of value as unknown[]) if (isNode(item)) into.push(item);
+    } else if (isNode(value)) into.push(value);
   }
-  return children;
+  for (let low = from, high = into.length - 1; low < high; low++, high--) {
+    const node = into[low]!;
+    into[low] = into[high]!;
+    into[high] = node;
+  }
 }

@@ -10,12 +10,20 @@ export interface TextPosition {
 export class LineIndex {
   readonly #starts: number[] = [0];
 
-  constructor(text: string) {
+  constructor(private readonly text: string) {
     for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) this.#starts.push(at + 1);
   }
 
   offset(position: TextPosition): number {
     return (this.#starts[position.line - 1] ?? 0) + position.column - 1;
+  }
+
+  /** A line of the text, without its end; empty behind the last one. @param line from 1 */
+  lineOf(line: number): string {
+    const start = this.#starts[line - 1];
+    return start === undefined
+      ? ''
+      : this.text.slice(start, (this.#starts[line] ?? this.text.length + 1) - 1);
   }
 
   position(offset: number): TextPosition {

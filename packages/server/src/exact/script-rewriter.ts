@@ -68,6 +68,11 @@ export class ScriptRewriter {
     }));
   }
 
+  /** Said when scripts will soon be there to be rewritten. */
+  getReady(): void {
+    this.#pool.getReady();
+  }
+
   /** The rewritten text, or the same text where it cannot be rewritten, for whatever reason. */
   async rewrite(script: ScriptToRewrite): Promise<string> {
     const { url, text } = script;

@@ -150,6 +150,7 @@ export class RecordingProxy {
   ): void {
     const { proxyOrigin } = this.#origins();
     const isExact = this.#control.settings.mode === 'exact';
+    if (isExact) this.#control.rewriter.getReady();
     const permit = {
       scriptUrls: this.#scriptPaths().map((path) => proxyOrigin + path),
       senderUrl: proxyOrigin + SENDER_PATH,
