@@ -90,6 +90,7 @@ export * from './inputs/delay-step';
 export * from './stings/cadence';
 export { isRecorderSource } from './sources/recorder-functions';
 export * from './relay/again';
+export * from './relay/apps';
 export * from './relay/frames';
 export * from './relay/lan';
 export * from './relay/paths';

@@ -5,24 +5,30 @@ import { againSchema, browsersHere, type Again } from './drive/again';
 import { NoLanError, type Lan } from './lan/lan';
 import { log } from './log';
 import { phoneSchema, type Phones } from './phone/phones';
+import { appRoutes } from './apps/app-routes';
+import { NoAppError, TooManyAppsError, type Apps } from './apps/apps';
+import { BadAddressError } from './apps/target-origin';
 import type { ProxyControl } from './proxy/proxy-control';
 import { fetchScript } from './sources/fetch-script';
 
 export interface ApiOptions {
-  /** Origins under which the app is opened to be recorded. */
-  readonly origins: () => readonly string[];
-  readonly targetOrigin: string;
+  readonly apps: Apps;
   readonly control: ProxyControl;
   readonly phones: Phones;
   readonly lan: Lan;
   readonly again: Again;
 }
 
-const lanSchema = object({ address: string().max(60) }).noUnknown();
+/** Of no app that is served: nothing is fetched from there. */
+const NO_ORIGINS = { proxyOrigin: '', targetOrigin: '' };
+
+const lanSchema = object({ address: string().max(60), app: string().max(2000) }).noUnknown();
+
+const WRONG = [ValidationError, BadStepsError, NoLanError, NoAppError, TooManyAppsError, BadAddressError];
 
 /** Answers what cannot be taken with what is wrong in it. */
 export const refuse: express.ErrorRequestHandler = (error, request, response, next) => {
-  const isWrong = [ValidationError, BadStepsError, NoLanError].some((wrong) => error instanceof wrong);
+  const isWrong = WRONG.some((wrong) => error instanceof wrong);
   const { status = 500, message } = error as Error & { status?: number };
   if (response.headersSent) next(error);
   else if (isWrong) response.status(400).type('text').send(message);
@@ -35,14 +41,13 @@ export const refuse: express.ErrorRequestHandler = (error, request, response, ne
 
 /** What the interface asks of the server. Whoever gets here has shown the secret. */
 export function apiRoutes(options: ApiOptions): express.Router {
-  const { origins, targetOrigin, control, phones, lan, again } = options;
+  const { apps, control, phones, lan, again } = options;
   const router = express.Router();
   router.get('/script', async (request, response) => {
     const url = typeof request.query['url'] === 'string' ? request.query['url'] : '';
     const rewritten = await control.rewriter.textAt(url);
-    const from = origins().find((origin) => url.startsWith(`${origin}/`)) ?? '';
-    const whole = control.wholeAddress(url);
-    response.json(rewritten ?? { ...(await fetchScript(whole, { proxyOrigin: from, targetOrigin })), url });
+    const origins = lan.originsFor(url) ?? apps.originsFor(url) ?? NO_ORIGINS;
+    response.json(rewritten ?? { ...(await fetchScript(control.wholeAddress(url), origins)), url });
   });
   router.get('/left-alone', (_request, response) => void response.json(control.rewriter.leftAlone));
   router.get('/settings', (_request, response) => void response.json(control.settings));
@@ -54,10 +59,11 @@ export function apiRoutes(options: ApiOptions): express.Router {
     phones.start(phoneSchema.validateSync(request.body, { strict: true }));
     response.status(204).end();
   });
+  router.use('/apps', appRoutes(options));
   router.get('/lan', (_request, response) => void response.json(lan.state));
   router.post('/lan', express.json({ limit: '2kb' }), async (request, response) => {
-    const { address } = lanSchema.validateSync(request.body, { strict: true });
-    await lan.open(address);
+    const { address, app } = lanSchema.validateSync(request.body, { strict: true });
+    await lan.open(address, app === undefined ? undefined : apps.targetFor(app));
     response.json(lan.state);
   });
   router.delete('/lan', (_request, response) => {

@@ -297,7 +297,7 @@ describe('the server under attack', () => {
       }
     }
     const [slow, target] = [new Slow(), new Slow()];
-    const relay = new Relay(() => '');
+    const relay = new Relay();
     relay.addInterface(slow as unknown as WebSocket);
     relay.addTarget(target as unknown as WebSocket, { device: null });
     target.emit('message', hello('desk'));

@@ -5,7 +5,7 @@ import { FileError } from './commands/read-recording';
 import { addRecordCommand } from './drive/record-command';
 import { NoLanError } from './lan/lan';
 import { addPhoneCommand } from './phone/phone-command';
-import { BadAddressError } from './serve';
+import { BadAddressError } from './apps/target-origin';
 import { addServeCommand } from './start/serve-command';
 import { addVerifyCommand } from './verify/verify-command';
 

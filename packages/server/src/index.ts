@@ -1,5 +1,7 @@
 /** What other programs may use of the server: starting it, and its source-fetching. */
-export { serve, targetOriginOf, BadAddressError, type Running, type ServeOptions } from './serve';
+export { serve, type Running, type ServeOptions } from './serve';
+export { targetOriginOf, BadAddressError } from './apps/target-origin';
+export { PortMemory } from './apps/port-memory';
 export { fetchScript } from './sources/fetch-script';
 export { RecordingClient } from './client/recording-client';
 export { recordScript } from './drive/record';

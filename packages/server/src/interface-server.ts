@@ -41,7 +41,7 @@ export class InterfaceServer {
 
   constructor(private readonly options: InterfaceServerOptions) {
     this.#sockets = new GuardedSockets(options.gate, (socket) => options.relay.addInterface(socket));
-    this.#again = new Again(options.targetOrigin);
+    this.#again = new Again((app) => options.apps.targetFor(app));
     const app = this.#app();
     this.http = patientServer((request, response) => app(request, response));
     onUpgrade(this.http, (request, socket, head) => {

@@ -42,7 +42,9 @@ const LARGEST_FILE = 64 * 1024 * 1024;
 /** A body that stands still so long is not waited for. Milliseconds. */
 const BODY_LIMIT_MS = 15_000;
 
-export interface ProxyServerOptions extends ProxyOptions {
+export interface ProxyServerOptions extends Omit<ProxyOptions, 'targetOrigin'> {
+  /** Origin of the app's own server; without one, only what connects by itself is let in. */
+  readonly targetOrigin?: string;
   readonly gate: Gate;
   readonly relay: Relay;
   /** Answers what is asked before anybody has been let in. @returns whether it was that */
@@ -52,18 +54,18 @@ export interface ProxyServerOptions extends ProxyOptions {
 /** The origin the recorded app is opened at: the app behind it, and the recorder on a reserved path. */
 export class ProxyServer {
   readonly http: Server;
-  readonly #proxy: RecordingProxy;
+  readonly #proxy: RecordingProxy | undefined;
   readonly #sockets: GuardedSockets;
   readonly #wrong = new Allowances(WRONG_SECRETS);
 
   constructor(private readonly options: ProxyServerOptions) {
-    const { gate, relay } = options;
-    this.#proxy = new RecordingProxy(options);
+    const { gate, relay, targetOrigin } = options;
+    if (targetOrigin !== undefined) this.#proxy = new RecordingProxy({ ...options, targetOrigin });
     this.#sockets = new GuardedSockets(gate, (socket, visitor) => relay.addTarget(socket, visitor));
     this.http = patientServer((request, response) => this.#handle(request, response));
     onUpgrade(this.http, (request, socket, head) => {
       if (pathOf(request) === TARGET_SOCKET_PATH) this.#sockets.upgrade(request, socket, head);
-      else if (hasOwnHost(request, gate.hosts) && gate.secretFor(request) !== undefined) {
+      else if (this.#proxy && hasOwnHost(request, gate.hosts) && gate.secretFor(request) !== undefined) {
         this.#proxy.upgrade(request, socket, head);
       } else socket.destroy();
     });
@@ -86,6 +88,8 @@ export class ProxyServer {
     else if (atTheDoor?.(request, response)) return;
     else if (pathOf(request).startsWith(RESERVED_PATH)) await this.#reserved(request, response);
     else if (gate.secretFor(request) === undefined) refuse(response);
+    else if (this.#proxy === undefined)
+      reply(response, 404, 'No app is opened here. Choose one in the tool.');
     else this.#proxy.handle(request, response);
   }
 
@@ -117,8 +121,8 @@ export class ProxyServer {
       reply(response, 403, 'Programs may hand in a recording; a page may not, as nobody asked it to.');
     } else if (path === FILE_PATH && request.method === 'POST') {
       await this.#takeFile(request, response);
-    } else if (path === WORKER_SCRIPT_PATH && request.method === 'POST') {
-      await this.#workerScript(request, response);
+    } else if (path === WORKER_SCRIPT_PATH && request.method === 'POST' && this.#proxy !== undefined) {
+      await this.#workerScript(this.#proxy, request, response);
     } else {
       reply(response, 404, 'There is nothing at this address.');
     }
@@ -144,7 +148,11 @@ export class ProxyServer {
       reply(response, 503, 'The tool is not open in any browser, and it is there that recordings are kept.');
   }
 
-  async #workerScript(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  async #workerScript(
+    proxy: RecordingProxy,
+    request: IncomingMessage,
+    response: ServerResponse,
+  ): Promise<void> {
     const body = await this.#body(request, response);
     if (body === undefined) return;
     const asked = queryOf(request);
@@ -152,7 +160,7 @@ export class ProxyServer {
     reply(
       response,
       200,
-      await this.#proxy.workerScript(asked.get('name') ?? '', body.bytes.toString('utf8'), isModule),
+      await proxy.workerScript(asked.get('name') ?? '', body.bytes.toString('utf8'), isModule),
     );
   }
 

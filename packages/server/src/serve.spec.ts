@@ -12,7 +12,8 @@ import {
 } from '@nettle-patch/core';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { WebSocket } from 'ws';
-import { BadAddressError, serve, targetOriginOf, type Running } from './serve';
+import { BadAddressError, targetOriginOf } from './apps/target-origin';
+import { serve, type Running } from './serve';
 
 vi.mock('./assets', async (original) => {
   const { builtPath } = (await original()) as { builtPath: (part: string) => string };

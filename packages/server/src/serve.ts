@@ -1,3 +1,6 @@
+import { Apps } from './apps/apps';
+import { PortMemory } from './apps/port-memory';
+import { targetOriginOf } from './apps/target-origin';
 import { InterfaceServer } from './interface-server';
 import { LoopbackGate } from './gate/gate';
 import { newSecret } from './gate/guard';
@@ -7,18 +10,27 @@ import { Phones } from './phone/phones';
 import { ProxyServer } from './proxy-server';
 import { ProxyControl } from './proxy/proxy-control';
 import { Relay } from './relay/relay';
-import { originsOfApp } from './sources/origins-of-app';
 import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
 
 export interface ServeOptions {
-  /** Address of the app's own server. */
-  readonly target: string;
+  /** Address of the app's own server; without one, apps are chosen in the interface. */
+  readonly target?: string;
   readonly port: number;
-  readonly proxyPort: number;
+  /** Port the app is opened at; the one it had last, or the next that is no other app's, if none is given. */
+  readonly proxyPort?: number;
+  /** Where the ports of apps are remembered. */
+  readonly ports?: PortMemory;
   /** Lets devices of the room join, at an address of this computer or, if true, at the likeliest. */
   readonly lan?: string | true;
   /** How the proxy treats pages at first; what is not given is as usual. */
   readonly settings?: Partial<ProxySettings>;
+}
+
+/** A port that was taken, and the one used in its place. */
+export interface Moved {
+  readonly what: string;
+  readonly from: number;
+  readonly to: number;
 }
 
 /** A running server. */
@@ -31,68 +43,52 @@ export interface Running {
   /** Where devices of the room join. */
   readonly lan: Lan;
   /** Ports that were taken and those used in their place. */
-  readonly moved: readonly { readonly what: string; readonly from: number; readonly to: number }[];
+  readonly moved: readonly Moved[];
+  /** The app that had the port before, and has left there what it keeps in browsers. */
+  readonly earlier?: string;
   close(): void;
 }
 
-/** Thrown when an address given on the command line cannot be used. */
-export class BadAddressError extends Error {
-  override readonly name = 'BadAddressError';
-}
-
-/**
- * The origin of an address as people type it: "localhost:3000" is taken for "http://localhost:3000".
- * @throws BadAddressError
- */
-export function targetOriginOf(address: string): string {
-  const text = /^[a-z]+:\/\//i.test(address) ? address : `http://${address}`;
-  const url = URL.canParse(text) ? new URL(text) : undefined;
-  if (url === undefined || !['http:', 'https:'].includes(url.protocol) || url.hostname === '') {
-    throw new BadAddressError(
-      `"${address}" is no address of a web server. Expected something like http://localhost:3000.`,
-    );
-  }
-  return url.origin;
-}
-
-/** Starts the interface and the proxy, each on an origin of its own. */
+/** Starts the interface and, on origins of their own, the app and a door for whatever connects by itself. */
 export async function serve(options: ServeOptions): Promise<Running> {
-  const targetOrigin = targetOriginOf(options.target);
+  const targetOrigin = options.target === undefined ? undefined : targetOriginOf(options.target);
   const secret = newSecret();
-  const ports = { interface: 0, proxy: 0 };
-  const gate = new LoopbackGate(() => ports.proxy);
+  const ports = { interface: 0, door: 0 };
   const control = new ProxyControl({ ...DEFAULT_SETTINGS, ...options.settings });
-  const relay = new Relay(
-    () => `${gate.origin}/`,
+  const relay: Relay = new Relay(
+    () => apps.list,
     () => control.settings.steps === 'texts',
   );
-  const proxy = new ProxyServer({ targetOrigin, relay, control, gate });
+  const isAnywhere = options.proxyPort === 0 || options.port === 0;
+  const firstPort = () => (isAnywhere ? 0 : ports.interface + 1);
+  const apps = new Apps({ relay, control, ports: options.ports ?? new PortMemory(), firstPort });
+  const doorGate = new LoopbackGate(() => ports.door);
+  const door = new ProxyServer({ relay, control, gate: doorGate });
+  const proxyOrigin = () => new URL(apps.list[0]?.url ?? doorGate.origin).origin;
+  const portOf = (origin: string) => Number(new URL(origin).port);
   const lan = new Lan({
-    targetOrigin,
+    targetOrigin: () => apps.list[0]?.target,
     relay,
     control,
-    port: () => (options.proxyPort === 0 ? 0 : ports.proxy + 1),
+    port: () => (isAnywhere ? 0 : portOf(proxyOrigin()) + 1),
   });
-  const phones = new Phones(() => gate.origin);
-  const tool = new InterfaceServer({
-    gate: new LoopbackGate(() => ports.interface, secret),
-    relay,
-    origins: () =>
-      [gate.origin, lan.origin, ...originsOfApp(targetOrigin)].filter((origin) => origin !== undefined),
-    targetOrigin,
-    control,
-    phones,
-    lan,
-  });
+  const phones = new Phones(proxyOrigin);
+  const gate = new LoopbackGate(() => ports.interface, secret);
+  const tool = new InterfaceServer({ gate, relay, apps, control, phones, lan });
 
-  const moved: { what: string; from: number; to: number }[] = [];
-  const listen = async (what: string, key: keyof typeof ports, server: typeof proxy.http, wanted: number) => {
-    const { port, takenPort } = await listenNear(server, wanted);
-    ports[key] = port;
-    if (takenPort !== undefined) moved.push({ what, from: takenPort, to: port });
-  };
-  await listen('the tool', 'interface', tool.http, options.port);
-  await listen('the proxy', 'proxy', proxy.http, options.proxyPort);
+  const moved: Moved[] = [];
+  const listening = await listenNear(tool.http, options.port);
+  ports.interface = listening.port;
+  if (listening.takenPort !== undefined)
+    moved.push({ what: 'the tool', from: listening.takenPort, to: listening.port });
+  let earlier: string | undefined;
+  if (targetOrigin === undefined) {
+    ports.door = (await listenNear(door.http, options.proxyPort ?? firstPort())).port;
+  } else {
+    const { url, takenPort, portOf: owner } = await apps.add(targetOrigin, options.proxyPort);
+    earlier = owner;
+    if (takenPort !== undefined) moved.push({ what: 'the proxy', from: takenPort, to: portOf(url) });
+  }
 
   if (options.lan !== undefined) await lan.open(options.lan === true ? undefined : options.lan);
 
@@ -100,15 +96,17 @@ export async function serve(options: ServeOptions): Promise<Running> {
   return {
     address: `${interfaceOrigin}/#secret=${secret}`,
     interfaceOrigin,
-    proxyOrigin: gate.origin,
+    proxyOrigin: proxyOrigin(),
     lan,
     secret,
     moved,
+    ...(earlier === undefined ? {} : { earlier }),
     close() {
       phones.stop();
       lan.close();
       tool.close();
-      proxy.close();
+      apps.close();
+      door.close();
       control.rewriter.close();
     },
   };

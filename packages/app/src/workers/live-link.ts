@@ -5,6 +5,7 @@ import {
   slowerBy,
   type Command,
   type ListedTarget,
+  type ServedApp,
   type ServerMessage,
 } from '@nettle-patch/core';
 import type { KeptRecording } from '../store/database';
@@ -191,13 +192,13 @@ export class LiveLink {
     }
     const message = JSON.parse(text) as ServerMessage;
     if (message.type === 'target-left') this.#targetLeft(message.recordingId);
-    else void this.#targets(message.targets, message.proxyUrl);
+    else void this.#targets(message.targets, message.apps);
   }
 
-  async #targets(listed: readonly ListedTarget[], proxyUrl: string): Promise<void> {
+  async #targets(listed: readonly ListedTarget[], apps: readonly ServedApp[]): Promise<void> {
     const targets = listed.map((target) => this.#withSpeed(target));
-    const first = this.#state.proxyUrl === '';
-    this.#change({ targets, proxyUrl });
+    const first = this.#state.apps === undefined;
+    this.#change({ targets, apps });
     const current = this.#current;
     const now = current && targets.find(({ recording }) => recording?.id === current.keeper.recordingId);
     if (

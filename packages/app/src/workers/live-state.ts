@@ -1,4 +1,4 @@
-import type { ListedTarget } from '@nettle-patch/core';
+import type { ListedTarget, ServedApp } from '@nettle-patch/core';
 import type { Failure } from './failure';
 
 export type ConnectionState = 'connecting' | 'open' | 'lost' | 'wrong-secret' | 'no-secret';
@@ -59,7 +59,8 @@ export type Received = { readonly number: number } & (
 export interface LiveState {
   readonly connection: ConnectionState;
   readonly targets: readonly LiveTarget[];
-  readonly proxyUrl: string;
+  /** Apps that can be opened to be recorded; undefined until the server has told of them. */
+  readonly apps: readonly ServedApp[] | undefined;
   readonly recording: LiveRecording | null;
   /** Whether another tab of the tool writes a recording. */
   readonly elsewhere?: boolean;
@@ -70,6 +71,6 @@ export interface LiveState {
 export const INITIAL_LIVE_STATE: LiveState = {
   connection: 'connecting',
   targets: [],
-  proxyUrl: '',
+  apps: undefined,
   recording: null,
 };

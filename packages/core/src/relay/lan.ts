@@ -4,6 +4,8 @@ export type LanState =
   | { readonly open: false; readonly addresses: readonly string[] }
   | {
       readonly open: true;
+      /** Origin of the server of the app that is opened there. */
+      readonly app: string;
       /** Where the app is opened. */
       readonly origin: string;
       /** The address with its code, to be scanned. */

@@ -1,3 +1,4 @@
+import type { ServedApp } from './apps';
 import { array, boolean, number, object, string, type InferType, ValidationError } from 'yup';
 
 const id = () => string().min(1).max(64).required();
@@ -75,7 +76,11 @@ export interface ListedTarget extends Target {
 
 /** From the server to the interface. */
 export type ServerMessage =
-  | { readonly type: 'targets'; readonly targets: readonly ListedTarget[]; readonly proxyUrl: string }
+  | {
+      readonly type: 'targets';
+      readonly targets: readonly ListedTarget[];
+      readonly apps: readonly ServedApp[];
+    }
   | { readonly type: 'target-left'; readonly targetId: string; readonly recordingId: string | null };
 
 /** Thrown when a message does not have the shape the protocol gives it. */

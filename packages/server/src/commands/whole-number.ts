@@ -1,6 +1,5 @@
 import { InvalidArgumentError } from 'commander';
-
-const MOST_PORT = 65_535;
+import { MOST_PORT } from '../listen';
 
 /** Reads an argument that is a whole number from 0 on. */
 export function wholeNumber(most: number): (text: string) => number {

@@ -15,6 +15,8 @@ export const againSchema = object({
   steps: array(object()).min(1).required(),
   times: number().integer().min(1).max(MOST_ROUNDS).required(),
   browser: string<BrowserName>().oneOf(BROWSER_NAMES).required(),
+  /** Address of the app, as its own server has it or as it is opened; the first app where none is given. */
+  app: string().max(2000),
   /** Path of the page, with its query. */
   path: string().max(2000).matches(/^\//, 'path must begin with "/"').required(),
   mode: string<ProxySettings['mode']>().oneOf(['everyday', 'exact']).required(),
@@ -33,8 +35,8 @@ export function browsersHere(): AgainBrowser[] {
 export class Again {
   #running: AbortController | undefined;
 
-  /** @param targetOrigin of the app's own server */
-  constructor(private readonly targetOrigin: string) {}
+  /** @param targetFor origin of the server of an app, by its address, or of the first app */
+  constructor(private readonly targetFor: (app: string | undefined) => string) {}
 
   get isRunning(): boolean {
     return this.#running !== undefined;
@@ -47,10 +49,11 @@ export class Again {
   /**
    * Does it, and tells how far it is: lines of JSON, each an AgainEvent, until one says that the lines of the
    * recording follow. Ends when whoever asked goes away.
-   * @throws BadStepsError before anything is answered
+   * @throws BadStepsError, NoAppError before anything is answered
    */
   async run(wish: AgainWish, response: Response): Promise<void> {
     const steps = readSteps(JSON.stringify({ steps: wish.steps }));
+    const targetOrigin = this.targetFor(wish.app);
     const control = new AbortController();
     this.#running = control;
     response.on('close', () => control.abort());
@@ -59,7 +62,7 @@ export class Again {
     tell({ type: 'began' });
     try {
       const { lines, failure } = await recordScript({
-        url: atOrigin(this.targetOrigin, wish.path),
+        url: atOrigin(targetOrigin, wish.path),
         steps,
         settings: { mode: wish.mode },
         browser: wish.browser,

@@ -6,8 +6,8 @@ import { Lan } from './lan';
 
 it('lets nobody into the next room by a secret of the last', async () => {
   const lan = new Lan({
-    targetOrigin: 'http://localhost:1',
-    relay: new Relay(() => ''),
+    targetOrigin: () => 'http://localhost:1',
+    relay: new Relay(),
     control: new ProxyControl(DEFAULT_SETTINGS),
     port: () => 0,
   });

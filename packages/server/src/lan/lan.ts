@@ -3,13 +3,15 @@ import { listenNear } from '../listen';
 import { ProxyServer } from '../proxy-server';
 import type { ProxyControl } from '../proxy/proxy-control';
 import type { Relay } from '../relay/relay';
+import type { Origins } from '../sources/fetch-script';
 import { lanAddresses } from './addresses';
 import { Devices } from './devices';
 import { LanGate } from './lan-gate';
 import { Pairing } from './pairing';
 
 export interface LanOptions {
-  readonly targetOrigin: string;
+  /** Origin of the server of the app that is opened first; undefined where there is none. */
+  readonly targetOrigin: () => string | undefined;
   readonly relay: Relay;
   readonly control: ProxyControl;
   /** Port that is tried first. */
@@ -22,6 +24,7 @@ export class NoLanError extends Error {
 }
 
 interface Open {
+  readonly targetOrigin: string;
   readonly server: ProxyServer;
   readonly gate: LanGate;
 }
@@ -39,7 +42,8 @@ export class Lan {
     const { code, untilMs } = this.devices.code;
     const { origin } = this.#open.gate;
     const devices = this.devices.list.map(({ id, address, joinedAt }) => ({ id, address, joinedAt }));
-    return { open: true, origin, joinUrl: `${origin}${PAIR_PATH}${code}`, code, untilMs, devices };
+    const { targetOrigin: app } = this.#open;
+    return { open: true, app, origin, joinUrl: `${origin}${PAIR_PATH}${code}`, code, untilMs, devices };
   }
 
   /** Origin under which devices open the app; undefined while it is closed. */
@@ -49,19 +53,22 @@ export class Lan {
 
   /**
    * Listens at an address of this computer, the likeliest if none is given.
+   * @param app origin of the server of the app that is opened there; the first if none is given
    * @throws NoLanError
    */
-  async open(wanted?: string): Promise<void> {
+  async open(wanted?: string, app = this.options.targetOrigin()): Promise<void> {
     this.close();
     const address = wanted ?? lanAddresses()[0];
     if (address === undefined)
       throw new NoLanError('This computer is in no network that others could reach it by.');
+    if (app === undefined)
+      throw new NoLanError('Choose an app first: there is none that a device could open.');
     let port = 0;
-    const { targetOrigin, relay, control } = this.options;
+    const { relay, control } = this.options;
     const gate = new LanGate(this.devices, address, () => port);
     const pairing = new Pairing(this.devices, gate, () => control.settings.steps === 'texts');
     const server = new ProxyServer({
-      targetOrigin,
+      targetOrigin: app,
       relay,
       control,
       gate,
@@ -73,8 +80,19 @@ export class Lan {
     } catch (error) {
       throw new NoLanError(`${address} cannot be listened at: ${(error as Error).message}`);
     }
-    this.#open = { server, gate };
+    this.#open = { targetOrigin: app, server, gate };
     this.devices.renewCode();
+  }
+
+  /** Under which origins a script of the room's app is found. */
+  originsFor(address: string): Origins | undefined {
+    if (this.#open === undefined || !address.startsWith(`${this.#open.gate.origin}/`)) return undefined;
+    return { targetOrigin: this.#open.targetOrigin, proxyOrigin: this.#open.gate.origin };
+  }
+
+  /** Closes where an app is opened that is served no longer. */
+  closeFor(targetOrigin: string): void {
+    if (this.#open?.targetOrigin === targetOrigin) this.close();
   }
 
   /** A secret holds in the room it was given in: who was let in there is not in the next. */

@@ -8,6 +8,7 @@ import {
   readBatch,
   type Command,
   type ListedTarget,
+  type ServedApp,
   type ServerMessage,
 } from '@nettle-patch/core';
 import type { WebSocket } from 'ws';
@@ -41,11 +42,11 @@ export class Relay {
   readonly #interfaces = new Set<WebSocket>();
 
   /**
-   * @param proxyUrl address under which the recorded app is opened
+   * @param apps that the tool stands in front of
    * @param keepsWords whether typed words may be kept now
    */
   constructor(
-    private readonly proxyUrl: () => string,
+    private readonly apps: () => readonly ServedApp[] = () => [],
     private readonly keepsWords: () => boolean = () => false,
   ) {}
 
@@ -103,7 +104,7 @@ export class Relay {
     const target = { ...parseHello(text).target, visitor: device };
     this.#replace(target);
     this.#targets.set(socket, target);
-    this.#tellTargets();
+    this.tellTargets();
   }
 
   /** A target that comes again has lost its connection; one of somebody else may not take its name. */
@@ -120,7 +121,7 @@ export class Relay {
     this.#targets.delete(socket);
     if (target === undefined) return;
     this.#broadcast({ type: 'target-left', targetId: target.id, recordingId: target.recording?.id ?? null });
-    this.#tellTargets();
+    this.tellTargets();
   }
 
   #command(command: Command): void {
@@ -140,10 +141,11 @@ export class Relay {
   }
 
   #targetsMessage(): ServerMessage {
-    return { type: 'targets', targets: [...this.#targets.values()], proxyUrl: this.proxyUrl() };
+    return { type: 'targets', targets: [...this.#targets.values()], apps: this.apps() };
   }
 
-  #tellTargets(): void {
+  /** Tells every interface what can be recorded, and where. */
+  tellTargets(): void {
     this.#broadcast(this.#targetsMessage());
   }
 

@@ -1,7 +1,7 @@
 import { createInterface } from 'node:readline/promises';
+import type { FoundApp } from '@nettle-patch/core';
 import { printable } from '../printable';
-import { BadAddressError } from '../serve';
-import { findApps, type FoundApp } from './find-apps';
+import { findApps } from './find-apps';
 
 /** The lines that offer apps, each by a number. */
 export function offerOf(apps: readonly FoundApp[]): string[] {
@@ -17,22 +17,14 @@ export function chosen(apps: readonly FoundApp[], answer: string): string | unde
   return /^\d{1,3}$/.test(text) ? apps[Number(text) - 1]?.origin : text;
 }
 
-const EXAMPLE = 'npx nettle-patch http://localhost:3000';
-
 /**
  * Finds the app to be recorded where nobody has said which: the only one that answers here, or the one that is chosen.
- * @throws BadAddressError where there is none, or nobody to choose
+ * @returns undefined where none is chosen, so that it is in the interface
  */
-export async function chooseApp(): Promise<string> {
+export async function chooseApp(): Promise<string | undefined> {
   const apps = await findApps();
   if (apps.length === 1) return apps[0]!.origin;
-  if (!process.stdin.isTTY || !process.stdout.isTTY) {
-    throw new BadAddressError(
-      apps.length === 0
-        ? `No app answers at the usual ports of this computer. Start it, or give its address: ${EXAMPLE}`
-        : `Several apps answer on this computer. Give the address of one, such as ${EXAMPLE}:\n${offerOf(apps).join('\n')}`,
-    );
-  }
+  if (!process.stdin.isTTY || !process.stdout.isTTY) return undefined;
   const lines = createInterface({ input: process.stdin, output: process.stdout });
   try {
     const isOffered = apps.length > 0;
@@ -41,10 +33,13 @@ export async function chooseApp(): Promise<string> {
         ? `Apps that answer on this computer:\n${offerOf(apps).join('\n')}`
         : 'No app answers at the usual ports.',
     );
-    const ask = isOffered ? 'Which one? A number, or another address (1): ' : 'Address of your app: ';
+    const ask = isOffered
+      ? 'Which one? A number, or another address (1): '
+      : 'Address of your app (Enter to choose it in the Record view): ';
     for (;;) {
-      const found = chosen(apps, await lines.question(ask));
-      if (found !== undefined) return found;
+      const answer = await lines.question(ask);
+      const found = chosen(apps, answer);
+      if (found !== undefined || answer.trim() === '') return found;
     }
   } finally {
     lines.close();

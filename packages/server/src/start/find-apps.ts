@@ -1,17 +1,10 @@
 import { get } from 'node:http';
+import type { FoundApp } from '@nettle-patch/core';
 
 /** Ports at which dev servers usually are when nobody has said another. */
 export const USUAL_PORTS = [3000, 3001, 4200, 4321, 5000, 5173, 5174, 8000, 8080, 8081, 8888, 9000, 1234];
 const HOSTS = ['127.0.0.1', '[::1]'];
 const PATIENCE_MS = 700;
-
-/** An app that answers at an address of this computer. */
-export interface FoundApp {
-  /** Its origin, by the name people type. */
-  readonly origin: string;
-  /** What its first page calls itself; empty where it does not. */
-  readonly title: string;
-}
 
 function titleOf(html: string): string {
   const found = /<title[^>]*>([^<]{1,200})/i.exec(html);

@@ -1,6 +1,7 @@
 import type { Command } from 'commander';
 import { portNumber } from '../commands/whole-number';
-import { BadAddressError, serve, targetOriginOf, type Running } from '../serve';
+import { BadAddressError, targetOriginOf } from '../apps/target-origin';
+import { serve, type Running } from '../serve';
 import { chooseApp } from './choose-app';
 import { readConfig, settingsFrom } from './config';
 import { openInBrowser } from './open-browser';
@@ -18,15 +19,25 @@ interface ServeFlags {
   readonly open: boolean;
 }
 
-function tell(running: Running, target: string): void {
+function tell(running: Running, target: string | undefined): void {
   for (const { what, from, to } of running.moved) {
     console.log(
       `Port ${from} is in use, so ${what} took ${to}. Recordings kept under another port are shown only there.`,
     );
   }
-  console.log(`\nNettle Patch stands in front of ${target}\n`);
-  console.log(`  Open this:        ${running.address}`);
-  console.log(`  The app, recorded: ${running.proxyOrigin}/\n`);
+  if (running.earlier !== undefined) {
+    console.log(
+      `${running.proxyOrigin} was ${running.earlier} before: what that app keeps in browsers (service workers, storage) is still there. Without --proxy-port each app has a port of its own.`,
+    );
+  }
+  if (target === undefined) {
+    console.log('\nNo app is chosen yet: the Record view offers those that answer on this computer.\n');
+    console.log(`  Open this:         ${running.address}\n`);
+  } else {
+    console.log(`\nNettle Patch stands in front of ${target}\n`);
+    console.log(`  Open this:         ${running.address}`);
+    console.log(`  The app, recorded: ${running.proxyOrigin}/\n`);
+  }
   const lan = running.lan.state;
   if (lan.open) {
     console.log(`  A phone in the room: ${lan.joinUrl}`);
@@ -55,10 +66,11 @@ async function runServe(address: string | undefined, flags: ServeFlags): Promise
   const given = address ?? flags.target ?? config.target;
   const target = given === undefined ? await chooseApp() : addressFrom(given);
   const port = flags.port ?? config.port ?? DEFAULT_PORT;
+  const proxyPort = flags.proxyPort ?? config.proxyPort;
   const running = await serve({
-    target,
     port,
-    proxyPort: flags.proxyPort ?? config.proxyPort ?? (port === 0 ? 0 : port + 1),
+    ...(proxyPort === undefined ? {} : { proxyPort }),
+    ...(target === undefined ? {} : { target }),
     settings: settingsFrom({ ...flags, mode: flags.exact ? 'exact' : undefined }, config),
     ...(flags.lan === undefined ? {} : { lan: flags.lan }),
   });
@@ -80,7 +92,11 @@ export function addServeCommand(program: Command): void {
     .argument('[address]', 'address of the app (default: what answers on this computer)')
     .option('--target <address>', 'the same')
     .option('--port <number>', `port of the tool (default: ${DEFAULT_PORT})`, portNumber)
-    .option('--proxy-port <number>', 'port the app is opened at (default: the one after --port)', portNumber)
+    .option(
+      '--proxy-port <number>',
+      'port the app is opened at (default: the one it had last, or the next that is no other app’s)',
+      portNumber,
+    )
     .option(
       '--lan [address]',
       'let devices of the room join by a code, at an address of this computer (default: the likeliest)',

@@ -1,8 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { MatSelectModule } from '@angular/material/select';
 import {
   BadStepsError,
   MOST_ROUNDS,
@@ -10,8 +12,10 @@ import {
   readSteps,
   writeSteps,
   type Header,
+  type ServedApp,
   type Step,
 } from '@nettle-patch/core';
+import { AppsService } from '../services/apps.service';
 import { AgainService } from '../services/again.service';
 import { CompareService } from '../services/compare.service';
 import { IconComponent } from '../shared/icon.component';
@@ -32,10 +36,25 @@ function pathOf(url: string | undefined): string {
   return url !== undefined && URL.canParse(url) ? new URL(url).pathname : '/';
 }
 
+/** The app that a page was of, or the first. */
+function appOf(apps: readonly ServedApp[], url: string | undefined): string | undefined {
+  const origin = url !== undefined && URL.canParse(url) ? new URL(url).origin : undefined;
+  const own = apps.find((app) => new URL(app.url).origin === origin) ?? apps[0];
+  return own?.target;
+}
+
 /** Shows steps, has them changed and saved, and has them done again in a browser of the tool's own. */
 @Component({
   selector: 'np-again-dialog',
-  imports: [MatButtonModule, MatButtonToggleModule, MatDialogModule, MatProgressBarModule, IconComponent],
+  imports: [
+    MatButtonModule,
+    MatButtonToggleModule,
+    MatDialogModule,
+    MatFormFieldModule,
+    MatProgressBarModule,
+    MatSelectModule,
+    IconComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './again-dialog.component.html',
   styleUrl: './again-dialog.component.scss',
@@ -50,6 +69,9 @@ export class AgainDialogComponent {
   protected readonly problem = signal('');
   protected readonly times = signal<number>(10);
   protected readonly browser = signal('chromium');
+  protected readonly apps = inject(AppsService);
+  /** Origin of the server of the app that the steps are taken in. */
+  protected readonly app = linkedSignal(() => appOf(this.apps.served(), this.data.from?.header.target.url));
   protected readonly path = signal(pathOf(this.data.from?.header.target.url));
   protected readonly mode = signal(this.data.from?.header.mode === 'exact' ? 'exact' : 'everyday');
   protected readonly choices = TIMES;
@@ -120,6 +142,7 @@ export class AgainDialogComponent {
       times: this.times(),
       browser: this.browser(),
       path: this.path(),
+      ...(this.app() === undefined ? {} : { app: this.app()! }),
       mode: this.mode() === 'exact' ? 'exact' : 'everyday',
       title: `${from?.title ?? 'Steps of a file'}, ${this.times()} ×`.slice(0, 200),
     });

@@ -8,6 +8,7 @@ import { RecordingService } from '../services/recording.service';
 import { SettingsService } from '../services/settings.service';
 import { ShellKeys } from '../shell/shell-keys';
 import { IconComponent } from '../shared/icon.component';
+import { AppsComponent } from './apps.component';
 import { ClosenessComponent, isLoadedFor } from './closeness.component';
 import { LiveStageComponent } from './live-stage.component';
 import { KeptInputsComponent } from './kept-inputs.component';
@@ -22,6 +23,7 @@ import { TargetCardComponent } from './target-card.component';
     MatButtonModule,
     MatRadioModule,
     IconComponent,
+    AppsComponent,
     PhoneComponent,
     RoomComponent,
     TargetCardComponent,

@@ -1,7 +1,10 @@
 import { Clipboard } from '@angular/cdk/clipboard';
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatSelectModule } from '@angular/material/select';
 import { TAG_PATH, type ListedTarget } from '@nettle-patch/core';
+import { AppsService } from '../services/apps.service';
 import { LanService } from '../services/lan.service';
 import { LiveService } from '../services/live.service';
 import { formatClock } from '../shared/format';
@@ -11,7 +14,7 @@ import { ScanCodeComponent } from './scan-code.component';
 /** Lets phones and tablets of the room join by a code, shows which have, and turns them away. */
 @Component({
   selector: 'np-room',
-  imports: [MatButtonModule, IconComponent, ScanCodeComponent],
+  imports: [MatButtonModule, MatFormFieldModule, MatSelectModule, IconComponent, ScanCodeComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './room.component.html',
   styleUrl: './room.component.scss',
@@ -19,6 +22,9 @@ import { ScanCodeComponent } from './scan-code.component';
 export class RoomComponent {
   protected readonly lan = inject(LanService);
   readonly #live = inject(LiveService);
+  protected readonly apps = inject(AppsService);
+  /** Origin of the server of the app that was chosen. */
+  protected readonly app = signal<string | undefined>(undefined);
   protected readonly address = signal<string | undefined>(undefined);
   protected readonly nowMs = signal(Date.now());
 

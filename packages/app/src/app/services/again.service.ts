@@ -9,6 +9,8 @@ export interface AgainWish {
   readonly steps: readonly Step[];
   readonly times: number;
   readonly browser: string;
+  /** Address of the app, as it was recorded or as its server has it. */
+  readonly app?: string;
   /** Path of the page, with its query. */
   readonly path: string;
   readonly mode: ProxySettings['mode'];

@@ -24,9 +24,15 @@ export class LanService {
     return () => clearInterval(timer);
   }
 
-  /** @param address of this computer; the likeliest if none is given */
-  open(address?: string): Promise<void> {
-    return this.#ask('POST', '', address === undefined ? {} : { address });
+  /**
+   * @param address of this computer; the likeliest if none is given
+   * @param app origin of the server of the app that is opened; the first if none is given
+   */
+  open(address?: string, app?: string): Promise<void> {
+    return this.#ask('POST', '', {
+      ...(address === undefined ? {} : { address }),
+      ...(app === undefined ? {} : { app }),
+    });
   }
 
   close(): Promise<void> {

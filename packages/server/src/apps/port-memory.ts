@@ -1,0 +1,85 @@
+import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { homedir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { number, object } from 'yup';
+import { MOST_PORT } from '../listen';
+
+/** Apps beyond these are forgotten, the one that was served longest ago first. */
+const MOST_APPS = 200;
+
+const usualFile = () =>
+  join(process.env['XDG_CACHE_HOME'] ?? join(homedir(), '.cache'), 'nettle-patch', 'ports.json');
+
+const portSchema = number().integer().min(1).max(MOST_PORT).required();
+const fileSchema = object({ ports: object<Record<string, unknown>>().required() });
+
+/**
+ * Remembers at which port each app was opened, so that each keeps an origin of its own from run to run: what one app
+ * left in a browser (service workers, storage, caches) then never answers for another.
+ */
+export class PortMemory {
+  #ports: Promise<Map<string, number>> | undefined;
+
+  /** @param file undefined to remember nothing beyond this run */
+  constructor(private readonly file: string | undefined = usualFile()) {}
+
+  async portOf(target: string): Promise<number | undefined> {
+    return (await this.#known()).get(target);
+  }
+
+  /** The app that a port belongs to. */
+  async ownerOf(port: number): Promise<string | undefined> {
+    return [...(await this.#known())].find(([, taken]) => taken === port)?.[0];
+  }
+
+  /** The first port from one on that belongs to no app. */
+  async freeFrom(port: number): Promise<number> {
+    const taken = new Set((await this.#known()).values());
+    let free = port;
+    while (taken.has(free) && free < MOST_PORT) free++;
+    return free;
+  }
+
+  /** Notes where an app is opened now; whatever was there before is forgotten. */
+  async keep(target: string, port: number): Promise<void> {
+    const ports = await this.#known();
+    for (const [other, taken] of ports) if (taken === port) ports.delete(other);
+    ports.delete(target);
+    ports.set(target, port);
+    for (const oldest of ports.keys()) {
+      if (ports.size <= MOST_APPS) break;
+      ports.delete(oldest);
+    }
+    await this.#write(ports);
+  }
+
+  #known(): Promise<Map<string, number>> {
+    return (this.#ports ??= this.#read());
+  }
+
+  /** What cannot be read is begun anew: an app then has another port than it had. */
+  async #read(): Promise<Map<string, number>> {
+    if (this.file === undefined) return new Map();
+    try {
+      const { ports } = fileSchema.validateSync(JSON.parse(await readFile(this.file, 'utf8')));
+      const known = Object.entries(ports).filter((entry): entry is [string, number] =>
+        portSchema.isValidSync(entry[1], { strict: true }),
+      );
+      return new Map(known);
+    } catch {
+      return new Map();
+    }
+  }
+
+  async #write(ports: ReadonlyMap<string, number>): Promise<void> {
+    if (this.file === undefined) return;
+    try {
+      await mkdir(dirname(this.file), { recursive: true, mode: 0o700 });
+      const unfinished = `${this.file}.${process.pid}`;
+      await writeFile(unfinished, JSON.stringify({ ports: Object.fromEntries(ports) }), { mode: 0o600 });
+      await rename(unfinished, this.file);
+    } catch {
+      // Without a disk to write to, ports hold for this run.
+    }
+  }
+}
