@@ -41,7 +41,9 @@ test('a recording that is to begin with the next load is the page’s, whatever 
   await tab.goto(running.proxyOrigin);
   const target = await client.target();
   client.startWithNextLoad(target, 'armed');
-  await expect.poll(() => tab.evaluate(() => sessionStorage.getItem('nettle-patch-next-load'))).toBe('armed');
+  await expect
+    .poll(() => tab.evaluate(() => sessionStorage.getItem('nettle-patch-next-load')))
+    .toBe('["armed"]');
   await tab.evaluate(
     () =>
       new Promise((resolve) => {
@@ -51,14 +53,14 @@ test('a recording that is to begin with the next load is the page’s, whatever 
         document.body.append(frame);
       }),
   );
-  expect(await tab.evaluate(() => sessionStorage.getItem('nettle-patch-next-load'))).toBe('armed');
+  expect(await tab.evaluate(() => sessionStorage.getItem('nettle-patch-next-load'))).toBe('["armed"]');
   await tab.reload();
   const recorded = await client.recorded('armed');
   expect(recorded.url).toBe(`${running.proxyOrigin}/`);
   await close();
 });
 
-test('a page that is left while it is recorded comes back as it was, and can be recorded again', async () => {
+test('a page that is left while it is recorded comes back as it was, the recording goes on, and another can follow', async () => {
   const { running, client, tab, close } = await open(page);
   await tab.goto(running.proxyOrigin);
   const seen = () => tab.evaluate(() => (globalThis as unknown as { shown: boolean[]; born: number }).born);
@@ -74,18 +76,21 @@ test('a page that is left while it is recorded comes back as it was, and can be 
     false,
     true,
   ]);
-  await expect
-    .poll(async () => {
-      const found = await client.target();
-      return `${found.url} ${found.recording?.id ?? 'waits'}`;
-    })
-    .toBe(`${running.proxyOrigin}/ waits`);
-  const again = await client.target();
-  await client.start(again, 'second');
+  const goesOn = await client.recorded('first');
+  await expect.poll(async () => (await client.recorded('first')).url).toBe(`${running.proxyOrigin}/`);
   await tab.click('body');
   await tab.waitForTimeout(500);
-  const lines = await client.stop(again, 'second');
+  const lines = await client.stop(goesOn, 'first');
   expect(lines.some((line) => line.includes('"pointerdown"') || line.includes('"click"'))).toBe(true);
+  const routes = lines.flatMap((line) => /"type":"route","value":"([^"]+)"/.exec(line)?.[1] ?? []);
+  expect(routes.map((url) => new URL(url).pathname)).toEqual(['/', '/next', '/']);
+  expect(lines.some((line) => line.includes('lost on the way'))).toBe(false);
+
+  await expect.poll(() => client.targets.every(({ recording }) => recording === null)).toBe(true);
+  const again = client.targets.find(({ url }) => url === `${running.proxyOrigin}/`)!;
+  await client.start(again, 'second');
+  await tab.waitForTimeout(300);
+  expect((await client.stop(again, 'second')).at(-1)).toContain('"stopped"');
   await close();
 });
 

@@ -35,7 +35,7 @@ test('an endless loop is told of while it lasts, with its code; the tab may be k
   expect(toldAfterMs).toBeLessThan(1500);
 
   await own.close();
-  await expect(tool.getByText('The page was closed, reloaded or crashed.')).toBeVisible();
+  await expect(tool.getByText('The page was closed, left for another site or crashed.')).toBeVisible();
   await tool.getByRole('button', { name: 'Show what was recorded' }).click();
   await expect(stingList(tool).first()).toContainText('hang');
   await expect(tool.locator('np-culprits tbody tr').first()).toContainText('spin');

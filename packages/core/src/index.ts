@@ -91,6 +91,8 @@ export * from './stings/cadence';
 export { isRecorderSource } from './sources/recorder-functions';
 export * from './relay/again';
 export * from './relay/apps';
+export * from './relay/batch-order';
+export * from './relay/lost-batches';
 export * from './relay/frames';
 export * from './relay/lan';
 export * from './relay/paths';

@@ -1,9 +1,10 @@
 import type { Command, Header, Row, Target } from '@nettle-patch/core';
 import type { CallChunk, ChunkBuffers } from './page/exact/call-ring';
 
-/** The header as it leaves the page: the sender adds what it can find out without keeping the page waiting. */
-export type PageHeader = Omit<Header, 'clockStepMs' | 'target'> & {
-  readonly target: WithoutDevice<Header['target']>;
+/** What the page tells for the header; the sender knows the rest, or finds it out without keeping the page waiting. */
+export type PageHeader = Pick<Header, 'kind' | 'id' | 'startUp' | 'available' | 'missing'> & {
+  /** When it began, in milliseconds since the epoch. */
+  readonly originEpochMs: number;
 };
 
 /** The page as it presents itself, but for what the sender adds. */
@@ -36,14 +37,18 @@ export interface SampledTrace {
 export type ToSender =
   | {
       readonly type: 'connect';
-      readonly socketUrl: string;
-      readonly joinUrl: string;
+      /** Address of one of the recorder's files, at the server it is to tell. */
+      readonly scriptUrl: string;
       readonly secret: string;
     }
   | { readonly type: 'target'; readonly target: PageTarget }
   | {
       readonly type: 'batch';
       readonly recordingId: string;
+      /** Its number, as far as the page knows. */
+      readonly sequence: number;
+      /** How many pages came before in the recording. */
+      readonly page: number;
       readonly rows: readonly OutgoingRow[];
       readonly last: boolean;
     }

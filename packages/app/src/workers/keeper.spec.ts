@@ -1,9 +1,8 @@
 import 'fake-indexeddb/auto';
-import { readRecording, type Batch, type ScriptText } from '@nettle-patch/core';
+import { BatchOrder, readRecording, type Batch, type ScriptText } from '@nettle-patch/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { NettleDatabase } from '../store/database';
 import { RecordingStore, StoreFullError } from '../store/recording-store';
-import { BatchOrder } from './batch-order';
 import { Keeper } from './keeper';
 
 const HEADER = {

@@ -1,8 +1,10 @@
 import {
+  BatchOrder,
   RefusedRecordingError,
   RecordingBuilder,
   RecordingDecoder,
   leftAloneRows,
+  lostBatches,
   readHeader,
   resolveFunctions,
   sourcesToFetch,
@@ -15,7 +17,6 @@ import {
 } from '@nettle-patch/core';
 import { StoreFullError, keptFrom, type RecordingStore } from '../store/recording-store';
 import type { KeptRecording } from '../store/database';
-import { BatchOrder } from './batch-order';
 import { LiveSummary } from './live-summary';
 
 interface Pending {
@@ -91,13 +92,12 @@ export class Keeper {
   #skipMissing(): void {
     const { missing, ready } = this.#order.skipMissing();
     if (missing === 0) return;
-    const drop: Row = {
-      kind: 'drop',
-      startMs: this.summary.lastMs,
-      count: missing,
-      reason: 'batches were lost on the way',
-    };
-    this.#after(() => this.#append([JSON.stringify(drop)]));
+    const rows = lostBatches(
+      missing,
+      this.summary.lastMs,
+      ready.flatMap(({ lines }) => lines),
+    );
+    this.#after(() => this.#append(rows.map((row) => JSON.stringify(row))));
     for (const pending of ready) this.#enqueue(pending);
   }
 

@@ -22,6 +22,8 @@ import { fetchLeftAlone, fetchScript } from './fetch-script';
 /** How long a page may take to begin or end a recording before it is said not to answer. */
 const ANSWER_MS = 6000;
 const TELL_EVERY_MS = 100;
+/** How long the next page of a tab may take to go on with a recording; else its page was closed. */
+const BETWEEN_PAGES_MS = 4000;
 const ROOM_EVERY_MS = 10_000;
 
 /** Follows the targets, keeps the recording that runs, and tells the interface about both. */
@@ -214,7 +216,21 @@ export class LiveLink {
       current.runningSince = Date.now();
       this.#changed();
     }
+    if (now === undefined && (current?.state === 'recording' || current?.state === 'paused'))
+      this.#expectNextPage();
     if (first) await this.#takeUpUnfinished(targets);
+    else await this.#stopEnded(targets);
+  }
+
+  /** A page that goes on with a recording that has ended meanwhile is told so. */
+  async #stopEnded(targets: readonly LiveTarget[]): Promise<void> {
+    for (const { id: targetId, recording } of targets) {
+      const recordingId = recording?.id;
+      if (recordingId === undefined || recordingId === this.#current?.keeper.recordingId) continue;
+      const kept = await this.store.get(recordingId);
+      if (kept !== undefined && kept.state !== 'recording')
+        this.#send({ type: 'stop', targetId, recordingId });
+    }
   }
 
   #withSpeed(target: ListedTarget): LiveTarget {
@@ -270,9 +286,18 @@ export class LiveLink {
 
   #targetLeft(recordingId: string | null): void {
     const current = this.#current;
-    if (current === undefined || current.keeper.recordingId !== recordingId || !this.#isRunning()) return;
-    current.problem = 'target-left';
-    setTimeout(() => current.keeper.end('target-left'), TELL_EVERY_MS * 3);
+    if (current?.keeper.recordingId === recordingId) this.#expectNextPage();
+  }
+
+  /** The page that was recorded is gone: the next one of its tab goes on, or else the recording ends. */
+  #expectNextPage(): void {
+    const current = this.#current;
+    setTimeout(() => {
+      if (current === undefined || current !== this.#current || !this.#isRunning()) return;
+      if (this.#state.connection !== 'open' || this.#targetNow(current) !== undefined) return;
+      current.problem = 'target-left';
+      current.keeper.end('target-left');
+    }, BETWEEN_PAGES_MS);
   }
 
   #expectAnswer(): void {

@@ -84,7 +84,7 @@ export function pageCaptures(sink: CallSink, traces: TraceSink, isExact: boolean
     sampling(traces, !isExact),
     marks,
     measures,
-    requests(initiators),
+    ...requests(initiators),
     scripts(),
     memory(),
     collections(),

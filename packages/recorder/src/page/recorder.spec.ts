@@ -1,6 +1,7 @@
 import type { Command, Row } from '@nettle-patch/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Capture } from './capture/capture';
+import { armNextLoad, takeArmedRecording } from './next-load';
 import { Recorder, type OutgoingBatch } from './recorder';
 import type { RecordingSession } from './session';
 
@@ -124,14 +125,60 @@ describe('a recorder', () => {
     expect(ofKind('cost').length).toBeGreaterThanOrEqual(2);
   });
 
-  it('ends at once when the page leaves, and only once', async () => {
+  it('hands out what is there when the page leaves, only once, and has the next page of the tab go on', async () => {
+    const kept = new Map<string, string>();
+    vi.stubGlobal('sessionStorage', {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => kept.set(key, value),
+      removeItem: (key: string) => kept.delete(key),
+    });
+    vi.stubGlobal('self', globalThis);
+    vi.stubGlobal('top', globalThis);
     const recorder = newRecorder(fakeCapture('event').capture);
     recorder.obey(command('start'));
     await vi.advanceTimersByTimeAsync(250);
     const batch = recorder.leave()!;
-    expect(batch.last).toBe(true);
-    expect(batch.rows.at(-1)).toMatchObject({ kind: 'end', reason: 'target-left' });
+    expect(batch.last).toBe(false);
+    expect(batch.rows.filter(({ kind }) => kind === 'state')).toMatchObject([
+      { startMs: 250, type: 'leave' },
+    ]);
+    expect(batch.rows.some(({ kind }) => kind === 'end')).toBe(false);
     expect(recorder.leave()).toBeUndefined();
+
+    const armed = takeArmedRecording()!;
+    expect(takeArmedRecording()).toBeUndefined();
+    sent = [];
+    await vi.advanceTimersByTimeAsync(100);
+    const next = newRecorder(fakeCapture('event').capture);
+    next.start(armed);
+    await vi.advanceTimersByTimeAsync(100);
+    expect(sent.map(({ sequence, page }) => [sequence, page])).toEqual([
+      [batch.sequence + 1, 1],
+      [batch.sequence + 2, 1],
+    ]);
+    expect(ofKind('span')).toMatchObject([{ startMs: 450 }]);
+    next.obey(command('stop'));
+    await vi.advanceTimersByTimeAsync(300);
+    expect(ofKind('end')).toMatchObject([{ startMs: 450, reason: 'stopped' }]);
+  });
+
+  it('does not go on in a page that comes much later, nor in a frame', async () => {
+    const kept = new Map<string, string>();
+    vi.stubGlobal('sessionStorage', {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => kept.set(key, value),
+      removeItem: (key: string) => kept.delete(key),
+    });
+    vi.stubGlobal('self', globalThis);
+    vi.stubGlobal('top', {});
+    armNextLoad('friday', Date.now());
+    expect(takeArmedRecording()).toBeUndefined();
+    expect(kept.size).toBe(1);
+    vi.stubGlobal('top', globalThis);
+    armNextLoad('friday', Date.now() - 30_000);
+    expect(takeArmedRecording()).toBeUndefined();
+    armNextLoad('friday');
+    expect(takeArmedRecording()).toEqual(['friday']);
   });
 
   it('ignores commands about another recording, and a second start', () => {

@@ -1,7 +1,8 @@
 import type { Command } from '@nettle-patch/core';
 import type { OutgoingRow } from '../messages';
 import type { Capture } from './capture/capture';
-import { armNextLoad } from './next-load';
+import { MOST_PAGES } from '../page-ids';
+import { armNextLoad, type Armed } from './next-load';
 import { failed, ours, oversee } from './wrap/ours';
 import { RecordingSession } from './session';
 import { capabilitiesOf, describeRecording, type Capabilities } from './target';
@@ -18,6 +19,8 @@ const LAST_ENTRIES_MS = 150;
 export interface OutgoingBatch {
   readonly recordingId: string;
   readonly sequence: number;
+  /** How many pages came before in the recording. */
+  readonly page: number;
   readonly rows: readonly OutgoingRow[];
   readonly last: boolean;
 }
@@ -89,7 +92,7 @@ export class Recorder {
   }
 
   obey(command: Command): void {
-    if (command.type === 'start') this.start(command.recordingId, false, 0, command.words);
+    if (command.type === 'start') this.start([command.recordingId], undefined, command.words);
     else if (command.type === 'start-with-next-load') armNextLoad(command.recordingId);
     else if (command.type === 'reload') location.reload();
     else if (command.recordingId !== this.#running?.session.id) return;
@@ -100,19 +103,25 @@ export class Recorder {
   }
 
   /**
-   * @param startUp whether the recording reaches back to the beginning of the page's load
-   * @param installMs what putting the recorder into the page took, where that belongs to the recording
+   * @param armed the recording, and what it holds already
+   * @param installMs what putting the recorder into the page took, where the recording reaches back to the beginning of
+   * the page's load
    * @param words whether typed words may be kept now
    */
-  start(recordingId: string, startUp: boolean, installMs = 0, words?: boolean): void {
+  start(armed: Armed, installMs?: number, words = armed[5]): void {
     if (this.#running !== undefined) return;
-    const session = new RecordingSession(recordingId, startUp ? 0 : now(), startUp);
+    const [recordingId, , originEpochMs, sequence = 0, page = 0] = armed;
+    const startUp = installMs !== undefined;
+    const beganMs = startUp ? 0 : now();
+    const originMs = originEpochMs === undefined ? beganMs : originEpochMs - performance.timeOrigin;
+    const session = new RecordingSession(recordingId, originMs, startUp, undefined, page);
     session.words = words;
-    session.charge('install', installMs);
-    this.#running = { session, sequence: 0, pausedAtMs: undefined, costFromMs: 0, ending: false };
+    session.charge('install', installMs ?? 0);
+    this.#running = { session, sequence, pausedAtMs: undefined, costFromMs: beganMs, ending: false };
     session.charged('start', () => {
-      const header = describeRecording(recordingId, this.capabilities, startUp, session.originMs);
-      this.#send([header, { kind: 'thread', id: session.thread, name: 'main thread', type: 'main' }], false);
+      const header = describeRecording(recordingId, this.capabilities, startUp, originMs);
+      const thread = { kind: 'thread', id: session.thread, name: 'main thread', type: 'main' } as const;
+      this.#send([header, thread], false);
     });
     this.#startCaptures(session);
     this.#timer = setInterval(
@@ -146,12 +155,29 @@ export class Recorder {
     await Promise.all(started.map((capture) => capture.stop(leaving)));
   }
 
-  /** Ends at once with what is there, because the page is about to go. */
+  /** Hands out what is there, because the page is about to go; the next one of the tab goes on. */
   leave(): OutgoingBatch | undefined {
     const running = this.#running;
     if (running === undefined || running.ending) return undefined;
     void this.#stopCaptures(true);
-    return this.#end(running, running.session.time(now()), 'target-left');
+    const { session, pausedAtMs } = running;
+    const { id, page, words } = session;
+    this.#closePause(running);
+    session.happened('state', now(), { type: 'leave', value: '' });
+    const last = this.#end(running);
+    if (last && top === self && page < MOST_PAGES) {
+      const originEpochMs = performance.timeOrigin + session.originMs;
+      armNextLoad(
+        id,
+        Date.now(),
+        originEpochMs,
+        last.sequence + 1,
+        page + 1,
+        words,
+        pausedAtMs !== undefined,
+      );
+    }
+    return last;
   }
 
   #pause(): void {
@@ -178,13 +204,12 @@ export class Recorder {
     const durationMs = running.session.time(now()) - startMs;
     running.session.emit({ kind: 'pause', startMs, durationMs: Math.max(0, durationMs) });
     running.pausedAtMs = undefined;
-    running.costFromMs = startMs + durationMs;
+    running.costFromMs = now();
   }
 
   #note(text: string): void {
     const { session } = this.#running!;
-    const startMs = session.time(now());
-    session.emit({ kind: 'span', thread: session.thread, startMs, durationMs: 0, type: 'note', name: text });
+    session.lasted('span', now(), 0, { type: 'note', name: text });
   }
 
   async #stop(): Promise<void> {
@@ -196,27 +221,24 @@ export class Recorder {
     const wasPaused = running.pausedAtMs !== undefined;
     this.#closePause(running);
     if (!wasPaused) {
-      await new Promise<void>((resolve) =>
-        setTimeout(
-          ours(() => resolve()),
-          LAST_ENTRIES_MS,
-        ),
-      );
+      await new Promise<void>((resolve) => setTimeout(ours(resolve), LAST_ENTRIES_MS));
       await this.#stopCaptures();
     }
-    const last = this.#end(running, endMs, 'stopped');
+    const last = this.#end(running, endMs);
     if (last !== undefined) this.send(last);
     this.onChange();
   }
 
-  #end(running: Running, endMs: number, reason: string): OutgoingBatch | undefined {
+  /** @param endMs when the recording was ended; not given where it goes on elsewhere */
+  #end(running: Running, endMs?: number): OutgoingBatch | undefined {
     if (this.#running !== running) return undefined;
     clearInterval(this.#timer);
     if (running.pausedAtMs === undefined) this.#emitCost(running);
-    running.session.emit({ kind: 'end', startMs: endMs, reason });
+    const last = endMs !== undefined;
+    if (last) running.session.emit({ kind: 'end', startMs: endMs, reason: 'stopped' });
     this.#running = undefined;
     const { session, sequence } = running;
-    return { recordingId: session.id, sequence, rows: session.takeRows(), last: true };
+    return { recordingId: session.id, sequence, page: session.page, rows: session.takeRows(), last };
   }
 
   #flush(): void {
@@ -225,8 +247,7 @@ export class Recorder {
     running.session.charged('collect', () => {
       const paused = running.pausedAtMs !== undefined;
       if (!paused && !running.ending) for (const capture of this.#captures) capture.collect?.();
-      const sinceCostMs = running.session.time(now()) - running.costFromMs;
-      if (!paused && sinceCostMs >= COST_EVERY_MS) this.#emitCost(running);
+      if (!paused && now() - running.costFromMs >= COST_EVERY_MS) this.#emitCost(running);
       const rows = running.session.takeRows();
       if (rows.length > 0) this.#send(rows, false);
       this.#tick();
@@ -245,21 +266,14 @@ export class Recorder {
   }
 
   #emitCost(running: Running): void {
-    const { session } = running;
-    const nowMs = session.time(now());
-    const startMs = running.costFromMs;
-    session.emit({
-      kind: 'cost',
-      thread: session.thread,
-      startMs,
-      durationMs: nowMs - startMs,
-      ...session.takeCost(),
-    });
-    running.costFromMs = nowMs;
+    const { session, costFromMs } = running;
+    running.costFromMs = now();
+    session.lasted('cost', costFromMs, running.costFromMs - costFromMs, session.takeCost());
   }
 
   #send(rows: readonly OutgoingRow[], last: boolean): void {
     const running = this.#running!;
-    this.send({ recordingId: running.session.id, sequence: running.sequence++, rows, last });
+    const { id, page } = running.session;
+    this.send({ recordingId: id, sequence: running.sequence++, page, rows, last });
   }
 }

@@ -1,4 +1,5 @@
-import { MAIN_THREAD, RECORDER_PATH, type Row } from '@nettle-patch/core';
+import { MAIN_THREAD, RECORDER_PATH, type Row, type RowContent } from '@nettle-patch/core';
+import { firstIdOf } from '../page-ids';
 import { InternedTables } from './interned';
 import { now } from './natives';
 
@@ -8,9 +9,14 @@ const IDS_A_WORKER = 2 ** 16;
 /** Shorter entries of the recorder's own are of no interest. */
 const WORTH_MS = 1;
 
+/** Kinds of rows about one thread at one time. */
+type ThreadKind = Extract<Row, { readonly thread: number; readonly startMs: number }>['kind'];
+
 /** What capture modules write into while a recording runs. */
 export class RecordingSession {
   readonly tables: InternedTables;
+  /** The least id of this thread in this page, for rows that others refer to. */
+  readonly firstId: number;
   /** Whether typed words may be kept, as far as the page itself was told so. */
   words: boolean | undefined;
   #rows: Row[] = [];
@@ -23,15 +29,17 @@ export class RecordingSession {
    * @param originMs what `performance.now()` was, or is taken to have been, at time 0 of the recording
    * @param thread that is recorded; each has ids of its own
    * @param startUp whether what happened before this moment belongs to the recording
+   * @param page how many pages came before in the recording
    */
   constructor(
     readonly id: string,
     readonly originMs: number,
     readonly startUp: boolean,
     readonly thread = MAIN_THREAD,
+    readonly page = 0,
   ) {
-    const firstId = thread === MAIN_THREAD ? 0 : FIRST_WORKER_ID + thread * IDS_A_WORKER;
-    this.tables = new InternedTables((row) => this.#rows.push(row), firstId);
+    this.firstId = thread === MAIN_THREAD ? firstIdOf(page) : FIRST_WORKER_ID + thread * IDS_A_WORKER;
+    this.tables = new InternedTables((row) => this.#rows.push(row), this.firstId);
   }
 
   /** A time of `performance.now()` on the recording's clock, in whole microseconds. */
@@ -48,6 +56,25 @@ export class RecordingSession {
     this.#rows.push(row);
   }
 
+  /** Writes a row about this thread. @param atMs when it was, as `performance.now()` had it */
+  happened<Kind extends ThreadKind>(
+    kind: Kind,
+    atMs: number,
+    fields: Omit<RowContent<Kind>, 'thread' | 'startMs'>,
+  ): void {
+    this.emit({ kind, thread: this.thread, startMs: this.time(atMs), ...fields } as unknown as Row);
+  }
+
+  /** Writes a row about a stretch of time of this thread. @param durationMs its length, rounded here */
+  lasted<Kind extends ThreadKind>(
+    kind: Kind,
+    atMs: number,
+    durationMs: number,
+    fields: Omit<RowContent<Kind>, 'thread' | 'startMs' | 'durationMs'>,
+  ): void {
+    this.happened(kind, atMs, { durationMs: this.length(durationMs), ...fields } as never);
+  }
+
   /** Tells that something is missing in the recording. */
   drop(reason: string): void {
     this.emit({ kind: 'drop', startMs: this.time(now()), count: 1, reason });
@@ -58,10 +85,7 @@ export class RecordingSession {
     const durationMs = this.length(now() - startMs);
     if (durationMs < WORTH_MS) return;
     const name = 'Nettle Patch recorder';
-    this.emit({
-      kind: 'handler',
-      thread: this.thread,
-      startMs: this.time(startMs),
+    this.happened('handler', startMs, {
       durationMs,
       type: 'user-callback',
       invoker: name,

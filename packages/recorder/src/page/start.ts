@@ -1,8 +1,9 @@
-import { RESERVED_PATH, SENDER_PATH, TARGET_SOCKET_PATH, writeBatch } from '@nettle-patch/core';
+import { RESERVED_PATH, SENDER_PATH, writeBatch } from '@nettle-patch/core';
 import type { FromSender } from '../messages';
 import { pageCaptures } from './page-captures';
-import { takeArmedRecording } from './next-load';
-import { listen, now } from './natives';
+import { THREADS_A_PAGE } from '../page-ids';
+import { takeArmedRecording, type Armed } from './next-load';
+import { listen, now, setTimeout } from './natives';
 import { hasRecorder, installed, shared } from './shared';
 import { Recorder, type OutgoingBatch } from './recorder';
 import { measureRefresh } from './refresh';
@@ -11,13 +12,16 @@ import { describeTarget } from './target';
 import { ours } from './wrap/ours';
 import { wrapWorkers } from './wrap/page-workers';
 
+/** What a page has kept for the next is there within this. */
+const KEPT_MS = 300;
+
 function randomId(): string {
   return crypto.getRandomValues(new Uint32Array(4)).join('-');
 }
 
 /** Sends the last rows of a page that is going; the browser sees to it that they leave. */
 function sendBeacon(base: URL, secret: string, targetId: string, batch: OutgoingBatch): void {
-  const { rows, ...rest } = batch;
+  const { rows, page: _page, ...rest } = batch;
   const lines = rows.map((row) => `${JSON.stringify(row)}\n`).join('');
   const body = writeBatch({ type: 'rows', targetId, ...rest }, lines);
   navigator.sendBeacon(new URL(`${RESERVED_PATH}rows?secret=${encodeURIComponent(secret)}`, base), body);
@@ -49,9 +53,6 @@ export function startRecorder(
   const worker = startSenderWorker(new URL(SENDER_PATH, scriptUrl).href);
   if (worker === undefined) return;
   const base = new URL(scriptUrl);
-  const socketUrl = new URL(TARGET_SOCKET_PATH, base);
-  socketUrl.protocol = base.protocol === 'https:' ? 'wss:' : 'ws:';
-
   const targetId = randomId();
   const { captures, exact } = pageCaptures(
     ({ id, thread, originMs }, chunk) =>
@@ -67,10 +68,14 @@ export function startRecorder(
     const { ring } = exact;
     shared.exact = { ring, register: (firstId, told) => post(worker, { type: 'register', firstId, told }) };
   }
-  if (base.origin === location.origin) wrapWorkers(secret, (began) => post(worker, began, [began.port]));
+  const armed = takeArmedRecording();
+  if (base.origin === location.origin) {
+    const firstThread = (armed?.[4] ?? 0) * THREADS_A_PAGE;
+    wrapWorkers(secret, firstThread, (began) => post(worker, began, [began.port]));
+  }
   const recorder = new Recorder(
     captures,
-    ({ recordingId, rows, last }) => post(worker, { type: 'batch', recordingId, rows, last }),
+    (batch) => post(worker, { type: 'batch', ...batch }),
     () => introduce(),
     (running) =>
       post(worker, {
@@ -98,8 +103,12 @@ export function startRecorder(
     }),
   );
 
-  const armed = takeArmedRecording();
-  if (armed !== undefined) recorder.start(armed, true, now() - beganMs);
+  const goOn = (armed: Armed | undefined, installMs?: number): void => {
+    if (armed === undefined) return;
+    recorder.start(armed, installMs);
+    if (armed[6]) recorder.obey({ type: 'pause', targetId, recordingId: armed[0] });
+  };
+  goOn(armed, now() - beganMs);
 
   listen(
     globalThis,
@@ -108,6 +117,19 @@ export function startRecorder(
       const last = recorder.leave();
       if (last !== undefined) sendBeacon(base, secret, targetId, last);
     }),
+  );
+  listen(
+    globalThis,
+    'pageshow',
+    // What the page before has kept may come from another process, a moment later.
+    ours(
+      (event) =>
+        (event as PageTransitionEvent).persisted &&
+        setTimeout(
+          ours(() => goOn(takeArmedRecording())),
+          KEPT_MS,
+        ),
+    ),
   );
   listen(
     globalThis,
@@ -120,11 +142,6 @@ export function startRecorder(
   listen(document, 'visibilitychange', introduce);
   return (given) => {
     secret = given;
-    post(worker, {
-      type: 'connect',
-      secret,
-      socketUrl: socketUrl.href,
-      joinUrl: new URL(`${RESERVED_PATH}join`, base).href,
-    });
+    post(worker, { type: 'connect', secret, scriptUrl });
   };
 }

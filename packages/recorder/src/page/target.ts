@@ -1,4 +1,4 @@
-import { FORMAT_NAME, FORMAT_VERSION, type Target } from '@nettle-patch/core';
+import type { Target } from '@nettle-patch/core';
 import type { PageHeader, PageTarget } from '../messages';
 import { plainAddress } from './address';
 import type { Capture } from './capture/capture';
@@ -39,26 +39,12 @@ export function describeTarget(
   };
 }
 
-/** The header of a recording of this page, which is called by its address: its title is shown live, and not kept. */
+/** What this page tells for the header of a recording. */
 export function describeRecording(
   id: string,
   capabilities: Capabilities,
   startUp: boolean,
   originMs: number,
 ): PageHeader {
-  const url = plainAddress(location.href);
-  const title = url.slice(url.indexOf('//') + 2);
-  return {
-    kind: 'header',
-    format: FORMAT_NAME,
-    version: FORMAT_VERSION,
-    id,
-    startedAt: new Date(performance.timeOrigin + originMs).toISOString(),
-    title,
-    mode: capabilities.available.includes('exact-calls') ? 'exact' : 'everyday',
-    startUp,
-    refreshMs: refreshInterval(),
-    target: { title, url, isSmallAndTouched: isSmallAndTouched() },
-    ...capabilities,
-  };
+  return { kind: 'header', id, startUp, originEpochMs: performance.timeOrigin + originMs, ...capabilities };
 }

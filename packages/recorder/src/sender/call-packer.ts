@@ -34,6 +34,9 @@ export class CallPacker {
   readonly #told = new Map<string, Set<number>>();
   /** Calls that were open at the end of the latest chunk, the outermost first. */
   #open: number[] = [];
+  /** How many pages came before in the recording, and how many had when the latest chunk came. */
+  page = 0;
+  #pageBefore = 0;
 
   register(firstId: number, told: string): void {
     if (this.#registered.some((known) => known.firstId === firstId)) return;
@@ -55,6 +58,9 @@ export class CallPacker {
   pack({ recordingId, thread, originMs, ids, timesMs, count, lost }: ChunkOfThread): Row[] {
     const rows: Row[] = this.functionRows(recordingId, ids.subarray(0, count));
     const at = (ms: number) => toMicroseconds(ms - originMs);
+    const isNewPage = thread === MAIN_THREAD && this.page !== this.#pageBefore;
+    if (isNewPage) this.#pageBefore = this.page;
+    const isFresh = lost > 0 || isNewPage;
     if (lost > 0) {
       if (thread === MAIN_THREAD) this.#open = [];
       const startMs = at(timesMs[0]!) / 1000;
@@ -70,7 +76,7 @@ export class CallPacker {
       const timesUs = timesMs.slice(from, to);
       for (let event = 0; event < timesUs.length; event++) timesUs[event] = at(timesUs[event]!);
       const packed = packCalls(thread, { timesUs, functions: ids.subarray(from, to) });
-      rows.push({ kind: 'calls', ...packed, ...(lost > 0 && from === 0 ? { fresh: true } : {}) });
+      rows.push({ kind: 'calls', ...packed, ...(isFresh && from === 0 ? { fresh: true } : {}) });
     }
     if (thread !== MAIN_THREAD) return rows;
     for (let event = 0; event < count; event++) {

@@ -66,7 +66,7 @@ beforeEach(() => {
     if (message.type === 'command') commands.push(message.command);
   });
   sender.take({ type: 'target', target: { ...TARGET, isSmallAndTouched: false } });
-  sender.take({ type: 'connect', socketUrl: 'ws://desk/target', joinUrl: 'http://desk/join', secret: 'old' });
+  sender.take({ type: 'connect', scriptUrl: 'http://desk/recorder.js', secret: 'old' });
 });
 
 afterEach(() => {
@@ -78,6 +78,8 @@ const take = (sequence: number) =>
   sender.take({
     type: 'batch',
     recordingId: 'friday',
+    sequence,
+    page: 0,
     rows: [{ kind: 'pause', startMs: sequence, durationMs: 1 }],
     last: false,
   });
@@ -122,7 +124,9 @@ describe('the sender', () => {
     vi.stubGlobal('fetch', fetchSecret);
     last().end(CLOSE_WRONG_SECRET);
     await vi.advanceTimersByTimeAsync(1100);
-    expect(fetchSecret).toHaveBeenCalledWith('http://desk/join', { cache: 'no-store' });
+    expect(fetchSecret).toHaveBeenCalledWith(new URL('http://desk/__nettle-patch/join'), {
+      cache: 'no-store',
+    });
     expect(last().protocols).toEqual(['nettle-patch', 'new']);
   });
 

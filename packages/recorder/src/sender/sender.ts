@@ -1,6 +1,10 @@
 import {
   CLOSE_TURNED_AWAY,
   CLOSE_WRONG_SECRET,
+  FORMAT_NAME,
+  FORMAT_VERSION,
+  RESERVED_PATH,
+  TARGET_SOCKET_PATH,
   measureCalculation,
   writeBatch,
   type Batch,
@@ -10,7 +14,7 @@ import {
   type Row,
   type Target,
 } from '@nettle-patch/core';
-import type { FromSender, OutgoingRow, PageTarget, ToSender } from '../messages';
+import type { FromSender, OutgoingRow, PageHeader, PageTarget, ToSender } from '../messages';
 import { CallPacker } from './call-packer';
 import { clockStep } from './clock-step';
 import { deviceName } from './device';
@@ -21,17 +25,22 @@ import { Watchdog } from './watchdog';
 import { Workers } from './workers';
 
 const RETRY_MS = 1000;
+/** Characters that a request may have which is to outlive its page (Fetch, section 4.5: 64 kB of bytes). */
+const MOST_KEPT_ALIVE = 16_000;
 /** By then the page has come up. */
 const CALCULATE_AFTER_MS = 3000;
+const JOIN_PATH = `${RESERVED_PATH}join`;
 const SUBPROTOCOL = 'nettle-patch';
 
 /** Owns the connection to the server, so that it lives while the page's main thread hangs. */
 export class Sender {
   readonly #batches = new UnacknowledgedBatches();
-  #connection: Extract<ToSender, { type: 'connect' }> | undefined;
+  #scriptUrl = '';
   #secret = '';
   #target: PageTarget | undefined;
   #socket: WebSocket | undefined;
+  /** Whether the connection was lost: an engine ends it already when a page begins to load the next. */
+  #cutOff = false;
   #calculationMs: number | undefined;
 
   readonly #calls = new CallPacker();
@@ -59,7 +68,7 @@ export class Sender {
   #take(message: ToSender): void {
     switch (message.type) {
       case 'connect':
-        this.#connection = message;
+        this.#scriptUrl = message.scriptUrl;
         this.#secret = message.secret;
         this.#connect();
         break;
@@ -117,9 +126,12 @@ export class Sender {
   }
 
   #connect(): void {
-    const socket = new WebSocket(this.#connection!.socketUrl, [SUBPROTOCOL, this.#secret]);
+    const url = new URL(TARGET_SOCKET_PATH, this.#scriptUrl);
+    url.protocol = url.protocol === 'https:' ? 'wss:' : 'ws:';
+    const socket = new WebSocket(url.href, [SUBPROTOCOL, this.#secret]);
     this.#socket = socket;
     socket.addEventListener('open', () => {
+      this.#cutOff = false;
       this.#sayHello();
       this.#sendAll();
       if (this.#isElsewhere) setTimeout(() => this.#calculate(), CALCULATE_AFTER_MS);
@@ -130,6 +142,8 @@ export class Sender {
 
   async #reconnect(code: number): Promise<void> {
     if (code === CLOSE_TURNED_AWAY) return;
+    this.#cutOff = this.#socket?.readyState === WebSocket.CLOSED;
+    this.#sendAll();
     await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     if (code === CLOSE_WRONG_SECRET) await this.#joinAnew();
     this.#connect();
@@ -138,7 +152,7 @@ export class Sender {
   /** A server started anew has a new secret, which pages of its origin may ask for. */
   async #joinAnew(): Promise<void> {
     try {
-      const answer = await fetch(this.#connection!.joinUrl, { cache: 'no-store' });
+      const answer = await fetch(new URL(JOIN_PATH, this.#scriptUrl), { cache: 'no-store' });
       if (answer.ok) this.#secret = await answer.text();
     } catch {
       return;
@@ -152,7 +166,9 @@ export class Sender {
     else this.toPage({ type: 'command', command });
   }
 
-  #batch({ recordingId, rows, last }: Extract<ToSender, { type: 'batch' }>): void {
+  #batch({ recordingId, sequence, page, rows, last }: Extract<ToSender, { type: 'batch' }>): void {
+    this.#sequences.set(recordingId, Math.max(sequence, this.#sequences.get(recordingId) ?? 0));
+    this.#watchdog.page = this.#traces.page = this.#calls.page = page;
     const more = this.#more.get(recordingId) ?? [];
     this.#more.delete(recordingId);
     const end = last ? rows.slice(-1) : [];
@@ -168,14 +184,30 @@ export class Sender {
     this.#sequences.set(recordingId, sequence + 1);
     const batch: Batch = { type: 'rows', targetId: this.#target!.id, recordingId, sequence, last };
     const dropped = this.#batches.takeDropped();
-    const lines = toLines([...dropRows(dropped, rows), ...rows]);
+    // The header of a page that goes on with a recording is not that of the recording.
+    const told = this.#traces.page === 0 ? rows : rows.filter(({ kind }) => kind !== 'header');
+    const lines = [...dropRows(dropped, rows), ...told].map((row) => this.#line(row)).join('');
     this.#batches.add(batch, lines, rows.length + dropped);
-    this.#send(writeBatch(batch, lines));
+    this.#sendBatch(batch, lines);
+  }
+
+  /** Without a connection a batch goes by itself, in case the page is gone before there is one again. */
+  #sendBatch(batch: Batch, lines: string): void {
+    const text = writeBatch(batch, lines);
+    if (!this.#cutOff) return this.#send(text);
+    const url = new URL(`${RESERVED_PATH}rows?secret=${encodeURIComponent(this.#secret)}`, this.#scriptUrl);
+    fetch(url, { method: 'POST', body: text, keepalive: text.length < MOST_KEPT_ALIVE }).catch(
+      () => undefined,
+    );
+  }
+
+  #line(row: OutgoingRow): string {
+    return `${JSON.stringify(row.kind === 'header' ? headerOf(row, this.#target!) : row)}\n`;
   }
 
   /** Whether the page runs on another computer than the tool, so that it matters how quick it is. */
   get #isElsewhere(): boolean {
-    return new URL(this.#connection!.socketUrl).hostname !== 'localhost';
+    return new URL(this.#scriptUrl).hostname !== 'localhost';
   }
 
   /** Measures how quick the device is, once. */
@@ -193,7 +225,7 @@ export class Sender {
   }
 
   #sendAll(): void {
-    for (const { batch, lines } of this.#batches.list()) this.#send(writeBatch(batch, lines));
+    for (const { batch, lines } of this.#batches.list()) this.#sendBatch(batch, lines);
   }
 
   #send(text: string): void {
@@ -206,14 +238,21 @@ function withDevice<T extends { isSmallAndTouched: boolean }>({ isSmallAndTouche
   return { ...rest, engine: engineName(), device: deviceName(isSmallAndTouched) };
 }
 
-/** Adds to a header what the page has not told. */
-function whole(row: OutgoingRow): Header | Row {
-  if (row.kind !== 'header') return row;
-  return { ...row, clockStepMs: clockStep(), target: withDevice(row.target) };
-}
-
-function toLines(rows: readonly OutgoingRow[]): string {
-  return rows.map((row) => `${JSON.stringify(whole(row))}\n`).join('');
+/** The header of a recording of a page, which is called by its address: its title is shown live, and not kept. */
+function headerOf({ originEpochMs, ...told }: PageHeader, page: PageTarget): Header {
+  const { url, engine, device, refreshMs } = withDevice(page);
+  const title = url.slice(url.indexOf('//') + 2);
+  return {
+    ...told,
+    format: FORMAT_NAME,
+    version: FORMAT_VERSION,
+    startedAt: new Date(originEpochMs).toISOString(),
+    title,
+    mode: told.available.includes('exact-calls') ? 'exact' : 'everyday',
+    clockStepMs: clockStep(),
+    refreshMs: refreshMs!,
+    target: { title, url, engine, device },
+  };
 }
 
 function dropRows(count: number, rows: readonly OutgoingRow[]): Row[] {

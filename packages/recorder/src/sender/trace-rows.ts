@@ -1,15 +1,15 @@
 import { NO_STACK, RECORDER_PATH, packSamples, toMicroseconds, type Row } from '@nettle-patch/core';
 import type { ProfilerTrace, SampledTrace } from '../messages';
+import { firstSampledIdOf } from '../page-ids';
 import { SampledTables } from './sampled-tables';
-
-/** Ids of scripts, functions and stacks that are given here, above those the page gives. */
-const FIRST_ID = 2 ** 21;
 
 /** A profiler samples the moment it is started in, which is the recorder's own; its cost is measured apart. */
 const isRecorder = (url: string | undefined) => url?.includes(RECORDER_PATH) ?? false;
 
 /** Turns traces of the engine's profiler (WICG JS Self-Profiling) into rows. */
 export class TraceRows {
+  /** How many pages came before in the recording. */
+  page = 0;
   #rows: Row[] = [];
   readonly #tables = new Map<string, SampledTables>();
 
@@ -38,7 +38,7 @@ export class TraceRows {
   #tablesOf(recordingId: string): SampledTables {
     let tables = this.#tables.get(recordingId);
     if (tables === undefined) {
-      tables = new SampledTables((row) => this.#rows.push(row), FIRST_ID);
+      tables = new SampledTables((row) => this.#rows.push(row), firstSampledIdOf(this.page));
       this.#tables.set(recordingId, tables);
     }
     return tables;

@@ -1,5 +1,6 @@
 import { NO_STACK, type Row } from '@nettle-patch/core';
 import type { ToSender } from '../messages';
+import { firstHangStackOf } from '../page-ids';
 import type { CallPacker } from './call-packer';
 
 type Tick = Extract<ToSender, { type: 'tick' }>;
@@ -9,8 +10,6 @@ const HANG_MS = 350;
 const TELL_EVERY_MS = 500;
 /** A page that has not ticked for as long sends nothing either. */
 const SILENT_MS = 150;
-/** Ids of stacks that are made here, above those the page gives. */
-const FIRST_STACK = 2 ** 20;
 
 /**
  * Watches the page's main thread from outside: when its ticks stop, tells that it hangs, for how long by now, and
@@ -22,7 +21,9 @@ export class Watchdog {
   #tick: Tick | undefined;
   #toldAtMs = -Infinity;
   #hanging = false;
-  #nextStack = FIRST_STACK;
+  /** How many pages came before in the recording. */
+  page = 0;
+  #stacks = 0;
 
   constructor(private readonly calls: CallPacker) {}
 
@@ -69,7 +70,7 @@ export class Watchdog {
     const rows = this.calls.functionRows(recordingId, ids);
     let parent = NO_STACK;
     for (const id of ids) {
-      const row = { kind: 'stack', id: this.#nextStack++, function: id } as const;
+      const row = { kind: 'stack', id: firstHangStackOf(this.page) + this.#stacks++, function: id } as const;
       rows.push(parent === NO_STACK ? row : { ...row, parent });
       parent = row.id;
     }

@@ -1,10 +1,12 @@
 import { once } from 'node:events';
 import {
+  BatchOrder,
   INTERFACE_SOCKET_PATH,
   RecordingDecoder,
   RecordingBuilder,
   isBatch,
   leftAloneRows,
+  lostBatches,
   type LeftAlone,
   type Recording,
   type Row,
@@ -20,14 +22,22 @@ import { WebSocket } from 'ws';
 import type { Running } from '../serve';
 
 const POLL_MS = 50;
+/** How long the next page of a tab may take to go on with a recording; else its page was closed. */
+const BETWEEN_PAGES_MS = 4000;
+/** How long a batch that is missing between others is waited for. */
+const MISSING_MS = 2000;
+
+interface Taken {
+  readonly lines: readonly string[];
+  readonly last: boolean;
+}
 
 /** Follows targets and takes recordings without an interface: for scripts and automated runs. */
 export class RecordingClient {
   readonly #socket: WebSocket;
   readonly #lines = new Map<string, string[]>();
   readonly #ended = new Set<string>();
-  /** Sequence of the batch that is expected next, by recording. */
-  readonly #next = new Map<string, number>();
+  readonly #orders = new Map<string, BatchOrder<Taken>>();
   #targets: readonly Target[] = [];
 
   private constructor(
@@ -50,6 +60,11 @@ export class RecordingClient {
   async target(): Promise<Target> {
     await this.#until(() => this.#targets.length > 0, 'no page joined');
     return this.#targets[0]!;
+  }
+
+  /** Pages that have joined. */
+  get targets(): readonly Target[] {
+    return this.#targets;
   }
 
   async start(target: Target, recordingId: string): Promise<void> {
@@ -76,7 +91,9 @@ export class RecordingClient {
    * @returns its lines
    */
   async stop(target: Target, recordingId: string): Promise<string[]> {
-    this.#command({ type: 'stop', targetId: target.id, recordingId });
+    const now = await this.#recording(recordingId, BETWEEN_PAGES_MS);
+    if (now === undefined && !this.#ended.has(recordingId)) this.#endLeft(recordingId);
+    this.#command({ type: 'stop', targetId: (now ?? target).id, recordingId });
     await this.#until(() => this.#ended.has(recordingId), 'the recording did not end');
     const lines = this.#lines.get(recordingId)!;
     const end = lines.pop()!;
@@ -117,15 +134,54 @@ export class RecordingClient {
       return;
     }
     const { batch, lines } = readBatch(text);
-    const { targetId, recordingId, sequence } = batch;
-    const next = this.#next.get(recordingId) ?? 0;
-    // What is sent again after a lost connection is known already.
-    if (sequence >= next) {
-      this.#next.set(recordingId, sequence + 1);
-      this.#lines.get(recordingId)?.push(...lines.split('\n').filter((line) => line !== ''));
-    }
+    const { targetId, recordingId, sequence, last } = batch;
+    let order = this.#orders.get(recordingId);
+    if (order === undefined) this.#orders.set(recordingId, (order = new BatchOrder(0)));
+    const taken = { lines: lines.split('\n').filter((line) => line !== ''), last };
+    this.#keep(recordingId, order.take(sequence, taken));
     this.#command({ type: 'acknowledge', targetId, recordingId, sequence });
-    if (batch.last) this.#ended.add(recordingId);
+    if (sequence >= order.next) setTimeout(() => this.#skipMissing(recordingId, order), MISSING_MS).unref();
+  }
+
+  #keep(recordingId: string, ready: readonly Taken[]): void {
+    for (const { lines, last } of ready) {
+      this.#lines.get(recordingId)?.push(...lines);
+      if (last) this.#ended.add(recordingId);
+    }
+  }
+
+  #skipMissing(recordingId: string, order: BatchOrder<Taken>): void {
+    const { missing, ready } = order.skipMissing();
+    if (missing === 0) return;
+    const rows = lostBatches(
+      missing,
+      this.#lastMs(recordingId),
+      ready.flatMap(({ lines }) => lines),
+    );
+    this.#lines.get(recordingId)?.push(...rows.map((row) => JSON.stringify(row)));
+    this.#keep(recordingId, ready);
+  }
+
+  /** Ends a recording whose page was left for good. */
+  #endLeft(recordingId: string): void {
+    const row: Row = { kind: 'end', startMs: this.#lastMs(recordingId), reason: 'target-left' };
+    this.#lines.get(recordingId)?.push(JSON.stringify(row));
+    this.#ended.add(recordingId);
+  }
+
+  /** The latest time that the last rows of a recording tell of. */
+  #lastMs(recordingId: string): number {
+    const rows = (this.#lines.get(recordingId) ?? []).slice(-50).map((line) => JSON.parse(line) as object);
+    return Math.max(0, ...rows.map((row) => ('startMs' in row ? Number(row.startMs) : 0)));
+  }
+
+  /** The page that a recording comes from now; between two pages, the next is waited for. */
+  async #recording(recordingId: string, limitMs: number): Promise<Target | undefined> {
+    const found = () => this.#targets.find(({ recording }) => recording?.id === recordingId);
+    const untilMs = Date.now() + limitMs;
+    while (found() === undefined && !this.#ended.has(recordingId) && Date.now() < untilMs)
+      await new Promise((resolve) => setTimeout(resolve, POLL_MS));
+    return found();
   }
 
   #command(command: Command): void {

@@ -110,6 +110,9 @@ export class Relay {
   /** A target that comes again has lost its connection; one of somebody else may not take its name. */
   #replace(target: ListedTarget): void {
     for (const [socket, known] of this.#targets) {
+      // A page that has gone on with a recording is the one it comes from now; the one before may lie in a cache.
+      if (known.recording?.id === target.recording?.id)
+        this.#targets.set(socket, { ...known, recording: null });
       if (known.id !== target.id) continue;
       if (known.visitor !== target.visitor) throw new ProtocolError('another target has this id');
       this.#targets.delete(socket);

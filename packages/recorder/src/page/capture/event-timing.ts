@@ -26,9 +26,13 @@ const HOVER_WORTH_MS = 1;
 const COUNTED_QUICK = ['click', 'keydown'] as const;
 
 /** The interaction an entry belongs to: as the engine tells, or, where it tells of none, as its events were seen. */
-function interactionOf(entry: EventEntry, seen: UsedElement | undefined): number | undefined {
-  if (entry.interactionId !== undefined) return entry.interactionId || undefined;
-  return INTERACTING.test(entry.name) ? seen?.interaction : undefined;
+function interactionOf(
+  entry: EventEntry,
+  seen: UsedElement | undefined,
+  { firstId }: RecordingSession,
+): number | undefined {
+  const id = entry.interactionId ?? (INTERACTING.test(entry.name) ? seen?.interaction : undefined);
+  return id ? id + firstId : undefined;
 }
 
 /** Inputs and their delay (W3C Event Timing); those too quick for it, as "below 16 ms". */
@@ -46,13 +50,9 @@ export function eventTiming(): Capture {
       if (HOVER.test(entry.name) && entry.processingEnd - entry.processingStart < HOVER_WORTH_MS) return;
       reported.add(`${entry.name} ${entry.startTime}`);
       const seen = used.at(entry.name, entry.startTime);
-      const interaction = interactionOf(entry, seen);
+      const interaction = interactionOf(entry, seen, session);
       if (seen !== undefined && interaction !== undefined) known.set(seen.interaction, interaction);
-      session.emit({
-        kind: 'input',
-        thread: session.thread,
-        startMs: session.time(entry.startTime),
-        durationMs: entry.duration,
+      session.lasted('input', entry.startTime, entry.duration, {
         type: entry.name,
         processingStartMs: session.time(entry.processingStart),
         processingEndMs: session.time(entry.processingEnd),
@@ -68,11 +68,7 @@ export function eventTiming(): Capture {
   const emitQuick = (collections: number) => {
     for (const input of used.collect(collections, COUNTED_QUICK)) {
       if (reported.has(`${input.type} ${input.timeStamp}`) || input.timeStamp < startedAt) continue;
-      current?.emit({
-        kind: 'input',
-        thread: current.thread,
-        startMs: current.time(input.timeStamp),
-        durationMs: 0,
+      current?.lasted('input', input.timeStamp, 0, {
         type: input.type,
         target: input.label,
         belowMs: LEAST_REPORTED_MS,

@@ -54,15 +54,11 @@ export function inputListeners(probe: RenderProbe): Capture {
   });
 
   function tell(input: SeenInput, frameMs: number, shownMs: number): void {
-    session?.emit({
-      kind: 'input',
-      thread: session.thread,
-      startMs: session.time(input.startMs),
-      durationMs: session.length(shownMs - input.startMs),
+    session?.lasted('input', input.startMs, shownMs - input.startMs, {
       type: input.type,
       processingStartMs: session.time(input.processingStartMs),
       processingEndMs: session.time(input.processingEndMs ?? frameMs),
-      interaction: input.interaction,
+      interaction: input.interaction + session.firstId,
       target: input.label,
     });
   }

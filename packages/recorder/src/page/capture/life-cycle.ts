@@ -12,28 +12,24 @@ type StateType = 'visibility' | 'route' | 'load' | 'freeze';
 export function lifeCycle(): Capture & { install(): void } {
   let session: RecordingSession | undefined;
 
-  const emit = (type: StateType, value: string) => {
-    const startMs = session?.time(now());
-    session?.emit({ kind: 'state', thread: session.thread, startMs: startMs!, type, value });
-  };
+  const emit = (type: StateType, value: string, atMs = now()) =>
+    session?.happened('state', atMs, { type, value });
   const route = () => emit('route', plainAddress(location.href));
-  const told: readonly (readonly [EventTarget, string, () => void])[] =
-    typeof document === 'undefined'
-      ? []
-      : [
-          [document, 'visibilitychange', ours(() => emit('visibility', document.visibilityState))],
-          [document, 'freeze', ours(() => emit('freeze', 'frozen'))],
-          [document, 'resume', ours(() => emit('freeze', 'resumed'))],
-          [document, 'DOMContentLoaded', ours(() => emit('load', 'document parsed'))],
-          [globalThis, 'load', ours(() => emit('load', 'loaded'))],
-          [globalThis, 'popstate', ours(route)],
-          [globalThis, 'hashchange', ours(route)],
-        ];
+  let told: readonly (readonly [EventTarget, string, () => void])[] = [];
 
   return {
     name: 'life-cycle',
     available: true,
     install() {
+      told = [
+        [document, 'visibilitychange', ours(() => emit('visibility', document.visibilityState))],
+        [document, 'freeze', ours(() => emit('freeze', 'frozen'))],
+        [document, 'resume', ours(() => emit('freeze', 'resumed'))],
+        [document, 'DOMContentLoaded', ours(() => emit('load', 'document parsed'))],
+        [globalThis, 'load', ours(() => emit('load', 'loaded'))],
+        [globalThis, 'popstate', ours(route)],
+        [globalThis, 'hashchange', ours(route)],
+      ];
       for (const name of ['pushState', 'replaceState']) {
         replaceMethod(History.prototype, name, (original) => ({
           instead(...args) {
@@ -47,6 +43,7 @@ export function lifeCycle(): Capture & { install(): void } {
     },
     start(into) {
       session = into;
+      if (into.startUp) emit('load', 'began', 0);
       emit('visibility', document.visibilityState);
       route();
       for (const [target, type, listener] of told) listen(target, type, listener);
@@ -61,10 +58,7 @@ export function lifeCycle(): Capture & { install(): void } {
 /** First and largest pictures of the page (W3C Paint Timing, Largest Contentful Paint). */
 export const paints = ['paint', 'largest-contentful-paint'].map((type) =>
   observedCapture(type, (entry, session) => {
-    session.emit({
-      kind: 'state',
-      thread: session.thread,
-      startMs: session.time(entry.startTime),
+    session.happened('state', entry.startTime, {
       type: 'paint',
       value: entry.name || type,
     });
@@ -76,10 +70,7 @@ export const shifts = observedCapture<PerformanceEntry & { value: number; hadRec
   'layout-shift',
   (entry, session) => {
     if (entry.hadRecentInput) return;
-    session.emit({
-      kind: 'state',
-      thread: session.thread,
-      startMs: session.time(entry.startTime),
+    session.happened('state', entry.startTime, {
       type: 'shift',
       value: entry.value.toFixed(4),
     });

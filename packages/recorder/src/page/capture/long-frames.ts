@@ -23,24 +23,16 @@ interface FrameEntry extends PerformanceEntry {
   readonly scripts: readonly ScriptEntry[];
 }
 
-function micro(ms: number): number {
-  return Math.round(ms * 1000) / 1000;
-}
-
 function emitScript(script: ScriptEntry, session: RecordingSession): void {
   const { sourceURL, sourceFunctionName, sourceCharPosition } = script;
   const known = sourceURL !== '' && sourceCharPosition >= 0 && !sourceURL.includes(RECORDER_PATH);
   const entered = known
     ? session.tables.functionAtOffset(sourceFunctionName, sourceURL, sourceCharPosition)
     : undefined;
-  session.emit({
-    kind: 'handler',
-    thread: session.thread,
-    startMs: session.time(script.startTime),
-    durationMs: micro(script.duration),
+  session.lasted('handler', script.startTime, script.duration, {
     type: script.invokerType,
     invoker: script.invoker.replace(/[?#][^\]]*/, ''),
-    forcedMs: micro(script.forcedStyleAndLayoutDuration),
+    forcedMs: session.length(script.forcedStyleAndLayoutDuration),
     ...defined({ function: entered, pauseMs: script.pauseDuration || undefined }),
   });
 }
@@ -48,12 +40,8 @@ function emitScript(script: ScriptEntry, session: RecordingSession): void {
 /** Frames over 50 ms with the entries into script that made them long (W3C Long Animation Frames). */
 export const longFrames = observedCapture<FrameEntry>('long-animation-frame', (frame, session) => {
   const at = (ms: number | undefined) => (ms ? session.time(ms) : undefined);
-  session.emit({
-    kind: 'frame',
-    thread: session.thread,
-    startMs: session.time(frame.startTime),
-    durationMs: micro(frame.duration),
-    blockingMs: micro(frame.blockingDuration),
+  session.lasted('frame', frame.startTime, frame.duration, {
+    blockingMs: session.length(frame.blockingDuration),
     ...defined({
       renderStartMs: at(frame.renderStart),
       styleStartMs: at(frame.styleAndLayoutStart),

@@ -2,11 +2,5 @@ import { observedCapture } from './observed';
 
 /** Tasks over 50 ms (W3C Long Tasks). */
 export const longTasks = observedCapture('longtask', (entry, session) => {
-  session.emit({
-    kind: 'task',
-    thread: session.thread,
-    startMs: session.time(entry.startTime),
-    durationMs: entry.duration,
-    source: 'longtask',
-  });
+  session.lasted('task', entry.startTime, entry.duration, { source: 'longtask' });
 });

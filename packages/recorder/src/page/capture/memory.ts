@@ -19,7 +19,7 @@ export function memory(): Capture {
   let nextMs = 0;
   return {
     name: 'memory',
-    available: typeof performance !== 'undefined' && heap() !== undefined,
+    available: heap() !== undefined,
     start(into) {
       session = into;
       nextMs = 0;
@@ -29,10 +29,7 @@ export function memory(): Capture {
       if (session === undefined || nowMs < nextMs) return;
       nextMs = nowMs + EVERY_MS;
       const { usedJSHeapSize, jsHeapSizeLimit } = heap()!;
-      session.emit({
-        kind: 'memory',
-        thread: session.thread,
-        startMs: session.time(nowMs),
+      session.happened('memory', nowMs, {
         usedKb: Math.round(usedJSHeapSize / KB),
         limitKb: Math.min(2 ** 31 - 1, Math.round(jsHeapSizeLimit / KB)),
       });
@@ -50,13 +47,13 @@ export function collections(): Capture {
   const plant = () => session !== undefined && registry?.register({}, session, session);
   return {
     name: 'collections',
-    available: typeof FinalizationRegistry === 'function',
+    available: true,
     start(into) {
       session = into;
       registry ??= new FinalizationRegistry(
         ours((of: RecordingSession) => {
           if (of !== session) return;
-          of.emit({ kind: 'collection', thread: of.thread, startMs: of.time(now()) });
+          of.happened('collection', now(), {});
           plant();
         }),
       );

@@ -21,13 +21,7 @@ export function ownTasks(entries: Entries): Capture {
     entries.endResumed();
     const durationMs = now() - startMs;
     if (session === undefined || durationMs <= LONG_MS) return;
-    session.emit({
-      kind: 'task',
-      thread: session.thread,
-      startMs: session.time(startMs),
-      durationMs: session.length(durationMs),
-      source: 'own',
-    });
+    session.lasted('task', startMs, durationMs, { source: 'own' });
   };
   const onEntry = (startMs: number) => {
     if (session === undefined || waiting) return;

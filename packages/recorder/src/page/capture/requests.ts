@@ -52,19 +52,12 @@ export class Initiators {
   }
 }
 
-/**
- * Requests the page made (W3C Resource Timing): when, for what, how large and asked for by whom; never their
- * content.
- */
-export function requests(initiators: Initiators): Capture {
-  const observed = observedCapture<PerformanceResourceTiming>('resource', (entry, session) => {
+/** What the browser tells of requests, of the page's own (W3C Navigation Timing) or of those it made (Resource Timing). */
+function told(type: 'navigation' | 'resource', initiators: Initiators): Capture {
+  return observedCapture<PerformanceResourceTiming>(type, (entry, session) => {
     if (!isOfApp(entry)) return;
     const asked = initiators.take(entry.name, entry.startTime);
-    session.emit({
-      kind: 'request',
-      thread: session.thread,
-      startMs: session.time(entry.startTime),
-      durationMs: session.length(entry.duration),
+    session.lasted('request', entry.startTime, entry.responseEnd - entry.startTime, {
       url: plainAddress(entry.name),
       initiator: entry.initiatorType,
       ...defined({
@@ -76,15 +69,23 @@ export function requests(initiators: Initiators): Capture {
       }),
     });
   });
-  return {
-    ...observed,
-    start(session) {
-      initiators.start(session);
-      observed.start(session);
+}
+
+/** Requests: when, for what, how large and asked for by whom; never their content. */
+export function requests(initiators: Initiators): Capture[] {
+  const resources = told('resource', initiators);
+  return [
+    told('navigation', initiators),
+    {
+      ...resources,
+      start(session) {
+        initiators.start(session);
+        resources.start(session);
+      },
+      stop() {
+        initiators.stop();
+        return resources.stop();
+      },
     },
-    stop() {
-      initiators.stop();
-      return observed.stop();
-    },
-  };
+  ];
 }

@@ -56,7 +56,7 @@ export function sampling(sink: TraceSink, wanted: boolean): Capture {
       try {
         begin();
       } catch {
-        const reason = 'call stacks: the page is served without the header "Document-Policy: js-profiling"';
+        const reason = 'call stacks: no header "Document-Policy: js-profiling"';
         into.emit({ kind: 'drop', startMs: into.time(now()), count: 0, reason });
       }
     },

@@ -4,11 +4,7 @@ const LONGEST_NAME = 120;
 
 function spanCapture(type: 'mark' | 'measure') {
   return observedCapture(type, (entry, session) => {
-    session.emit({
-      kind: 'span',
-      thread: session.thread,
-      startMs: session.time(entry.startTime),
-      durationMs: Math.round(entry.duration * 1000) / 1000,
+    session.lasted('span', entry.startTime, entry.duration, {
       type,
       name: entry.name.slice(0, LONGEST_NAME),
     });

@@ -257,11 +257,7 @@ export class ForcedLayout implements Capture {
     if (session === undefined || this.#ofTask.size === 0) return;
     for (const forced of this.#ofTask.values()) {
       const { write, styleMs, layoutMs } = forced;
-      session.emit({
-        kind: 'forced',
-        thread: session.thread,
-        startMs: session.time(forced.startMs),
-        durationMs: session.length(forced.endMs - forced.startMs),
+      session.lasted('forced', forced.startMs, forced.endMs - forced.startMs, {
         count: forced.count,
         costMs: session.length(styleMs + layoutMs),
         styleMs: session.length(styleMs),

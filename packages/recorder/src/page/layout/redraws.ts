@@ -86,10 +86,7 @@ export class Redraws implements Capture {
       const sum = (key: 'nodes' | 'attributes' | 'texts') =>
         changes.reduce((total, change) => total + change[key], 0);
       const [{ node, by }] = changes as [Change];
-      session.emit({
-        kind: 'redraw',
-        thread: session.thread,
-        startMs: session.time(atMs),
+      session.happened('redraw', atMs, {
         nodes: sum('nodes'),
         attributes: sum('attributes'),
         texts: sum('texts'),

@@ -109,11 +109,7 @@ export class RenderProbe implements Capture {
     if (measured === undefined || session === undefined) return;
     const frame = { ...measured, paintedMs: now() };
     const { startMs, styledMs, laidOutMs, paintedMs } = frame;
-    session.emit({
-      kind: 'render',
-      thread: session.thread,
-      startMs: session.time(startMs),
-      durationMs: session.length(paintedMs - startMs),
+    session.lasted('render', startMs, paintedMs - startMs, {
       styleMs: session.length(styledMs - startMs),
       layoutMs: session.length(laidOutMs - styledMs),
       paintMs: session.length(paintedMs - laidOutMs),

@@ -83,6 +83,7 @@ export class Entries implements Capture {
 
   start(session: RecordingSession): void {
     this.#session = session;
+    this.#nextId = Math.max(this.#nextId, session.firstId);
   }
 
   stop(): void {
@@ -208,11 +209,7 @@ export class Entries implements Capture {
     entry.written = true;
     entry.id ||= this.#nextId++;
     const { type, schedule, callback, startMs, durationMs, pauseMs, id } = entry;
-    session.emit({
-      kind: 'handler',
-      thread: session.thread,
-      startMs: session.time(startMs),
-      durationMs: session.length(durationMs),
+    session.lasted('handler', startMs, durationMs, {
       type,
       invoker: typeof entry.invoker === 'function' ? entry.invoker() : entry.invoker,
       id,
@@ -232,10 +229,7 @@ export class Entries implements Capture {
       by.id ||= this.#nextId++;
       if (by.ended) this.#write(by);
     }
-    session.emit({
-      kind: 'schedule',
-      thread: session.thread,
-      startMs: session.time(schedule.startMs),
+    session.happened('schedule', schedule.startMs, {
       id: schedule.id,
       type: schedule.type,
       ...defined({ by: by?.id, delayMs, url, function: functionId }),

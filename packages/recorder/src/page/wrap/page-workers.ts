@@ -1,5 +1,5 @@
 import type { ToSender, WorkerGreeting } from '../../messages';
-import { MAIN_THREAD, WORKER_SCRIPT_PATH } from '@nettle-patch/core';
+import { WORKER_SCRIPT_PATH } from '@nettle-patch/core';
 import { construct, getOwnPropertyDescriptor, send } from '../natives';
 import { post } from '../sender-worker';
 import { guarded } from './ours';
@@ -38,10 +38,11 @@ function askedOf([given, options]: readonly unknown[]): Asked | undefined {
  * with its first message. The scripts of this origin have got a recorder that takes it from the proxy; one that the
  * page has made itself is sent there for it. A script from a data address has an origin of its own and is left alone.
  * @param secret shows the proxy that the recorder asks
+ * @param firstThread number before that of the first worker
  * @param tell is called with each worker that begins to run
  */
-export function wrapWorkers(secret: string, tell: (began: WorkerBegan) => void): void {
-  let threads: number = MAIN_THREAD;
+export function wrapWorkers(secret: string, firstThread: number, tell: (began: WorkerBegan) => void): void {
+  let threads = firstThread;
 
   const greet = (sendTo: Sending, kind: string, url: URL, name: string): void => {
     const thread = ++threads;
