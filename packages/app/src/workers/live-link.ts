@@ -13,7 +13,7 @@ import { StoreFullError, type RecordingStore } from '../store/recording-store';
 import { failureOf } from './failure';
 import { keepFile } from './keep-file';
 import { Keeper, type KeeperEvents } from './keeper';
-import type { Current } from './current-recording';
+import { describe, type Current } from './current-recording';
 import { takeRecording, untilFree } from './recording-lock';
 import { INITIAL_LIVE_STATE, type LiveRecordingState, type LiveState, type LiveTarget } from './live-state';
 import { RelaySocket } from './relay-socket';
@@ -347,36 +347,9 @@ export class LiveLink {
     this.#told = true;
     setTimeout(() => {
       this.#told = false;
-      this.tell({ ...this.#state, recording: this.#describe() });
+      const cutOff = this.#state.connection !== 'open' && this.#isRunning();
+      const recording = this.#current === undefined ? null : describe(this.#current, cutOff, this.#roomBytes);
+      this.tell({ ...this.#state, recording });
     }, TELL_EVERY_MS);
-  }
-
-  #describe(): LiveState['recording'] {
-    const current = this.#current;
-    if (current === undefined) return null;
-    const { keeper, state, targetId, targetTitle } = current;
-    const cutOff = this.#state.connection !== 'open' && this.#isRunning();
-    const problem = cutOff ? 'connection-lost' : current.problem;
-    const { summary } = keeper;
-    const shownMs = {
-      recording: current.elapsedBefore + Date.now() - current.runningSince,
-      paused: current.elapsedBefore,
-    };
-    const elapsedMs = state === 'recording' || state === 'paused' ? shownMs[state] : summary.lastMs;
-    return {
-      id: keeper.recordingId,
-      targetId,
-      targetTitle,
-      state,
-      elapsedMs,
-      bytes: keeper.bytes,
-      busyShare: summary.busyShare(),
-      busyHistory: summary.history(),
-      inputs: summary.inputs(),
-      costShare: summary.costShare,
-      ...(summary.hang === undefined || state !== 'recording' ? {} : { hang: summary.hang }),
-      ...(this.#roomBytes === undefined ? {} : { roomBytes: this.#roomBytes }),
-      ...(problem === undefined ? {} : { problem }),
-    };
   }
 }

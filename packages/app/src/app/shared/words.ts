@@ -21,7 +21,8 @@ export function failureWords(failure: Failure): string {
 }
 
 const PROBLEMS: Record<LiveProblem, string> = {
-  'target-left': 'The page was closed, left for another site or crashed. What it had sent until then is kept.',
+  'target-left':
+    'The page was closed, left for another site or crashed. What it had sent until then is kept.',
   'store-full':
     'The browser has no more room, so recording was stopped. What was kept until then is on the shelf. Delete or export recordings to make room.',
   'connection-lost':
