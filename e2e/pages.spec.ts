@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { serve, type Recording } from '../packages/server/dist/index.js';
+import { outcomesOf, serve, type Recording } from '../packages/server/dist/index.js';
 import { localApp, type LocalApp } from './local-app';
 import { ENGINES, needs, recordIn } from './scripted';
 import { startRecording, stopRecording } from './stage';
@@ -73,6 +73,14 @@ for (const engine of ENGINES) {
       expect(request.durationMs).toBeGreaterThan(190);
       const [paint] = states(recording, 'paint').filter(({ startMs }) => startMs > began!.startMs);
       expect(paint!.startMs).toBeGreaterThan(began!.startMs + 190);
+
+      // The delay of the click that led to the page is that until the page showed something.
+      const outcome = outcomesOf(recording).find(({ page }) => page?.path === '/manifest')!;
+      expect(outcome.interaction.label).toBe('Tap link “Next”');
+      expect(outcome.endMs - outcome.startMs).toBeGreaterThan(190);
+      expect(outcome.endMs).toBeGreaterThanOrEqual(paint!.startMs);
+      expect(outcome.steps.map(({ name }) => name)).toContain('request');
+      expect(outcome.steps.at(-1)!.name).toBe('loading');
 
       const work = [...recording.events.handler.rows()].filter(
         ({ durationMs }) => durationMs > BUSY_MS * 0.9,

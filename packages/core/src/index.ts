@@ -70,6 +70,8 @@ export * from './exact/registration';
 export * from './sources/function-sites';
 export * from './sources/syntax-tree';
 export * from './sources/text-part';
+export * from './outcomes/outcome';
+export type { OutcomeStep, OutcomeStepName } from './outcomes/steps';
 export * from './imports/open-formats';
 export * from './inputs/interactions';
 export * from './inputs/action';

@@ -1,6 +1,7 @@
 import type { RowContent } from '../format/rows';
 import { interactionsIn, type Interaction } from '../inputs/interactions';
 import type { Recording, TimeRange } from '../recording/recording';
+import type { OutcomeStepName } from '../outcomes/steps';
 import { handlersIn } from '../stings/entry-label';
 import { isOneStretch, type Sting } from '../stings/sting';
 import { callCounts } from './call-counts';
@@ -18,7 +19,8 @@ import type { Segment } from './segments';
  * duration and presentation delay.
  */
 export const PHASES = ['waiting', 'handling', 'drawing'] as const;
-export type PhaseName = (typeof PHASES)[number];
+/** The phases of a delay; those of an outcome may come several times, and others among them. */
+export type PhaseName = (typeof PHASES)[number] | OutcomeStepName;
 
 export interface Phase extends TimeRange {
   readonly name: PhaseName;
@@ -96,6 +98,17 @@ function queuedDuring(recording: Recording, sting: Sting): Queued[] {
   }));
 }
 
+/** What the phases of a sting are, in order. */
+function rangesOf(recording: Recording, sting: Sting): readonly (TimeRange & { readonly name: PhaseName })[] {
+  if (sting.detail?.type === 'slow-outcome') return sting.detail.steps;
+  const handling = handlingRange(recording, sting);
+  return [
+    { name: 'waiting', startMs: sting.startMs, endMs: handling.startMs },
+    { name: 'handling', ...handling },
+    { name: 'drawing', startMs: handling.endMs, endMs: sting.endMs },
+  ];
+}
+
 function sumOf<Key extends string>(rows: readonly { readonly [K in Key]?: number }[], key: Key): number {
   return rows.reduce((sum, row) => sum + (row[key] ?? 0), 0);
 }
@@ -138,18 +151,12 @@ function namedFirst(culprits: readonly Culprit[], { detail, startMs, endMs }: St
 export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
   const segments = [...partition(recording, sting.thread, sting)];
   const drawn = coarsen(segments, sting, DRAWN_STEPS);
-  const handling = handlingRange(recording, sting);
-  const ranges: readonly TimeRange[] = [
-    { startMs: sting.startMs, endMs: handling.startMs },
-    handling,
-    { startMs: handling.endMs, endMs: sting.endMs },
-  ];
-  const phases = ranges.map(({ startMs, endMs }, index) => {
+  const phases = rangesOf(recording, sting).map(({ name, startMs, endMs }) => {
     const within = [...clipSegments(segments, startMs, endMs)];
     const range = { startMs, endMs };
     const counts = callCounts(recording, sting.thread, range);
     return {
-      name: PHASES[index]!,
+      name,
       ...range,
       blame: blameOf(within),
       culprits: culpritsOf(recording, within, counts),

@@ -4,6 +4,7 @@ import type { Recording } from '../recording/recording';
 import type { StingDetail } from '../stings/sting';
 import type { Anatomy } from './anatomy';
 import { becauseOfCulprits } from './because-culprits';
+import { becauseOfOutcome } from './because-outcome';
 import { count, functionPart, ms, percent, text, times, type BecausePart } from './sentence';
 import { writeWords } from './write-words';
 
@@ -170,6 +171,8 @@ function unseen({ sting }: Anatomy, { times: often, totalMs, remedy }: DetailOf<
 /** The sentence of stings that tell of what goes on rather than of one delay. */
 export function becauseOfDetail(recording: Recording, anatomy: Anatomy, detail: StingDetail): BecausePart[] {
   switch (detail.type) {
+    case 'slow-outcome':
+      return becauseOfOutcome(recording, anatomy, detail);
     case 'late-frames':
       return lateFrames(recording, anatomy, detail);
     case 'forced-layout':

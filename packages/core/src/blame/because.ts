@@ -2,7 +2,7 @@ import { actionDeed } from '../inputs/action';
 import { delayStepMs } from '../inputs/delay-step';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { handlersIn } from '../stings/entry-label';
-import type { Anatomy, Phase } from './anatomy';
+import { PHASES, type Anatomy, type Phase } from './anatomy';
 import {
   NEARLY_ALL,
   forcedClause,
@@ -12,7 +12,8 @@ import {
   worthSaying,
 } from './because-culprits';
 import { becauseOfDetail } from './because-going-on';
-import { askedWords, scheduleOf } from './cause-chain';
+import { scheduleOf } from '../outcomes/links';
+import { askedWords } from './cause-chain';
 import { firstOwn, type Culprit } from './culprits';
 import type { LibraryWork, UnseenEntry } from './phase-script';
 import {
@@ -258,6 +259,9 @@ export function becauseOf(recording: Recording, anatomy: Anatomy): BecausePart[]
   const { detail } = anatomy.sting;
   if (detail !== undefined) return capitalised(becauseOfDetail(recording, anatomy, detail));
   const sentence = new Sentence(recording, anatomy).opening();
-  for (const phase of anatomy.phases) sentence[phase.name](phase);
+  for (const name of PHASES) {
+    const phase = anatomy.phases.find((one) => one.name === name);
+    if (phase !== undefined) sentence[name](phase);
+  }
   return capitalised(sentence.unexplained().parts);
 }

@@ -1,13 +1,9 @@
 import { interactionsIn } from '../inputs/interactions';
-import type { RowContent } from '../format/rows';
 import { canonicalFunction } from './call-path';
-import { oncePerRecording } from '../recording/once';
+import { linksOf, scheduleOf, type Handler, type Schedule } from '../outcomes/links';
 import type { Recording, TimeRange } from '../recording/recording';
 import { originalPath } from '../sources/original-path';
 import { handlersIn } from '../stings/entry-label';
-
-type Handler = RowContent<'handler'>;
-type Schedule = RowContent<'schedule'>;
 
 /** An answer and the listener that gave it may be told of to different steps of the clock. */
 const NEAR_MS = 1;
@@ -35,18 +31,6 @@ export type CauseLink =
       readonly functionId: number | undefined;
     };
 
-/** The rows that others refer to, by their ids. */
-const indexOf = oncePerRecording(({ events }) => {
-  const handlers = new Map<number, Handler>();
-  for (const row of events.handler.rows()) if (row.id !== undefined) handlers.set(row.id, row);
-  return { schedules: new Map([...events.schedule.rows()].map((row) => [row.id, row])), handlers };
-});
-
-/** The schedule that led to a handler, where it is known. */
-export function scheduleOf(recording: Recording, { schedule }: Handler): Schedule | undefined {
-  return schedule === undefined ? undefined : indexOf(recording).schedules.get(schedule);
-}
-
 /** What was asked for, in words: "the answer to api/departures", "a timer of 4000 ms". */
 export function askedWords({ type, delayMs, url }: Pick<Schedule, 'type' | 'delayMs' | 'url'>): string {
   if (url !== undefined) return `the answer to ${originalPath(url)}`;
@@ -70,7 +54,7 @@ function inputOf(recording: Recording, handler: Handler): CauseLink | undefined 
  * on the way. The last link is the handler itself.
  */
 export function causeChain(recording: Recording, handler: Handler): CauseLink[] {
-  const { handlers } = indexOf(recording);
+  const { handlers } = linksOf(recording);
   const functionOf = (id: number | undefined) =>
     id === undefined ? undefined : canonicalFunction(recording, id);
   const links: CauseLink[] = [];

@@ -4,7 +4,7 @@ import type { Recording, TimeRange } from '../recording/recording';
 import { mostOf } from '../statistics/most';
 import { libraryName } from '../sources/library-name';
 import { functionsOf, type Culprit } from './culprits';
-import { scheduleOf } from './cause-chain';
+import { scheduleOf } from '../outcomes/links';
 import { handlersIn } from '../stings/entry-label';
 import type { Segment } from './segments';
 import { innermostFunction, innermostOwn } from './stack-facts';

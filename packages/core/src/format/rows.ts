@@ -128,7 +128,7 @@ export const ROW_SHAPES = {
     processingEndMs: optional('time', 'When its last listener ended.'),
     interaction: optional('whole', 'Id shared by the events of one interaction; absent or 0 if it is none.'),
     target: optional('text', 'Short label of the element, from role, id or test id.'),
-    belowMs: optional('duration', 'The engine reported nothing: the delay was below this.'),
+    belowMs: optional('duration', 'The engine reported nothing: the delay was below this, or the page was left by then.'),
   },
   schedule: {
     thread,
@@ -184,7 +184,8 @@ export const ROW_SHAPES = {
     ),
     inView: required('flag', 'Whether any of it lay in the part of the page that is shown.'),
     target: optional('text', 'Short label of the element that holds what changed most.'),
-    function: optional('whole', 'Id of the function whose callback wrote there first.'),
+    by: optional('whole', 'Id of the handler that wrote it; each has a row of its own.'),
+    function: optional('whole', 'Id of the function that wrote there first, where no handler is given.'),
   },
   memory: {
     thread,

@@ -11,6 +11,9 @@ type Input = RowContent<'input'>;
 /** Events whose pictures came no further apart than this share one; the clock of Event Timing steps by 8 ms. */
 const SAME_PICTURE_MS = 8;
 
+/** The event a person ends a tap with, or the press of a key, by the one that begins it. */
+const ENDING: Readonly<Record<string, string>> = { pointerdown: 'click', keydown: 'keyup' };
+
 /** What a person did once, with all events it caused. */
 export interface Interaction {
   readonly thread: number;
@@ -28,10 +31,20 @@ export interface Interaction {
   readonly processingEndMs: number;
   /** Type of the event that took longest. */
   readonly type: string;
+  /** While each of its events was handled. */
+  readonly handled: readonly TimeRange[];
+  /** Type of the event that ends it, where that was not reported: the page may have been left in it. */
+  readonly unended?: string;
 }
 
 function endOf(input: Input): number {
   return input.startMs + input.durationMs;
+}
+
+/** While an event was handled; of one that was too quick to be reported, until when it was at the latest. */
+function handlingOf({ startMs, processingStartMs, processingEndMs, belowMs, durationMs }: Input): TimeRange {
+  const beganMs = processingStartMs ?? startMs;
+  return { startMs: beganMs, endMs: processingEndMs ?? startMs + (belowMs ?? durationMs) };
 }
 
 /** An event that was reported counts before one of which only a bound is known. */
@@ -64,6 +77,9 @@ function fromGroup(group: readonly Input[], all: readonly Input[]): Interaction 
   const starts = samePicture.map((input) => input.processingStartMs!);
   const ends = samePicture.map((input) => input.processingEndMs ?? input.processingStartMs!);
   const measured = longest.belowMs === undefined;
+  const types = new Set(group.map(({ type }) => type));
+  const ending = [...types].flatMap((type) => ENDING[type] ?? [])[0];
+  const unended = ending !== undefined && !types.has(ending) ? ending : undefined;
   return {
     thread: longest.thread,
     action,
@@ -75,6 +91,8 @@ function fromGroup(group: readonly Input[], all: readonly Input[]): Interaction 
     processingStartMs: within(starts.reduce((a, b) => Math.min(a, b), longest.processingStartMs ?? Infinity)),
     processingEndMs: within(ends.reduce((a, b) => Math.max(a, b), longest.processingEndMs ?? -Infinity)),
     type: longest.type,
+    handled: group.map(handlingOf),
+    ...(unended === undefined ? {} : { unended }),
   };
 }
 
@@ -96,9 +114,6 @@ export const interactionsOf = oncePerRecording((recording): readonly Interaction
   const quick = alone.map((input) => fromGroup([input], []));
   return [...grouped, ...quick].sort((a, b) => a.startMs - b.startMs);
 });
-
-/** The event a person ends a tap with, or the press of a key, by the one that begins it. */
-const ENDING: Readonly<Record<string, string>> = { pointerdown: 'click', keydown: 'keyup' };
 
 /**
  * Adds events that were too quick to be reported, and so have no interaction of their own, to the one they belong to: a

@@ -1,3 +1,4 @@
+import type { PhaseName } from '../blame/anatomy';
 import type { ComparedAnatomies, TypicalAnatomy } from '../compare/compare-anatomies';
 import type { ComparedSeries, SeriesSide } from '../compare/compare-series';
 import { escapeXml } from '../export/escape-xml';
@@ -18,7 +19,14 @@ const LINE = '#ddd9cf';
 const STING = '#a3154a';
 const BEFORE = '#56625d';
 const AFTER = '#4a5a52';
-const PHASES = { waiting: '#b9b3a2', handling: '#4a5a52', drawing: '#a9b6ae' } as const;
+const PHASES: Readonly<Record<PhaseName, string>> = {
+  waiting: '#b9b3a2',
+  handling: '#4a5a52',
+  drawing: '#a9b6ae',
+  request: '#d8d2c2',
+  timer: '#e4dfd2',
+  loading: '#c9c3b4',
+};
 
 function text(x: number, y: number, words: string, look = ''): string {
   return `<text x="${x.toFixed(1)}" y="${y}" ${look || `fill="${INK}"`}>${escapeXml(words)}</text>`;

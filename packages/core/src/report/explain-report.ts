@@ -35,7 +35,15 @@ export interface ReportedSting {
   readonly endMs: number;
   readonly feltMs: number;
   readonly budgetMs: number;
-  readonly phases: { readonly waitingMs: number; readonly handlingMs: number; readonly drawingMs: number };
+  /** Of an outcome, the time of all phases of a name; only outcomes have requests, timers and pages loading. */
+  readonly phases: {
+    readonly waitingMs: number;
+    readonly handlingMs: number;
+    readonly requestMs: number;
+    readonly timerMs: number;
+    readonly loadingMs: number;
+    readonly drawingMs: number;
+  };
   /** Sums to `endMs` less `startMs`. `drawingMs` is style, layout and paint where they are not told apart. */
   readonly blame: Readonly<Record<BlamePart, number>>;
   readonly culprits: readonly (ReportedFunction & {
@@ -102,10 +110,17 @@ function causeOf(recording: Recording, sting: Sting): ReportedCause[] {
 
 function phasesOf({ phases }: Anatomy): ReportedSting['phases'] {
   const of = (name: string) => {
-    const phase = phases.find((one) => one.name === name);
-    return phase === undefined ? 0 : roundMs(phase.endMs - phase.startMs);
+    const named = phases.filter((one) => one.name === name);
+    return roundMs(named.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0));
   };
-  return { waitingMs: of('waiting'), handlingMs: of('handling'), drawingMs: of('drawing') };
+  return {
+    waitingMs: of('waiting'),
+    handlingMs: of('handling'),
+    requestMs: of('request'),
+    timerMs: of('timer'),
+    loadingMs: of('loading'),
+    drawingMs: of('drawing'),
+  };
 }
 
 /** One sting as reports tell of it. */

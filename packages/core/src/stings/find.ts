@@ -9,6 +9,7 @@ import { findLongTasks } from './long-task';
 import { mergeStings, rankStings } from './merge';
 import { findMovedByLayout } from './moved-by-layout';
 import { findRedrawnTooOften } from './redrawn-too-often';
+import { findSlowOutcomes } from './slow-outcome';
 import { findSlowResponses } from './slow-response';
 import { findTooOften } from './too-often';
 import { joinUnseen } from './unseen-blocks';
@@ -20,6 +21,7 @@ export type Detector = (recording: Recording, thresholds: Thresholds) => Sting[]
 
 export const DETECTORS: readonly Detector[] = [
   findSlowResponses,
+  findSlowOutcomes,
   findHangs,
   findLateFrames,
   findLongTasks,

@@ -2,9 +2,9 @@ import { STING_KINDS, excessMs, type Sting, type StingKind } from './sting';
 import { firstIndex } from '../recording/search';
 
 /** Kinds that tell of a whole stretch of use: what lies within is not explained by them. */
-const NO_HOSTS = new Set<StingKind>(['creep', 'idle-work']);
+const NO_HOSTS = new Set<StingKind>(['creep', 'idle-work', 'slow-outcome']);
 /** Kinds that are never part of another: they are about what goes on, not about one moment. */
-const NEVER_MERGED = new Set<StingKind>(['creep', 'idle-work']);
+const NEVER_MERGED = new Set<StingKind>(['creep', 'idle-work', 'slow-outcome']);
 
 function overlapMs(a: Sting, b: Sting): number {
   return Math.min(a.endMs, b.endMs) - Math.max(a.startMs, b.startMs);

@@ -1,6 +1,7 @@
 import { canonicalIds } from '../calls/canonical-stacks';
-import { ABSENT_WHOLE } from '../recording/column';
 import { oncePerThread } from '../recording/once';
+import type { Recording } from '../recording/recording';
+import { handlerOf } from '../outcomes/links';
 import { enteredCalls } from './entered-calls';
 
 /** What is drawn longer than this after a function ran is not its doing. */
@@ -13,19 +14,27 @@ export interface WrittenRedraw {
   readonly functionId: number;
 }
 
+/** The function whose redraw it is, as the row says or the handler that it names. @param at index among the redraws */
+export function redrawWriter(recording: Recording, at: number): number | undefined {
+  const { redraw } = recording.events;
+  const by = redraw.value('by', at);
+  return redraw.value('function', at) ?? (by === undefined ? undefined : handlerOf(recording, by)?.function);
+}
+
 /** The redraws of a thread whose writer is known, in order of time. */
 export const writtenRedraws = oncePerThread((recording, thread): readonly WrittenRedraw[] => {
   const entered = enteredCalls(recording, thread);
   const idOf = canonicalIds(recording);
   const written: WrittenRedraw[] = [];
-  const { startMs: starts, thread: threads, function: writers } = recording.events.redraw.columns;
+  const { startMs: starts, thread: threads } = recording.events.redraw.columns;
   let next = 0;
   for (let at = 0; at < starts.length; at++) {
     const startMs = starts[at]!;
     while (next < entered.length && entered[next]!.startMs <= startMs) next++;
     if (threads[at] !== thread) continue;
     const latest = entered[next - 1];
-    if (writers[at] !== ABSENT_WHOLE) written.push({ at, functionId: idOf(writers[at]!) });
+    const writer = redrawWriter(recording, at);
+    if (writer !== undefined) written.push({ at, functionId: idOf(writer) });
     else if (latest !== undefined && startMs - latest.endMs <= NEAR_MS) {
       written.push({ at, functionId: latest.functionId });
     }

@@ -1,3 +1,4 @@
+import type { OutcomeStep } from '../outcomes/steps';
 import type { Interaction } from '../inputs/interactions';
 import type { Slope } from '../statistics/theil-sen';
 import type { TimeRange } from '../recording/recording';
@@ -5,6 +6,7 @@ import type { TimeRange } from '../recording/recording';
 /** Kinds of stings, in the order of precedence: what lies within one of an earlier kind becomes part of it. */
 export const STING_KINDS = [
   'slow-response',
+  'slow-outcome',
   'late-frames',
   'hang',
   'long-task',
@@ -17,6 +19,14 @@ export type StingKind = (typeof STING_KINDS)[number];
 
 /** What a detector found beside the delay itself, by the kind of sting. */
 export type StingDetail =
+  | {
+      readonly type: 'slow-outcome';
+      /** Label of what changed last, or path of the page it led to. */
+      readonly target: string | undefined;
+      readonly isPage: boolean;
+      /** From the input to the outcome; they follow each other. */
+      readonly steps: readonly OutcomeStep[];
+    }
   | {
       readonly type: 'late-frames';
       readonly late: number;

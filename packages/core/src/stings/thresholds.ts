@@ -3,6 +3,8 @@ import { number, object, type InferType, type NumberSchema } from 'yup';
 export const thresholdsSchema = object({
   /** Longest good response to an input (Interaction to Next Paint: good up to 200 ms). */
   responseMs: number().min(1).max(60_000).default(200),
+  /** Longest good time until the last change on the screen that an input set going. */
+  outcomeMs: number().min(1).max(60_000).default(1000),
   /** Longest good task (Long Tasks API, section 1: 50 ms). */
   longTaskMs: number().min(1).max(60_000).default(50),
   /** A task from this length on is a hang. */

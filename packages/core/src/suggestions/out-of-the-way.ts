@@ -1,4 +1,5 @@
-import { askedWords, scheduleOf } from '../blame/cause-chain';
+import { askedWords } from '../blame/cause-chain';
+import { scheduleOf } from '../outcomes/links';
 import { functionPart, ms, text } from '../blame/sentence';
 import { handlersIn } from '../stings/entry-label';
 import { isOwnFunction } from '../recording/functions';

@@ -4,7 +4,6 @@ import { plainAddress } from './address';
 import type { Capture } from './capture/capture';
 import { refreshInterval } from './refresh';
 
-const LONGEST_TITLE = 200;
 const LARGE_SCREEN_PX = 1400;
 
 const isSmallAndTouched = () => navigator.maxTouchPoints > 1 && screen.width < LARGE_SCREEN_PX;
@@ -29,7 +28,7 @@ export function describeTarget(
 ): PageTarget {
   return {
     id,
-    title: document.title.slice(0, LONGEST_TITLE),
+    title: document.title,
     url: plainAddress(location.href),
     isSmallAndTouched: isSmallAndTouched(),
     ...capabilities,

@@ -30,6 +30,7 @@ const MOST_KEPT_ALIVE = 16_000;
 /** By then the page has come up. */
 const CALCULATE_AFTER_MS = 3000;
 const JOIN_PATH = `${RESERVED_PATH}join`;
+const LONGEST_TITLE = 200;
 const SUBPROTOCOL = 'nettle-patch';
 
 /** Owns the connection to the server, so that it lives while the page's main thread hangs. */
@@ -234,8 +235,16 @@ export class Sender {
 }
 
 /** Adds to what the page tells of itself the engine and the device. */
-function withDevice<T extends { isSmallAndTouched: boolean }>({ isSmallAndTouched, ...rest }: T) {
-  return { ...rest, engine: engineName(), device: deviceName(isSmallAndTouched) };
+function withDevice<T extends { isSmallAndTouched: boolean; title: string }>({
+  isSmallAndTouched,
+  ...rest
+}: T) {
+  return {
+    ...rest,
+    title: rest.title.slice(0, LONGEST_TITLE),
+    engine: engineName(),
+    device: deviceName(isSmallAndTouched),
+  };
 }
 
 /** The header of a recording of a page, which is called by its address: its title is shown live, and not kept. */

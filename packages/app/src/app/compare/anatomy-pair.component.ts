@@ -11,7 +11,7 @@ import {
 import { BOLD_FONT, FIGURE_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { formatDuration, formatMs } from '../shared/format';
-import type { Palette } from '../shared/palette';
+import { PHASE_COLOURS, type Palette } from '../shared/palette';
 import { TimeScale, axisTicks } from '../shared/time-scale';
 import { lookFills } from '../timeline/look-fills';
 import { partWords } from '../shared/words';
@@ -177,7 +177,7 @@ export class AnatomyPairComponent {
     const fills = lookFills(context, palette);
     for (const { name: phase, startMs, endMs, blame } of side.phases) {
       const [x, wide] = [scale.x(startMs), (endMs - startMs) * scale.pixelsPerMs];
-      context.fillStyle = palette[phase];
+      context.fillStyle = palette[PHASE_COLOURS[phase]];
       context.fillRect(x, top, Math.max(0.5, wide), PHASE_HEIGHT);
       if (wide > context.measureText(phase).width + LEAST_WORDS) {
         context.fillStyle = phase === 'handling' ? palette.onHandling : palette.ink;

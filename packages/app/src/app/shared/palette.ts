@@ -1,3 +1,5 @@
+import type { PhaseName } from '@nettle-patch/core';
+
 /** Colours of drawings, as the style sheet names them. */
 const NAMES = {
   paper: '--paper',
@@ -32,6 +34,16 @@ const NAMES = {
 
 export type ColourName = keyof typeof NAMES;
 export type Palette = Readonly<Record<ColourName, string>>;
+
+/** Colours of phases where they have no texture. */
+export const PHASE_COLOURS: Readonly<Record<PhaseName, ColourName>> = {
+  waiting: 'waiting',
+  handling: 'handling',
+  request: 'waitingSoft',
+  timer: 'waitingSoft',
+  loading: 'drawing',
+  drawing: 'drawing',
+};
 
 /** Reads the colours in force. */
 export function readPalette(): Palette {

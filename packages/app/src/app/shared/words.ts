@@ -53,6 +53,7 @@ export function noticeWords(notice: ReadNotice): string {
 
 const KINDS: Record<StingKind, string> = {
   'slow-response': 'slow response',
+  'slow-outcome': 'slow outcome',
   hang: 'hang',
   'long-task': 'long task',
   'late-frames': 'late frames',

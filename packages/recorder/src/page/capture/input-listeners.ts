@@ -53,8 +53,9 @@ export function inputListeners(probe: RenderProbe): Capture {
     );
   });
 
-  function tell(input: SeenInput, frameMs: number, shownMs: number): void {
+  function tell(input: SeenInput, frameMs: number, shownMs: number, about = {}): void {
     session?.lasted('input', input.startMs, shownMs - input.startMs, {
+      ...about,
       type: input.type,
       processingStartMs: session.time(input.processingStartMs),
       processingEndMs: session.time(input.processingEndMs ?? frameMs),
@@ -87,7 +88,9 @@ export function inputListeners(probe: RenderProbe): Capture {
       tasks = new NextTask();
       for (const type of TYPES) listen(globalThis, type, onInput, { capture: true, passive: true });
     },
-    stop() {
+    stop(leaving) {
+      // What the page is left by is never answered in it.
+      if (leaving) for (const input of waiting) tell(input, now(), 0, { belowMs: now() - input.startMs });
       for (const type of TYPES) stopListening(globalThis, type, onInput, { capture: true });
       tasks?.close();
       tasks = undefined;

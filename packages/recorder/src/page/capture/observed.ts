@@ -33,9 +33,7 @@ export function observedCapture<Entry extends PerformanceEntry>(
 
   return {
     name: entryType,
-    available:
-      typeof PerformanceObserver === 'function' &&
-      PerformanceObserver.supportedEntryTypes.includes(entryType),
+    available: PerformanceObserver.supportedEntryTypes.includes(entryType),
     start(session) {
       current = session;
       observer = new PerformanceObserver(

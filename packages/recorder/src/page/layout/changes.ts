@@ -1,3 +1,5 @@
+import type { Entry } from '../wrap/entries';
+
 /** Records of one frame that are looked at; those beyond are counted only, so that a large redraw stays cheap. */
 const MOST_RECORDS = 400;
 
@@ -10,8 +12,8 @@ export const COMPARED =
 /** What was done to one node since the last frame. */
 export interface Change {
   readonly node: Node;
-  /** Callback of the app that ran when it was first seen. */
-  readonly by: unknown;
+  /** Entry into script that was the latest when it was first seen. */
+  readonly by: Entry | undefined;
   nodes: number;
   attributes: number;
   texts: number;
@@ -37,10 +39,10 @@ export function hasChanged(change: Change): boolean {
   return !areEqual(change.removed, change.added);
 }
 
-/** What an engine told, and the callback of the app that ran then. */
+/** What an engine told, and the entry into script that was the latest then. */
 interface Told {
   readonly records: readonly MutationRecord[];
-  readonly by: unknown;
+  readonly by: Entry | undefined;
 }
 
 /** At most so many records of a list that holds some already. */
@@ -64,8 +66,8 @@ export class Changes {
     return this.#records === 0;
   }
 
-  /** @param by callback of the app that wrote */
-  add(records: readonly MutationRecord[], by: unknown): void {
+  /** @param by entry into script in which it was written */
+  add(records: readonly MutationRecord[], by: Entry | undefined): void {
     const kept = fitting(records, this.#records);
     this.#records += kept.length;
     this.more += records.length - kept.length;
@@ -88,7 +90,7 @@ export class Changes {
     return list;
   }
 
-  #look(record: MutationRecord, by: unknown): void {
+  #look(record: MutationRecord, by: Entry | undefined): void {
     const { target, type } = record;
     const change = this.#of(target, by);
     if (type === 'childList') {
@@ -105,7 +107,7 @@ export class Changes {
     }
   }
 
-  #of(node: Node, by: unknown): Change {
+  #of(node: Node, by: Entry | undefined): Change {
     let change = this.#changes.get(node);
     if (change === undefined) {
       const before = new Map();

@@ -2,7 +2,7 @@ import type { Capture } from '../capture/capture';
 import { elementLabel } from '../element-label';
 import { defined } from '../interned';
 import type { RecordingSession } from '../session';
-import type { Entries } from '../wrap/entries';
+import type { Entries, Entry } from '../wrap/entries';
 import { ours } from '../wrap/ours';
 import { COMPARED, Changes, hasChanged, type Change } from './changes';
 import type { Mutations } from './mutations';
@@ -33,7 +33,7 @@ export class Redraws implements Capture {
     mutations: Mutations,
     probe: RenderProbe,
     private readonly steps: ProbeSteps,
-    entries: Entries,
+    private readonly entries: Entries,
   ) {
     mutations.onWatch((on, passedOver) => {
       this.#changes.more += passedOver;
@@ -42,7 +42,7 @@ export class Redraws implements Capture {
       this.#values.disconnect();
     });
     mutations.onChange((records) => {
-      if (this.#session !== undefined) this.#changes.add(records, entries.latestCallback);
+      if (this.#session !== undefined) this.#changes.add(records, entries.latest);
     });
     probe.onLaidOut(() => this.#endFrame());
     probe.onRendered(({ startMs }) => this.#session?.charged('redraws', () => this.#write(startMs)));
@@ -80,12 +80,12 @@ export class Redraws implements Capture {
     const all = drawn.list().sort((a, b) => sizeOf(b) - sizeOf(a));
     const inView = new Set(all.slice(0, MOST_PLACES).filter((change) => this.#isInView(change)));
     const fresh = new Set(all.filter(hasChanged));
-    for (const changed of [true, false]) {
-      const changes = all.filter((change) => fresh.has(change) === changed);
-      if (changes.length === 0) continue;
+    const told = (by: Entry | undefined, changed: boolean) => {
+      const changes = all.filter((change) => change.by === by && fresh.has(change) === changed);
+      if (changes.length === 0) return;
       const sum = (key: 'nodes' | 'attributes' | 'texts') =>
         changes.reduce((total, change) => total + change[key], 0);
-      const [{ node, by }] = changes as [Change];
+      const [{ node }] = changes as [Change];
       session.happened('redraw', atMs, {
         nodes: sum('nodes'),
         attributes: sum('attributes'),
@@ -95,10 +95,14 @@ export class Redraws implements Capture {
         ...defined({
           more: more > 0 ? more : undefined,
           target: elementLabel(node),
-          function: session.tables.functionLike(by),
+          by: this.entries.idOf(by),
         }),
       });
       more = 0;
+    };
+    for (const by of new Set(all.map((change) => change.by))) {
+      told(by, true);
+      told(by, false);
     }
   }
 }

@@ -28,7 +28,7 @@ export interface Scheduled {
 export type EntryType = 'event-listener' | 'user-callback' | 'resolve-promise';
 
 /** One entry into script. */
-interface Entry {
+export interface Entry {
   readonly type: EntryType;
   readonly schedule: Scheduled | undefined;
   readonly startMs: number;
@@ -61,7 +61,7 @@ export class Entries implements Capture {
   #resumed: Entry | undefined;
   #nextId = 1;
   /** What script was entered by last, be it over or not. */
-  latestCallback: unknown;
+  latest: Entry | undefined;
   readonly #onOutermost: ((startMs: number) => void)[] = [];
   readonly #onEnd: ((durationMs: number) => void)[] = [];
 
@@ -75,10 +75,6 @@ export class Entries implements Capture {
   /** @param listener is called when script entered from outside has ended, with how long it took */
   onEnd(listener: (durationMs: number) => void): void {
     this.#onEnd.push(listener);
-  }
-
-  get recording(): boolean {
-    return this.#session !== undefined;
   }
 
   start(session: RecordingSession): void {
@@ -108,8 +104,9 @@ export class Entries implements Capture {
     about: { delayMs?: number | undefined; url?: string },
   ): Scheduled {
     const current = this.#current;
-    const again = current?.schedule !== undefined && current.schedule.callback === callback;
-    const by = again ? current.schedule!.by : current;
+    // What asks for itself again came of what asked for it first.
+    const before = current?.schedule;
+    const by = callback !== undefined && before?.callback === callback ? before.by : current;
     return {
       type,
       startMs: now(),
@@ -173,26 +170,32 @@ export class Entries implements Capture {
 
   /** Id of what runs now, for rows that refer to it. */
   currentId(): number | undefined {
-    const current = this.#current;
-    if (current === undefined) return undefined;
-    return (current.id ||= this.#nextId++);
+    return this.idOf(this.#current);
+  }
+
+  /** Id of an entry, for rows that refer to it. */
+  idOf(entry: Entry | undefined): number | undefined {
+    if (entry === undefined) return undefined;
+    entry.id ||= this.#nextId++;
+    if (entry.ended) this.#write(entry);
+    return entry.id;
   }
 
   #enter(callback: unknown, { type, invoker, schedule }: EntryAbout): Entry {
-    this.latestCallback = callback;
-    return (this.#current = {
-      type,
-      invoker,
-      schedule,
-      callback,
-      startMs: now(),
-      chain: (schedule?.by?.chain ?? 0) + 1,
-      durationMs: 0,
-      pauseMs: 0,
-      id: 0,
-      ended: false,
-      written: false,
-    });
+    return (this.latest = this.#current =
+      {
+        type,
+        invoker,
+        schedule,
+        callback,
+        startMs: now(),
+        chain: (schedule?.by?.chain ?? 0) + 1,
+        durationMs: 0,
+        pauseMs: 0,
+        id: 0,
+        ended: false,
+        written: false,
+      });
   }
 
   #leave(entry: Entry, outer: Entry | undefined): void {
@@ -225,14 +228,11 @@ export class Entries implements Capture {
     if (schedule.id > 0) return schedule.id;
     schedule.id = this.#nextId++;
     const { by, functionId, delayMs, url } = schedule;
-    if (by !== undefined) {
-      by.id ||= this.#nextId++;
-      if (by.ended) this.#write(by);
-    }
+    const byId = this.idOf(by);
     session.happened('schedule', schedule.startMs, {
       id: schedule.id,
       type: schedule.type,
-      ...defined({ by: by?.id, delayMs, url, function: functionId }),
+      ...defined({ by: byId, delayMs, url, function: functionId }),
     });
     return schedule.id;
   }

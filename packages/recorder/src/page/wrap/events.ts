@@ -95,9 +95,7 @@ export class Listeners {
     const { entries } = this;
     const about = this.#about.bind(this);
     return function (this: unknown, event: Event) {
-      return entries.recording
-        ? entries.run(listener as AnyFunction, this, arguments, about(this, event))
-        : apply(listener as AnyFunction, this, arguments);
+      return entries.run(listener as AnyFunction, this, arguments, about(this, event));
     };
   }
 
@@ -110,9 +108,7 @@ export class Listeners {
         const { handleEvent } = listener as { handleEvent?: unknown };
         if (typeof handleEvent !== 'function') return handleEvent;
         return (event: Event) =>
-          entries.recording
-            ? entries.run(handleEvent as AnyFunction, listener, [event], about(event.currentTarget, event))
-            : apply(handleEvent as AnyFunction, listener, [event]);
+          entries.run(handleEvent as AnyFunction, listener, [event], about(event.currentTarget, event));
       },
     };
   }

@@ -14,7 +14,7 @@ const BEFORE_END = 70;
 const BETWEEN = 14;
 /** Kinds whose texture would make words on it hard to read. */
 const TEXTURED = new Set<Shape['kind']>(['style', 'layout', 'paint', 'collection', 'dialog']);
-const PHASES = new Set<Shape['kind']>(['waiting', 'handling', 'drawing']);
+const PHASES = new Set<Shape['kind']>(['waiting', 'handling', 'request', 'timer', 'loading', 'drawing']);
 
 export interface PaintOptions {
   readonly palette: Palette;
@@ -201,6 +201,11 @@ export class AnatomyPainter {
         return palette.handling;
       case 'drawing':
         return palette.drawing;
+      case 'request':
+      case 'timer':
+        return palette.waitingSoft;
+      case 'loading':
+        return filled('lines', palette.drawing, palette.panel);
       case 'style':
         return filled('dots', palette.style, palette.panel);
       case 'layout':

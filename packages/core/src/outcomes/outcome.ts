@@ -1,0 +1,83 @@
+import { interactionsOf, type Interaction } from '../inputs/interactions';
+import { appendTo } from '../recording/group';
+import { oncePerRecording } from '../recording/once';
+import type { Recording, TimeRange } from '../recording/recording';
+import { chainOf, type Chain } from './chain';
+import { pageAfter, type PageLoad } from './page-loads';
+import { stepsTo, type OutcomeStep } from './steps';
+
+/** What comes later than this after an input is no longer taken for its outcome. */
+const LONGEST_MS = 20_000;
+/** A picture that comes this soon after the first is the same answer to a person. */
+const SAME_ANSWER_MS = 20;
+
+/** The last change on the screen that an input set going. */
+export interface Outcome extends TimeRange {
+  readonly interaction: Interaction;
+  /** Label of what changed last, where it is known. */
+  readonly target: string | undefined;
+  /** How it came to it, from the input to the picture; the steps follow each other and sum to the whole. */
+  readonly steps: readonly OutcomeStep[];
+  readonly chain: Chain;
+  /** The page it led to, where it did. */
+  readonly page: PageLoad | undefined;
+}
+
+/** Redraws that changed something in view, by the handler that wrote them. */
+const visibleRedraws = oncePerRecording((recording): ReadonlyMap<number, readonly number[]> => {
+  const { redraw } = recording.events;
+  const { changed, inView } = redraw.columns;
+  const found = new Map<number, number[]>();
+  for (let at = 0; at < redraw.length; at++) {
+    const by = redraw.value('by', at);
+    if (by !== undefined && changed[at] === 1 && inView[at] === 1) appendTo(found, by, at);
+  }
+  return found;
+});
+
+/** When a frame was handed on whose changes were counted at a time. */
+function pictureMs({ events: { render } }: Recording, startMs: number): number {
+  const at = render.firstFrom(startMs - 0.01);
+  if (at >= render.length) return startMs;
+  const { startMs: beganMs, durationMs } = render.row(at);
+  return Math.abs(beganMs - startMs) < 0.1 ? beganMs + durationMs : startMs;
+}
+
+/** When the same thing is done again, or so long that nobody waits any more. */
+function untilOf(recording: Recording, interaction: Interaction): number {
+  const next = interactionsOf(recording).find(
+    ({ label, startMs }) => label === interaction.label && startMs > interaction.startMs + SAME_ANSWER_MS,
+  );
+  return Math.min(next?.startMs ?? Infinity, interaction.startMs + LONGEST_MS, recording.range.endMs);
+}
+
+/** The outcome of an input; undefined where nothing that it set going is known to have changed the screen later. */
+export function outcomeOf(recording: Recording, interaction: Interaction): Outcome | undefined {
+  const untilMs = untilOf(recording, interaction);
+  const chain = chainOf(recording, interaction, untilMs);
+  const { startMs } = interaction;
+  const page = pageAfter(recording, interaction, chain);
+  if (page?.paintMs !== undefined) {
+    const steps = stepsTo(recording, interaction, chain, page);
+    return { interaction, startMs, endMs: page.paintMs, target: page.path, steps, chain, page };
+  }
+  const redraws = visibleRedraws(recording);
+  let last: { readonly endMs: number; readonly at: number; readonly by: number } | undefined;
+  for (const { id } of chain.handlers) {
+    for (const at of redraws.get(id ?? -1) ?? []) {
+      const endMs = pictureMs(recording, recording.events.redraw.row(at).startMs);
+      if (endMs <= untilMs && endMs > (last?.endMs ?? -Infinity)) last = { endMs, at, by: id! };
+    }
+  }
+  const answeredMs = startMs + interaction.feltMs + SAME_ANSWER_MS;
+  if (last === undefined || last.endMs <= answeredMs) return undefined;
+  const writer = chain.handlers.find(({ id }) => id === last.by)!;
+  const steps = stepsTo(recording, interaction, chain, { writer, endMs: last.endMs });
+  const target = recording.events.redraw.value('target', last.at);
+  return { interaction, startMs, endMs: last.endMs, target, steps, chain, page: undefined };
+}
+
+/** The outcomes of all inputs that have one, in order of the inputs. */
+export const outcomesOf = oncePerRecording((recording): readonly Outcome[] =>
+  interactionsOf(recording).flatMap((interaction) => outcomeOf(recording, interaction) ?? []),
+);

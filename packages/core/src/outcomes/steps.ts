@@ -1,0 +1,120 @@
+import type { Interaction } from '../inputs/interactions';
+import type { Recording, TimeRange } from '../recording/recording';
+import type { Chain } from './chain';
+import { handlerOf, scheduleOf, type Handler, type Schedule } from './links';
+import type { PageLoad } from './page-loads';
+
+/** What was going on between an input and its outcome. */
+export type OutcomeStepName = 'waiting' | 'handling' | 'request' | 'timer' | 'loading' | 'drawing';
+
+export interface OutcomeStep extends TimeRange {
+  readonly name: OutcomeStepName;
+  /** Of handling: the function that was entered, where it is known. */
+  readonly functionId?: number;
+  /** Of a request: its address. */
+  readonly url?: string;
+  /** Of a timer: the delay that was asked for. */
+  readonly delayMs?: number;
+}
+
+/** What the steps lead to: the picture of what a handler wrote, or of the page that was loaded. */
+export type StepsEnd = { readonly writer: Handler; readonly endMs: number } | PageLoad;
+
+/** The browser tells of a request by another step of the clock than the page. */
+const NEAR_MS = 1.5;
+
+const endOf = ({ startMs, durationMs }: Handler) => startMs + durationMs;
+
+/** When the answer to a request had come that was sent at a time; undefined where the browser did not tell. */
+function answeredMs(recording: Recording, { startMs, url }: Schedule, untilMs: number): number | undefined {
+  let latestMs: number | undefined;
+  for (const row of recording.events.request.overlapping(startMs - 1, untilMs)) {
+    const endMs = row.startMs + row.durationMs;
+    const isIt = row.url === url && row.startMs >= startMs - NEAR_MS && endMs <= untilMs + NEAR_MS;
+    if (isIt && endMs > (latestMs ?? -Infinity)) latestMs = endMs;
+  }
+  return latestMs;
+}
+
+/** What lay between asking for something and its coming: what was asked for, then perhaps a thread that was taken. */
+function gap(recording: Recording, schedule: Schedule, untilMs: number): OutcomeStep[] {
+  const { startMs, type, url, delayMs } = schedule;
+  const two = (step: Pick<OutcomeStep, 'name' | 'url' | 'delayMs'>, dueMs: number): OutcomeStep[] => {
+    const atMs = Math.min(Math.max(dueMs, startMs), untilMs);
+    return [
+      { ...step, startMs, endMs: atMs },
+      { name: 'waiting', startMs: atMs, endMs: untilMs },
+    ];
+  };
+  if (type === 'request')
+    return two(
+      { name: 'request', ...(url === undefined ? {} : { url }) },
+      answeredMs(recording, schedule, untilMs) ?? untilMs,
+    );
+  if (type === 'interval')
+    return two({ name: 'timer', ...(delayMs === undefined ? {} : { delayMs }) }, untilMs);
+  if (type === 'timer' && delayMs !== undefined) return two({ name: 'timer', delayMs }, startMs + delayMs);
+  return [{ name: 'waiting', startMs, endMs: untilMs }];
+}
+
+/** The steps of a page's load, and which handler had it loaded. */
+function loading({ beganMs, answeredMs: answered, paintMs, path }: PageLoad): OutcomeStep[] {
+  const shownMs = paintMs ?? beganMs;
+  const atMs = Math.min(answered ?? beganMs, shownMs);
+  return [
+    { name: 'request', url: path, startMs: beganMs, endMs: atMs },
+    { name: 'loading', startMs: atMs, endMs: shownMs },
+  ];
+}
+
+/** From the input on, each step where the one before it ends; what would overlap is cut, what has no length left out. */
+function inOrder(steps: readonly OutcomeStep[], startMs: number): OutcomeStep[] {
+  const ordered: OutcomeStep[] = [];
+  let atMs = startMs;
+  for (const step of steps) {
+    if (step.endMs <= atMs) continue;
+    const before = ordered.at(-1);
+    const isSame =
+      before?.name === step.name && before.url === step.url && before.functionId === step.functionId;
+    if (isSame) ordered[ordered.length - 1] = { ...before!, endMs: step.endMs };
+    else ordered.push({ ...step, startMs: atMs });
+    atMs = step.endMs;
+  }
+  return ordered;
+}
+
+/** The way from an input to its outcome, from cause to cause: each step begins where the one before it ends. */
+export function stepsTo(
+  recording: Recording,
+  { startMs, processingStartMs }: Interaction,
+  { roots, handlers }: Chain,
+  end: StepsEnd,
+): OutcomeStep[] {
+  const isPage = 'beganMs' in end;
+  const last = isPage ? handlers.findLast((handler) => handler.startMs <= end.beganMs) : end.writer;
+  const tail = isPage
+    ? loading(end)
+    : [{ name: 'drawing', startMs: Math.min(endOf(end.writer), end.endMs), endMs: end.endMs } as const];
+  const isRoot = new Set(roots);
+  const met = new Set<Handler>();
+  let steps: OutcomeStep[] = tail;
+  let untilMs = tail[0]!.startMs;
+  for (let at = last; at !== undefined && !met.has(at);) {
+    met.add(at);
+    const entered = at.function === undefined ? {} : { functionId: at.function };
+    steps = [{ name: 'handling', ...entered, startMs: at.startMs, endMs: untilMs }, ...steps];
+    const schedule: Schedule | undefined = isRoot.has(at) ? undefined : scheduleOf(recording, at);
+    if (schedule === undefined) break;
+    steps = [...gap(recording, schedule, at.startMs), ...steps];
+    untilMs = schedule.startMs;
+    at = schedule.by === undefined ? undefined : handlerOf(recording, schedule.by);
+  }
+  const firstMs = steps[0]!.startMs;
+  return inOrder(
+    [
+      { name: 'waiting', startMs, endMs: isPage && last === undefined ? processingStartMs : firstMs },
+      ...steps,
+    ],
+    startMs,
+  );
+}
