@@ -81,7 +81,10 @@ const quay = (): Promise<LocalApp> =>
     if (js !== undefined) response.writeHead(200, { 'content-type': 'text/javascript' }).end(js);
     else if (url.pathname === '/answer') {
       const ms = Number(url.searchParams.get('ms'));
-      setTimeout(() => response.writeHead(200, { 'content-type': 'application/json' }).end(`{"ms":${ms}}`), ms);
+      setTimeout(
+        () => response.writeHead(200, { 'content-type': 'application/json' }).end(`{"ms":${ms}}`),
+        ms,
+      );
     } else if (url.pathname === '/stream') {
       response.writeHead(200, { 'content-type': 'text/plain' });
       for (let piece = 1; piece <= 5; piece++)
@@ -150,7 +153,10 @@ for (const engine of ENGINES) {
       const spinner = expectOutcome(recording, 'spinner');
       expect(spinner.interaction.feltMs).toBeLessThan(300);
       // What a worker answers and what a stream brings is not followed, and tied to no tap.
-      expect([outcomeAt(recording, 'worker'), outcomeAt(recording, 'stream')]).toEqual([undefined, undefined]);
+      expect([outcomeAt(recording, 'worker'), outcomeAt(recording, 'stream')]).toEqual([
+        undefined,
+        undefined,
+      ]);
       // Two taps whose consequences cross, with a poll between: each has its own.
       const [later, sooner] = [expectOutcome(recording, 'later'), expectOutcome(recording, 'sooner')];
       expect(later.endMs).toBeGreaterThan(sooner.endMs);
@@ -163,7 +169,7 @@ for (const engine of ENGINES) {
       const sum = anatomy.phases.reduce((total, { startMs, endMs }) => total + endMs - startMs, 0);
       expect(sum).toBeCloseTo(sting.feltMs, 3);
       const words = becauseText(becauseOf(recording, anatomy));
-      expect(words).toMatch(/The last change it brought, in .*, came [\d,]+ ms after the tap on .*“Row”/);
+      expect(words).toMatch(/The last change on the screen, in .*, came [\d,]+ ms after the tap on .*“Row”/);
       expect(words).toMatch(/[\d,]+ ms for answer/);
       if (mode === 'exact') expect(words).toMatch(/1[4-9]\d ms in (busy|mergeOrders)/);
     });

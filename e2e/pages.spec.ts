@@ -116,7 +116,8 @@ test('the tool goes on with the next page, and ends when the app is left', async
   await desk.click('#next');
   await desk.waitForURL('**/manifest');
   await desk.click('#work');
-  await desk.waitForTimeout(500);
+  // Stopped at the time at which the tool looks whether a page has gone on.
+  await desk.waitForTimeout(3600);
   await tool.bringToFront();
   await expect(tool.getByText('Recording ·')).toBeVisible();
   await stopRecording(tool);

@@ -51,6 +51,28 @@ try {
   await tool.getByRole('button', { name: 'Close' }).click();
 
   await tool.getByRole('link', { name: 'Record', exact: true }).click();
+  await tool.getByRole('button', { name: 'Record', exact: true }).click();
+  await pause(700);
+  await page.bringToFront();
+  await page.goto(`${running.proxyOrigin}/?mended=departures-poll,ticker,tide-chart`);
+  await page.waitForSelector('[data-ready]');
+  await pause(500);
+  await page.click('#crew-roster');
+  await pause(2500);
+  await tool.bringToFront();
+  await tool.getByRole('button', { name: 'Stop' }).click();
+  await tool.waitForURL(/\/stings\//);
+  await tool
+    .getByRole('list', { name: 'Stings' })
+    .getByRole('button')
+    .filter({ hasText: 'slow outcome' })
+    .first()
+    .click();
+  await tool.mouse.move(640, 790);
+  await pause(700);
+  await tool.screenshot({ path: file('slow-outcome') });
+
+  await tool.getByRole('link', { name: 'Record', exact: true }).click();
   await tool.getByRole('button', { name: 'Demo recording' }).click();
   await tool.locator('np-culprits tbody tr').first().waitFor();
   const sting = (label) =>

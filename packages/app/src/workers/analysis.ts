@@ -227,18 +227,22 @@ function causeOf(recording: Recording, sting: Sting): readonly CauseLink[] {
   return chain.some(({ type }) => type === 'schedule') ? chain : [];
 }
 
-function listed(recording: Recording, sting: Sting): ListedSting {
-  const { startMs, endMs, feltMs, interaction } = sting;
-  const { idleMs } = blameOfRange(recording, sting.thread, { startMs, endMs });
-  if (interaction === undefined) return { ...sting, waitingMs: 0, handlingMs: feltMs, drawingMs: 0, idleMs };
+function partsOf({ startMs, endMs, feltMs, interaction, detail }: Sting): ListedSting['parts'] {
+  if (detail?.type === 'slow-outcome')
+    return detail.steps.map((step) => ({ name: step.name, ms: step.endMs - step.startMs }));
+  if (interaction === undefined) return [{ name: 'handling', ms: feltMs }];
   const { processingStartMs, processingEndMs } = interaction;
-  return {
-    ...sting,
-    waitingMs: processingStartMs - startMs,
-    handlingMs: processingEndMs - processingStartMs,
-    drawingMs: endMs - processingEndMs,
-    idleMs,
-  };
+  return [
+    { name: 'waiting', ms: processingStartMs - startMs },
+    { name: 'handling', ms: processingEndMs - processingStartMs },
+    { name: 'drawing', ms: endMs - processingEndMs },
+  ];
+}
+
+function listed(recording: Recording, sting: Sting): ListedSting {
+  const { startMs, endMs } = sting;
+  const { idleMs } = blameOfRange(recording, sting.thread, { startMs, endMs });
+  return { ...sting, parts: partsOf(sting), idleMs };
 }
 
 function namesIn(

@@ -289,12 +289,19 @@ export class LiveLink {
     if (current?.keeper.recordingId === recordingId) this.#expectNextPage();
   }
 
-  /** The page that was recorded is gone: the next one of its tab goes on, or else the recording ends. */
-  #expectNextPage(): void {
+  /**
+   * The page that was recorded is gone: the next one of its tab goes on, or else the recording ends.
+   * @param wasStopping whether it was about to end by itself, and had time for it
+   */
+  #expectNextPage(wasStopping = false): void {
     const current = this.#current;
     setTimeout(() => {
       if (current === undefined || current !== this.#current || !this.#isRunning()) return;
       if (this.#state.connection !== 'open' || this.#targetNow(current) !== undefined) return;
+      if (current.state === 'stopping' && !wasStopping) {
+        this.#expectNextPage(true);
+        return;
+      }
       current.problem = 'target-left';
       current.keeper.end('target-left');
     }, BETWEEN_PAGES_MS);

@@ -5,6 +5,7 @@ import type {
   Header,
   KeptSteps,
   Owner,
+  PhaseName,
   ReadNotice,
   Skyline,
   Sting,
@@ -28,11 +29,9 @@ export interface ListedSeries {
   readonly attempts?: number;
 }
 
-/** A sting with the lengths of its three phases, for the bar in the list. */
+/** A sting with the lengths of its phases, in their order, for the bar in the list. */
 export interface ListedSting extends Sting {
-  readonly waitingMs: number;
-  readonly handlingMs: number;
-  readonly drawingMs: number;
+  readonly parts: readonly { readonly name: PhaseName; readonly ms: number }[];
   /** Of the delay, the part in which its thread did nothing. */
   readonly idleMs: number;
 }

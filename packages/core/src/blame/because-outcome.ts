@@ -51,7 +51,7 @@ function wordsFor(
   }
 }
 
-/** "“Crew list” last changed 2,310 ms after the tap on button “Roster”, …: 1,512 ms for api/roster, 600 ms in mergeOrders." */
+/** "The last change on the screen, in “Crew list”, came 2,310 ms after the tap on button “Roster”, …: 1,512 ms for api/roster, 600 ms in mergeOrders." */
 export function becauseOfOutcome(
   recording: Recording,
   { sting, phases }: Anatomy,
@@ -60,7 +60,7 @@ export function becauseOfOutcome(
   const deed = actionDeed(sting.interaction!.action, sting.interaction!.target);
   const what = detail.isPage
     ? `The page ${detail.target} showed something `
-    : `The last change it brought${detail.target === undefined ? '' : `, in ${detail.target},`} came `;
+    : `The last change on the screen${detail.target === undefined ? '' : `, in ${detail.target},`} came `;
   const parts = new Map<string, Part>();
   for (const [at, step] of detail.steps.entries()) {
     const [key, words] = wordsFor(recording, phases[at]!, step);

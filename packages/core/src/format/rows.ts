@@ -128,7 +128,10 @@ export const ROW_SHAPES = {
     processingEndMs: optional('time', 'When its last listener ended.'),
     interaction: optional('whole', 'Id shared by the events of one interaction; absent or 0 if it is none.'),
     target: optional('text', 'Short label of the element, from role, id or test id.'),
-    belowMs: optional('duration', 'The engine reported nothing: the delay was below this, or the page was left by then.'),
+    belowMs: optional(
+      'duration',
+      'The engine reported nothing: the delay was below this, or the page was left by then.',
+    ),
   },
   schedule: {
     thread,

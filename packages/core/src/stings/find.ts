@@ -1,4 +1,5 @@
 import type { Recording } from '../recording/recording';
+import { withBeginning } from './begun-by';
 import { findCreep } from './creep';
 import { findForcedLayouts } from './forced-layout';
 import { findHangs } from './hang';
@@ -37,5 +38,6 @@ export const DETECTORS: readonly Detector[] = [
 /** All stings of a recording, merged and in order of rank. */
 export function findStings(recording: Recording, thresholds: Thresholds): Sting[] {
   const found = DETECTORS.flatMap((detect) => detect(recording, thresholds));
-  return rankStings(joinUnseen(recording, mergeStings(found)));
+  const merged = joinUnseen(recording, mergeStings(found));
+  return rankStings(merged.map((sting) => withBeginning(recording, sting)));
 }

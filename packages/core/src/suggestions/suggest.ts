@@ -1,6 +1,7 @@
 import type { Anatomy } from '../blame/anatomy';
 import type { Recording } from '../recording/recording';
 import { afterFirstPaint } from './after-first-paint';
+import { askTogether } from './ask-together';
 import { giveWay } from './give-way';
 import { keepResults } from './keep-results';
 import { moveByTransform } from './move-by-transform';
@@ -20,6 +21,7 @@ export const ADVISERS: readonly Adviser[] = [
   skipUnseen,
   moveByTransform,
   afterFirstPaint,
+  askTogether,
 ];
 
 const MOST = 5;

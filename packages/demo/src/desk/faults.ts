@@ -8,6 +8,7 @@ export const FAULTS = {
   'tide-chart': 'Tide chart',
   'deck-log': 'Deck log',
   'start-up': 'Start-up',
+  'crew-roster': 'Crew roster',
 } as const;
 
 export type Fault = keyof typeof FAULTS;

@@ -1,6 +1,7 @@
 import type { Passenger } from '../data/passengers';
 import type { Vehicle } from '../data/vehicles';
 import { keepDepartures } from './board/poll';
+import { keepRoster } from './board/roster';
 import { keepDeck } from './deck/deck';
 import { keepDeckLog } from './deck/log';
 import { byId } from './dom';
@@ -23,6 +24,7 @@ async function openDesk(): Promise<void> {
   moveNotices(switches);
   keepTideChart(switches);
   showFare(switches);
+  keepRoster(switches);
   const [passengers, vehicles] = await Promise.all([
     load<Passenger[]>('/api/passengers'),
     load<Vehicle[]>('/api/vehicles'),

@@ -14,9 +14,8 @@ interface ListRow {
   readonly felt: string;
   readonly budget: string;
   readonly on: boolean;
-  readonly waiting: number;
-  readonly handling: number;
-  readonly drawing: number;
+  /** Each with its share of the widest bar, in percent. */
+  readonly parts: readonly { readonly name: string; readonly width: number }[];
   readonly budgetAt: number;
 }
 
@@ -66,6 +65,8 @@ export class StingListComponent {
     })).filter(({ count }) => count > 0),
   );
 
+  protected readonly hasOutcomes = computed(() => this.stings().some(({ kind }) => kind === 'slow-outcome'));
+
   protected toggle(kind: StingKind): void {
     const kinds = this.kinds();
     this.kindsChange.emit(kinds.includes(kind) ? kinds.filter((one) => one !== kind) : [...kinds, kind]);
@@ -88,9 +89,7 @@ export class StingListComponent {
       felt: `${feltMs === worst.feltMs ? '' : '≈ '}${formatDuration(feltMs)}`,
       budget: `budget ${Math.round(worst.budgetMs)}${feltUnit(worst)}`,
       on: series.stings.includes(this.selected() ?? -1),
-      waiting: part(worst.waitingMs),
-      handling: part(worst.handlingMs),
-      drawing: part(worst.drawingMs),
+      parts: worst.parts.map(({ name, ms }) => ({ name, width: part(ms) })),
       budgetAt: percent(worst.budgetMs),
     };
   }

@@ -3,6 +3,7 @@ import {
   UNKNOWN_FUNCTION,
   type Anatomy,
   type CallBlock,
+  PHASES,
   type PhaseName,
   type Segment,
 } from '@nettle-patch/core';
@@ -63,6 +64,8 @@ export const LAYOUT = {
 } as const;
 
 const LEAST_WIDTH = 0.5;
+/** A phase narrower than this has no room for its name. */
+const NARROW_WIDTH = 70;
 /** Room a figure under a thorn needs. */
 const THORN_TEXT_WIDTH = 130;
 /** A length in words. */
@@ -81,13 +84,15 @@ function phaseShapes(anatomy: Anatomy, scale: TimeScale): Shape[] {
   return anatomy.phases
     .filter((phase) => phase.endMs > phase.startMs)
     .map((phase) => {
-      const text = `${phase.name} ${roundMs(phase.endMs - phase.startMs)} ms`;
+      const words = `${phase.name} ${roundMs(phase.endMs - phase.startMs)} ms`;
       const place = {
         ...span(scale, phase.startMs, phase.endMs),
         y: LAYOUT.phaseY,
         height: LAYOUT.phaseHeight,
       };
-      return { kind: phase.name, ...place, text, words: text };
+      // Of many phases, those too narrow for their words are told only where they are pointed out.
+      const isTold = anatomy.phases.length <= PHASES.length || place.width > NARROW_WIDTH;
+      return { kind: phase.name, ...place, text: isTold ? words : '', words };
     });
 }
 

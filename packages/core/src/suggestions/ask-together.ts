@@ -1,0 +1,32 @@
+import { ms, text } from '../blame/sentence';
+import { originalPath } from '../sources/original-path';
+import type { Adviser } from './suggestion';
+
+/** A request that takes less is hardly worth it. */
+const WORTH_MS = 50;
+
+/** Requests that were sent one after the other, where the later ones may not have needed the earlier. */
+export const askTogether: Adviser = (_recording, { sting }) => {
+  if (sting.detail?.type !== 'slow-outcome' || sting.detail.isPage) return [];
+  const requests = sting.detail.steps.filter(
+    ({ name, startMs, endMs }) => name === 'request' && endMs - startMs >= WORTH_MS,
+  );
+  if (requests.length < 2) return [];
+  const lengths = requests.map(({ startMs, endMs }) => endMs - startMs);
+  const sum = lengths.reduce((total, one) => total + one, 0);
+  const words = requests.flatMap(({ url, startMs, endMs }, at) => [
+    text(at === 0 ? '' : ', then '),
+    text(`${originalPath(url ?? '') || 'a request'} for `),
+    ms(endMs - startMs),
+  ]);
+  return [
+    {
+      kind: 'ask-together',
+      advice: [text('If one does not need the answer of the other, send these requests together.')],
+      evidence: [...words, text(', each sent after the answer to the one before.')],
+      functionId: undefined,
+      range: { startMs: requests[0]!.startMs, endMs: requests.at(-1)!.endMs },
+      savesMs: sum - Math.max(...lengths),
+    },
+  ];
+};
