@@ -6,7 +6,7 @@ import { median } from '../statistics/median';
 import { rankTest, smallestChance } from '../statistics/rank-test';
 import { shiftOf, type Shift } from '../statistics/shift';
 import type { Thresholds } from '../stings/thresholds';
-import { backgroundStings, runsOf, type Delay, type Runs } from './series-runs';
+import { backgroundStings, outcomeLabels, runsOf, type Delay, type Runs } from './series-runs';
 
 export type Verdict = 'faster' | 'slower' | 'no-clear-change' | 'too-few-to-say' | 'gone' | 'new';
 
@@ -143,7 +143,10 @@ function verdictOf(
  */
 export function compareSeries(before: Recording, after: Recording, thresholds: Thresholds): ComparedSeries[] {
   const stung = new Set(
-    [before, after].flatMap((recording) => backgroundStings(recording, thresholds).map(({ label }) => label)),
+    [before, after].flatMap((recording) => [
+      ...backgroundStings(recording, thresholds).map(({ label }) => label),
+      ...outcomeLabels(recording),
+    ]),
   );
   const was = runsOf(before, thresholds, stung);
   const is = runsOf(after, thresholds, stung);

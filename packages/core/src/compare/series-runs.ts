@@ -1,4 +1,5 @@
 import { interactionsOf } from '../inputs/interactions';
+import { outcomesOf } from '../outcomes/outcome';
 import { displayName } from '../recording/functions';
 import { appendTo } from '../recording/group';
 import { oncePerRecording } from '../recording/once';
@@ -33,6 +34,9 @@ export interface Runs {
 /** Stings that tell of a cost a second rather than of one delay. */
 const RATES: ReadonlySet<string> = new Set(['idle-work', 'moved-by-layout', 'redrawn-too-often', 'creep']);
 
+/** What the outcome of an input is called where it is told apart from the answer to it. */
+const outcomeLabel = (label: string) => `${label}, to its outcome`;
+
 const measured = (ms: number): Delay => ({ ms, isBound: false });
 
 /** What every layout that a function forced in a task took, by its label. */
@@ -55,7 +59,8 @@ function add(runs: Map<string, Runs>, label: string, more: Omit<Runs, 'delays'>,
 
 /**
  * All that was done in a recording, and all that went on in it and stung in one of two recordings, by label.
- * @param stung labels that stung, without anybody waiting, in either recording
+ * @param stung labels that stung, without anybody waiting, in either recording, and of outcomes that came later than
+ * the answer
  */
 export function runsOf(
   recording: Recording,
@@ -63,8 +68,21 @@ export function runsOf(
   stung: ReadonlySet<string>,
 ): ReadonlyMap<string, Runs> {
   const runs = new Map<string, Runs>();
-  for (const { label, feltMs, measured: isMeasured } of interactionsOf(recording)) {
-    add(runs, label, { isInteraction: true, isWhole: true }, { ms: feltMs, isBound: !isMeasured });
+  const done = { isInteraction: true, isWhole: true };
+  const outcomes = new Map(outcomesOf(recording).map((outcome) => [outcome.interaction, outcome]));
+  for (const interaction of interactionsOf(recording)) {
+    const { label, feltMs, measured: isMeasured } = interaction;
+    const response = { ms: feltMs, isBound: !isMeasured };
+    add(runs, label, done, response);
+    if (!stung.has(outcomeLabel(label))) continue;
+    const outcome = outcomes.get(interaction);
+    // Where nothing came after the answer, the answer was all of it.
+    add(
+      runs,
+      outcomeLabel(label),
+      done,
+      outcome === undefined ? response : measured(outcome.endMs - outcome.startMs),
+    );
   }
   const background = { isInteraction: false, isWhole: true };
   const entries = entriesByLabel(recording, MAIN_THREAD);
@@ -83,7 +101,14 @@ export function runsOf(
   return runs;
 }
 
+/** Labels of the outcomes in a recording that came later than the answer to their input. */
+export function outcomeLabels(recording: Recording): string[] {
+  return outcomesOf(recording).map(({ interaction }) => outcomeLabel(interaction.label));
+}
+
 /** Stings for which nobody waited. */
 export function backgroundStings(recording: Recording, thresholds: Thresholds): Sting[] {
-  return findStings(recording, thresholds).filter(({ interaction }) => interaction === undefined);
+  return findStings(recording, thresholds)
+    .filter(({ interaction }) => interaction === undefined)
+    .map((sting) => ({ ...sting, label: sting.ownLabel ?? sting.label }));
 }

@@ -1,6 +1,7 @@
 import { functionTable } from '../calls/function-table';
 import { WIDE_LENS } from '../calls/lens';
 import { interactionsOf } from '../inputs/interactions';
+import { outcomesOf } from '../outcomes/outcome';
 import { displayName } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { findIdleWork } from '../stings/idle-work';
@@ -13,6 +14,8 @@ const named = { label: string().min(1).max(500).required() };
 export const budgetSchema = object({
   /** Slowest response allowed, in milliseconds: for one label, or for all that have none of their own ("*"). */
   responses: array(object({ ...named, ms: number().min(0).required() }).noUnknown()).default([]),
+  /** The same for the last change on the screen that an input set going. */
+  outcomes: array(object({ ...named, ms: number().min(0).required() }).noUnknown()),
   /** Time in long tasks, all together. Milliseconds. */
   longTaskMs: number().min(0),
   /** How often layout may be forced. */
@@ -50,23 +53,43 @@ function slower(a: Slowest | undefined, b: Slowest): Slowest {
   return a.ms === b.ms && a.isBound ? b : a;
 }
 
-function responses(recording: Recording, budget: Budget): BudgetResult[] {
+/** Holds the slowest of each label against what is allowed for it, or for all. */
+function heldAgainst(
+  what: string,
+  all: readonly (readonly [label: string, delay: Slowest])[],
+  limits: Budget['responses'],
+): BudgetResult[] {
   const slowest = new Map<string, Slowest>();
-  for (const { label, feltMs, measured } of interactionsOf(recording)) {
-    slowest.set(label, slower(slowest.get(label), { ms: feltMs, isBound: !measured }));
-  }
-  const own = new Map(budget.responses.map(({ label, ms }) => [label, ms]));
+  for (const [label, delay] of all) slowest.set(label, slower(slowest.get(label), delay));
+  const own = new Map(limits.map(({ label, ms }) => [label, ms]));
   return [...slowest].flatMap(([label, { ms: found, isBound }]) => {
     const allowed = own.get(label) ?? own.get('*');
     if (allowed === undefined) return [];
     const kept = found <= allowed ? true : isBound ? undefined : false;
-    return [{ what: `Response to: ${label}`, found, allowed, unit: 'ms', isBound, kept }];
+    return [{ what: `${what}: ${label}`, found, allowed, unit: 'ms', isBound, kept }];
   });
+}
+
+const responsesIn = (recording: Recording) =>
+  interactionsOf(recording).map(
+    ({ label, feltMs, measured }) => [label, { ms: feltMs, isBound: !measured }] as const,
+  );
+
+/** The outcomes of inputs; where nothing came after the answer, that. */
+function outcomesIn(recording: Recording): (readonly [string, Slowest])[] {
+  const outcomes = outcomesOf(recording).map(
+    ({ interaction, startMs, endMs }) =>
+      [interaction.label, { ms: endMs - startMs, isBound: false }] as const,
+  );
+  return [...responsesIn(recording), ...outcomes];
 }
 
 /** Holds a recording against a budget. */
 export function checkBudget(recording: Recording, budget: Budget): BudgetResult[] {
-  const results = responses(recording, budget);
+  const results = [
+    ...heldAgainst('Response to', responsesIn(recording), budget.responses),
+    ...heldAgainst('Outcome of', outcomesIn(recording), budget.outcomes ?? []),
+  ];
   const add = (what: string, found: number, allowed: number | undefined, unit: string) => {
     if (allowed !== undefined) {
       results.push({ what, found, allowed, unit, isBound: false, kept: found <= allowed });

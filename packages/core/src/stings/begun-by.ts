@@ -10,5 +10,6 @@ export function withBeginning(recording: Recording, sting: Sting): Sting {
   if (sting.interaction !== undefined || !isOneStretch(sting.kind)) return sting;
   const [first, ...rest] = causeInRange(recording, sting.thread, sting);
   const isPart = first?.type === 'input' && rest.some(({ type }) => type === 'schedule');
-  return isPart ? { ...sting, label: `${first.label}, then ${within(sting.label)}` } : sting;
+  if (!isPart) return sting;
+  return { ...sting, label: `${first.label}, then ${within(sting.label)}`, ownLabel: sting.label };
 }

@@ -114,6 +114,8 @@ export interface Sting extends TimeRange {
   readonly also: readonly StingKind[];
   readonly thread: number;
   readonly label: string;
+  /** What it is called by itself, where the label says which input began it. */
+  readonly ownLabel?: string;
   /**
    * Milliseconds from the input to the picture; without an input, those one would have waited. Of idle work and creep,
    * the milliseconds of a second that it takes.

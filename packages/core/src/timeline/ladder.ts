@@ -2,6 +2,7 @@ import { coarsen } from '../blame/coarsen';
 import { partition } from '../blame/partition';
 import type { Segment } from '../blame/segments';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
+import { outcomesOf } from '../outcomes/outcome';
 import { oncePerRecording } from '../recording/once';
 import type { Recording, TimeRange } from '../recording/recording';
 import { lookCode, type Look } from './looks';
@@ -20,6 +21,8 @@ export interface Rung {
   readonly feltMs: number;
   /** Whether the delay was measured, or only known to be below `feltMs`. */
   readonly measured: boolean;
+  /** From the input to the last change on the screen that it set going, where that came after the answer. */
+  readonly outcomeMs?: number;
 }
 
 /** What was done during a rung, from its input. */
@@ -38,10 +41,15 @@ function worstOf(rungs: readonly Rung[]): number {
 /** All interactions by label, the label with the longest delay first; those of one label in order of time. */
 export const rungsOf = oncePerRecording((recording): readonly Rung[] => {
   const groups = new Map<string, Rung[]>();
-  interactionsOf(recording).forEach(({ label, startMs, feltMs, measured }: Interaction, interaction) => {
+  const outcomes = new Map(outcomesOf(recording).map((outcome) => [outcome.interaction, outcome]));
+  interactionsOf(recording).forEach((one: Interaction, interaction) => {
+    const { label, startMs, feltMs, measured } = one;
+    const outcome = outcomes.get(one);
+    const outcomeMs = outcome && outcome.endMs - outcome.startMs;
     const group = groups.get(label) ?? [];
     groups.set(label, group);
-    group.push({ interaction, label, startMs, feltMs, measured });
+    const rung = { interaction, label, startMs, feltMs, measured };
+    group.push(outcomeMs === undefined ? rung : { ...rung, outcomeMs });
   });
   return [...groups.values()].sort((a, b) => worstOf(b) - worstOf(a)).flat();
 });

@@ -13,6 +13,7 @@ type ThresholdName = keyof typeof DEFAULT_THRESHOLDS;
 const THRESHOLDS: readonly { readonly name: ThresholdName; readonly words: string; readonly unit: string }[] =
   [
     { name: 'responseMs', words: 'A response is slow from', unit: 'ms' },
+    { name: 'outcomeMs', words: 'An outcome is slow from', unit: 'ms' },
     { name: 'longTaskMs', words: 'A task is long from', unit: 'ms' },
     { name: 'hangMs', words: 'It is a hang from', unit: 'ms' },
     { name: 'missedFrames', words: 'Late frames count from', unit: 'missed frames in a row of them' },

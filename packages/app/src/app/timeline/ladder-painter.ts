@@ -85,13 +85,41 @@ export class LadderPainter {
     context.lineTo(endX + 6, y + tall / 2);
     context.lineTo(endX, y + tall);
     context.fill();
+    const { outcomeMs } = rung;
+    if (outcomeMs !== undefined) this.#outcome(endX + 6, scale.x(outcomeMs), y, tall);
+    const textX = outcomeMs === undefined ? endX : scale.x(outcomeMs);
+    const outcomeWords = outcomeMs === undefined ? '' : `, outcome ${outcomeMs.toFixed(0)} ms`;
     context.font = FIGURE_FONT;
     context.fillStyle = measured && feltMs > budgetMs ? palette.sting : palette.soft;
-    context.fillText(`${measured ? '' : '< '}${feltMs.toFixed(0)} ms`, endX + 11, y + tall - 3);
+    context.fillText(
+      `${measured ? '' : '< '}${feltMs.toFixed(0)} ms${outcomeWords}`,
+      textX + 11,
+      y + tall - 3,
+    );
     if (interaction !== selected) return;
     context.strokeStyle = palette.nettle;
     context.lineWidth = 2;
     context.strokeRect(scale.left - 5, top + 0.5, endX - scale.left + 16, height - 2);
+  }
+
+  /** A dotted line behind the answer, to the last change on the screen that the input set going. */
+  #outcome(fromX: number, toX: number, y: number, tall: number): void {
+    const { context, palette } = this;
+    const middle = y + tall / 2;
+    context.strokeStyle = palette.nettle;
+    context.lineWidth = 1.5;
+    context.setLineDash([1.5, 3]);
+    context.beginPath();
+    context.moveTo(fromX, middle);
+    context.lineTo(toX, middle);
+    context.stroke();
+    context.setLineDash([]);
+    context.beginPath();
+    context.moveTo(toX, y + 1);
+    context.lineTo(toX + 6, middle);
+    context.lineTo(toX, y + tall - 1);
+    context.closePath();
+    context.stroke();
   }
 
   #budget(x: number, { axisHeight, height, budgetMs }: LadderPicture): void {

@@ -23,6 +23,8 @@ import { LadderPainter } from './ladder-painter';
 
 const AXIS_HEIGHT = 24;
 const RIGHT_MARGIN = 76;
+/** The same where outcomes are told, too. */
+const OUTCOME_MARGIN = 204;
 const LEFT = 18;
 
 /** Every interaction as a row, all beginning at their input, those of one label below each other. */
@@ -49,6 +51,7 @@ const LEFT = 18;
               [attr.aria-selected]="rung.interaction === selected()"
             >
               {{ rung.label }}, {{ rung.measured ? '' : 'below ' }}{{ rung.feltMs.toFixed(0) }} ms
+              {{ rung.outcomeMs === undefined ? '' : ', outcome after ' + rung.outcomeMs.toFixed(0) + ' ms' }}
             </div>
           }
         </div>
@@ -120,8 +123,13 @@ export class LadderComponent {
   protected readonly height = computed(() => ladderHeight(this.#lines()) + AXIS_HEIGHT + 10);
   readonly #seen = computed(() => linesIn(this.#lines(), this.#scrollTop(), this.#size().height));
   readonly #scale = computed(() => {
-    const longest = this.#left().reduce((most, { feltMs }) => Math.max(most, feltMs), 1);
-    return new TimeScale(0, longest, LEFT, Math.max(LEFT + 1, this.#size().width - RIGHT_MARGIN));
+    const longest = this.#left().reduce(
+      (most, { feltMs, outcomeMs = 0 }) => Math.max(most, feltMs, outcomeMs),
+      1,
+    );
+    const hasOutcomes = this.#left().some(({ outcomeMs }) => outcomeMs !== undefined);
+    const margin = hasOutcomes ? OUTCOME_MARGIN : RIGHT_MARGIN;
+    return new TimeScale(0, longest, LEFT, Math.max(LEFT + 1, this.#size().width - margin));
   });
 
   constructor() {

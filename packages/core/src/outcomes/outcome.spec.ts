@@ -1,0 +1,265 @@
+import { describe, expect, it } from 'vitest';
+import { compareSeries } from '../compare/compare-series';
+import { budgetSchema, checkBudget } from '../report/budget';
+import { becauseText } from '../blame/sentence';
+import { anatomyOf } from '../blame/anatomy';
+import { becauseOf } from '../blame/because';
+import type { Row } from '../format/rows';
+import type { Recording } from '../recording/recording';
+import { findStings } from '../stings/find';
+import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { suggestionsFor } from '../suggestions/suggest';
+import { recordingOf } from '../testing/arbitrary-recording';
+import { outcomesOf } from './outcome';
+
+const PICTURE_MS = 4;
+
+/** A tap at a time, with its listener. */
+const tap = (startMs: number, id: number, target = 'button “Crew roster”'): Row[] => [
+  {
+    kind: 'input',
+    thread: 0,
+    startMs,
+    durationMs: 24,
+    type: 'click',
+    processingStartMs: startMs + 2,
+    processingEndMs: startMs + 6,
+    interaction: id,
+    target,
+  },
+  {
+    kind: 'handler',
+    thread: 0,
+    startMs: startMs + 2,
+    durationMs: 4,
+    type: 'event-listener',
+    invoker: 'BUTTON#crew-roster.onclick',
+    id,
+  },
+];
+const asked = (startMs: number, id: number, by: number, about: object = {}): Row =>
+  ({ kind: 'schedule', thread: 0, startMs, id, type: 'timer', by, ...about }) as Row;
+const came = (startMs: number, durationMs: number, id: number, schedule: number): Row => ({
+  kind: 'handler',
+  thread: 0,
+  startMs,
+  durationMs,
+  type: 'user-callback',
+  invoker: 'TimerHandler:setTimeout',
+  id,
+  schedule,
+});
+/** A change in view, and the picture of it. */
+const drawn = (startMs: number, by: number, about: object = {}): Row[] => [
+  { kind: 'render', thread: 0, startMs, durationMs: PICTURE_MS, styleMs: 1, layoutMs: 1, paintMs: 2 },
+  {
+    kind: 'redraw',
+    thread: 0,
+    startMs,
+    nodes: 1,
+    attributes: 0,
+    texts: 0,
+    changed: true,
+    inView: true,
+    target: 'list “Crew”',
+    by,
+    ...about,
+  } as Row,
+];
+const end: Row = { kind: 'end', startMs: 30_000, reason: 'stopped' };
+const told = (...rows: Row[]): Recording => recordingOf([...rows, end]);
+const only = (recording: Recording) => outcomesOf(recording)[0];
+
+describe('the outcome of an input', () => {
+  it('is the picture of the last change that came of it, by steps that follow each other', () => {
+    const recording = told(
+      ...tap(100, 1),
+      asked(105, 11, 1, { delayMs: 300 }),
+      came(410, 20, 2, 11),
+      asked(425, 12, 2, { type: 'request', url: 'http://localhost/api/crew' }),
+      {
+        kind: 'request',
+        thread: 0,
+        startMs: 426,
+        durationMs: 500,
+        url: 'http://localhost/api/crew',
+        initiator: 'fetch',
+      },
+      came(1000, 100, 3, 12),
+      ...drawn(1105, 3),
+    );
+    const outcome = only(recording)!;
+    expect([outcome.startMs, outcome.endMs, outcome.target]).toEqual([100, 1109, 'list “Crew”']);
+    expect(outcome.steps.map(({ name, startMs, endMs }) => [name, startMs, endMs])).toEqual([
+      ['waiting', 100, 102],
+      ['handling', 102, 105],
+      ['timer', 105, 405],
+      ['waiting', 405, 410],
+      ['handling', 410, 425],
+      ['request', 425, 926],
+      ['waiting', 926, 1000],
+      ['handling', 1000, 1100],
+      ['drawing', 1100, 1109],
+    ]);
+  });
+
+  it('is not what others brought, nor what nobody could see or what is the same as before', () => {
+    const chain = [...tap(100, 1), asked(105, 11, 1, { delayMs: 300 }), came(410, 5, 2, 11)];
+    expect(only(told(...chain, ...drawn(420, 77)))).toBeUndefined();
+    expect(only(told(...chain, ...drawn(420, 2, { inView: false })))).toBeUndefined();
+    expect(only(told(...chain, ...drawn(420, 2, { changed: false })))).toBeUndefined();
+    expect(only(told(...chain, ...drawn(420, 2)))).toBeDefined();
+  });
+
+  it('keeps two inputs apart whose consequences cross', () => {
+    const recording = told(
+      ...tap(100, 1, 'button “Later”'),
+      ...tap(200, 2, 'button “Sooner”'),
+      asked(105, 11, 1, { delayMs: 900 }),
+      asked(205, 12, 2, { delayMs: 300 }),
+      came(506, 4, 3, 12),
+      ...drawn(512, 3),
+      came(1006, 4, 4, 11),
+      ...drawn(1012, 4),
+    );
+    expect(outcomesOf(recording).map(({ interaction, endMs }) => [interaction.target, endMs])).toEqual([
+      ['button “Later”', 1016],
+      ['button “Sooner”', 516],
+    ]);
+  });
+
+  it('ends where the same is done again, and after twenty seconds', () => {
+    const late = [asked(105, 11, 1, { delayMs: 5000 }), came(5106, 4, 3, 11), ...drawn(5112, 3)];
+    expect(only(told(...tap(100, 1), ...late))?.endMs).toBe(5116);
+    expect(only(told(...tap(100, 1), ...tap(3000, 2), ...late))).toBeUndefined();
+    const tooLate = [asked(105, 11, 1, { delayMs: 21_000 }), came(21_106, 4, 3, 11), ...drawn(21_112, 3)];
+    expect(only(told(...tap(100, 1), ...tooLate))).toBeUndefined();
+  });
+
+  it('takes what repeats for ever once, and what ends to its end', () => {
+    const ticks = (count: number) =>
+      Array.from({ length: count }, (_, at) => [
+        came(305 + at * 200, 2, 20 + at, 11),
+        ...drawn(310 + at * 200, 20 + at),
+      ]).flat();
+    const begins = [...tap(100, 1), asked(105, 11, 1, { type: 'interval', delayMs: 200 })];
+    expect(only(told(...begins, ...ticks(10)))?.endMs).toBe(310 + 9 * 200 + PICTURE_MS);
+    expect(only(told(...begins, ...ticks(140)))?.endMs).toBe(310 + PICTURE_MS);
+  });
+
+  it('is the first picture of the page that it led to', () => {
+    const state = (startMs: number, type: string, value: string): Row => ({
+      kind: 'state',
+      thread: 0,
+      startMs,
+      type,
+      value,
+    });
+    const recording = told(
+      ...tap(100, 1),
+      state(110, 'load', 'began'),
+      { kind: 'request', thread: 0, startMs: 110, durationMs: 400, url: '/crew', initiator: 'navigation' },
+      state(520, 'leave', ''),
+      state(540, 'route', 'http://localhost/crew'),
+      state(700, 'paint', 'first-paint'),
+      state(720, 'paint', 'first-contentful-paint'),
+      state(900, 'paint', 'largest-contentful-paint'),
+    );
+    const outcome = only(recording)!;
+    expect([outcome.endMs, outcome.page?.path]).toEqual([720, '/crew']);
+    expect(outcome.steps.map(({ name, endMs }) => [name, endMs])).toEqual([
+      ['waiting', 102],
+      ['handling', 110],
+      ['request', 510],
+      ['loading', 720],
+    ]);
+  });
+});
+
+describe('a slow outcome', () => {
+  const request = (startMs: number, durationMs: number, url: string): Row => ({
+    kind: 'request',
+    thread: 0,
+    startMs,
+    durationMs,
+    url,
+    initiator: 'fetch',
+  });
+  const [crew, shifts] = ['http://localhost/api/crew', 'http://localhost/api/shifts'];
+  const recording = told(
+    ...tap(100, 1),
+    asked(104, 11, 1, { type: 'request', url: crew }),
+    request(105, 500, crew),
+    came(606, 1, 2, 11),
+    asked(607, 12, 2, { type: 'request', url: shifts }),
+    request(607, 700, shifts),
+    came(1308, 200, 3, 12),
+    { kind: 'task', thread: 0, startMs: 1308, durationMs: 201, source: 'longtask' },
+    ...drawn(1512, 3),
+  );
+  const stings = findStings(recording, DEFAULT_THRESHOLDS);
+  const slow = stings.find(({ kind }) => kind === 'slow-outcome')!;
+
+  it('is a sting where it is beyond its budget, with phases that sum to it, and a sentence of its parts', () => {
+    expect(slow).toMatchObject({ feltMs: 1416, budgetMs: 1000, label: 'Tap button “Crew roster”' });
+    const anatomy = anatomyOf(recording, slow);
+    expect(anatomy.phases.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0)).toBe(1416);
+    expect(becauseText(becauseOf(recording, anatomy))).toBe(
+      'The last change on the screen, in list “Crew”, came 1,416 ms after the tap on button “Crew roster”, over the budget of 1000 ms: 700 ms for api/shifts, 501 ms for api/crew, 203 ms handling.',
+    );
+    const lenient = findStings(recording, { ...DEFAULT_THRESHOLDS, outcomeMs: 1500 });
+    expect(lenient.some(({ kind }) => kind === 'slow-outcome')).toBe(false);
+  });
+
+  it('has what is part of it say which input began it', () => {
+    const part = stings.find(({ kind }) => kind === 'long-task')!;
+    expect(part.label).toMatch(/^Tap button “Crew roster”, then /);
+  });
+
+  it('is advised to ask together what was asked one after the other', () => {
+    const [advice] = suggestionsFor(recording, anatomyOf(recording, slow)).filter(
+      ({ kind }) => kind === 'ask-together',
+    );
+    expect(advice!.savesMs).toBe(501);
+    expect(becauseText(advice!.evidence)).toBe(
+      'api/crew for 501 ms, then api/shifts for 700 ms, each sent after the answer to the one before.',
+    );
+  });
+});
+
+describe('outcomes held against each other', () => {
+  /** Taps whose list is there after so long; 0 where it is there with the answer. */
+  const taps = (...listMs: number[]) =>
+    told(
+      ...listMs.flatMap((ms, at) => {
+        const [startMs, id] = [100 + at * 3000, 10 * at + 1];
+        const begun = tap(startMs, id);
+        if (ms === 0) return begun;
+        return [
+          ...begun,
+          asked(startMs + 5, 1000 + id, id, { delayMs: ms }),
+          came(startMs + 5 + ms, 5, id + 1, 1000 + id),
+          ...drawn(startMs + 12 + ms, id + 1),
+        ];
+      }),
+    );
+
+  it('are a series beside the answers, in which an answer that was all of it counts', () => {
+    const [before, after] = [taps(900, 920, 910, 930, 905, 925), taps(0, 0, 0, 0, 0, 0)];
+    const series = compareSeries(before, after, DEFAULT_THRESHOLDS);
+    const outcome = series.find(({ label }) => label === 'Tap button “Crew roster”, to its outcome')!;
+    expect(outcome).toMatchObject({ verdict: 'faster', before: { count: 6 }, after: { count: 6 } });
+    expect(outcome.after!.medianMs).toBe(24);
+    const answer = series.find(({ label }) => label === 'Tap button “Crew roster”')!;
+    expect(answer.verdict).toBe('no-clear-change');
+    expect(compareSeries(after, after, DEFAULT_THRESHOLDS)).toHaveLength(1);
+  });
+
+  it('have a budget of their own', () => {
+    const budget = budgetSchema.validateSync({ outcomes: [{ label: '*', ms: 500 }] });
+    expect(checkBudget(taps(900), budget)).toMatchObject([
+      { what: 'Outcome of: Tap button “Crew roster”', found: 916, allowed: 500, kept: false },
+    ]);
+    expect(checkBudget(taps(0), budget)).toMatchObject([{ found: 24, kept: true }]);
+  });
+});
