@@ -302,8 +302,10 @@ export class LiveLink {
         this.#expectNextPage(true);
         return;
       }
-      current.problem = 'target-left';
+      // That it has ended is said once it is whole on the disk.
+      current.state = 'stopping';
       current.keeper.end('target-left');
+      this.#changed();
     }, BETWEEN_PAGES_MS);
   }
 

@@ -133,14 +133,14 @@ function withAsked(culprits: readonly Culprit[], works: readonly LibraryWork[]):
 }
 
 /**
- * The same culprits, the one a detector has found first: of what is moved by layout it is the layout that takes the time,
- * and not the function that moves it.
+ * The same culprits, the one a detector has found first: of work that changes nothing all would be saved with the function
+ * that does it, and of what is moved by layout it is the layout that takes the time, and not the function that moves it.
  */
 function namedFirst(culprits: readonly Culprit[], { detail, startMs, endMs }: Sting): readonly Culprit[] {
-  if (detail?.type !== 'moved-by-layout') return culprits;
+  if (detail?.type !== 'moved-by-layout' && detail?.type !== 'idle-work') return culprits;
   const { functionId, msASecond } = detail;
   const known = culprits.find((one) => one.functionId === functionId) ?? { ...NO_CULPRIT, functionId };
-  const layoutMs = (msASecond * (endMs - startMs)) / 1000;
+  const layoutMs = detail.type === 'idle-work' ? 0 : (msASecond * (endMs - startMs)) / 1000;
   return [
     { ...known, savedMs: known.savedMs + layoutMs },
     ...culprits.filter((one) => one.functionId !== functionId),
