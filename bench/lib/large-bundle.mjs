@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { serve } from '../../packages/server/dist/index.js';
 import { say } from './options.mjs';
+import { medianOf } from './statistics.mjs';
 
 const compiler = new URL('../../node_modules/typescript/lib/', import.meta.url);
 const wrapped = (name) => `(function(){${readFileSync(new URL(name, compiler), 'utf8')}})();`;
@@ -81,8 +82,7 @@ export async function largeBundles() {
   await running.close();
   app.close();
   rmSync(folder, { recursive: true, force: true });
-  waits.sort((a, b) => a - b);
-  const [median, longest] = [waits[waits.length >> 1], waits.at(-1)];
+  const [median, longest] = [medianOf(waits), Math.max(...waits)];
   const parser = MEGABYTES / limit;
   say(
     `a bundle of ${MEGABYTES.toFixed(1)} MB through the proxy: ${alone.toFixed(1)} MB/s alone (the parser by itself ${parser.toFixed(1)}), two at once ${two.toFixed(1)} MB/s, known already ${again.toFixed(0)} MB/s; others waited ${median.toFixed(0)} ms meanwhile (longest ${longest.toFixed(0)})`,

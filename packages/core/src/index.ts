@@ -98,6 +98,7 @@ export * from './relay/lost-batches';
 export * from './relay/frames';
 export * from './relay/lan';
 export * from './relay/paths';
+export * from './relay/patience';
 export * from './relay/phone-faults';
 export * from './relay/protocol';
 export * from './relay/settings';

@@ -4,10 +4,12 @@ import { brotliCompressSync, gzipSync } from 'node:zlib';
 import {
   FILE_PATH,
   IN_WORK_PATH,
+  JOIN_PATH,
   MODULE_PATH,
   ProtocolError,
   RECORDER_PATH,
   RESERVED_PATH,
+  ROWS_PATH,
   SENDER_PATH,
   EXACT_PATH,
   SIGN_PATH,
@@ -107,11 +109,11 @@ export class ProxyServer {
         ...(coding === undefined ? {} : { 'content-encoding': coding }),
       };
       response.writeHead(200, { ...headers, ...shared }).end(bytes);
-    } else if (path === `${RESERVED_PATH}rows` && request.method === 'POST') {
+    } else if (path === ROWS_PATH && request.method === 'POST') {
       await this.#takeRows(request, response);
     } else if (!hasOwnOrigin(request, this.options.gate.hosts) || isCrossSite(request)) {
       reply(response, 403, 'Only pages of this origin may ask for this.');
-    } else if (path === `${RESERVED_PATH}join` && request.method === 'GET') {
+    } else if (path === JOIN_PATH && request.method === 'GET') {
       const secret = this.options.gate.secretFor(request);
       reply(response, secret === undefined ? 403 : 200, secret ?? 'It was not let in.');
     } else if (path === IN_WORK_PATH && request.method === 'GET') {

@@ -85,8 +85,8 @@ export async function serve(options: ServeOptions): Promise<Running> {
   if (targetOrigin === undefined) {
     ports.door = (await listenNear(door.http, options.proxyPort ?? firstPort())).port;
   } else {
-    const { url, takenPort, portOf: owner } = await apps.add(targetOrigin, options.proxyPort);
-    earlier = owner;
+    const { url, takenPort, ...app } = await apps.add(targetOrigin, options.proxyPort);
+    ({ earlier } = app);
     if (takenPort !== undefined) moved.push({ what: 'the proxy', from: takenPort, to: portOf(url) });
   }
 

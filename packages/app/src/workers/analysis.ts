@@ -21,6 +21,7 @@ import {
   type ReadResult,
   type Recording,
   type Sting,
+  phaseRangesOf,
 } from '@nettle-patch/core';
 import { USUAL_PREFERENCES, type Preferences } from '../store/preferences';
 import type { RecordingStore } from '../store/recording-store';
@@ -227,22 +228,16 @@ function causeOf(recording: Recording, sting: Sting): readonly CauseLink[] {
   return chain.some(({ type }) => type === 'schedule') ? chain : [];
 }
 
-function partsOf({ startMs, endMs, feltMs, interaction, detail }: Sting): ListedSting['parts'] {
-  if (detail?.type === 'slow-outcome')
-    return detail.steps.map((step) => ({ name: step.name, ms: step.endMs - step.startMs }));
-  if (interaction === undefined) return [{ name: 'handling', ms: feltMs }];
-  const { processingStartMs, processingEndMs } = interaction;
-  return [
-    { name: 'waiting', ms: processingStartMs - startMs },
-    { name: 'handling', ms: processingEndMs - processingStartMs },
-    { name: 'drawing', ms: endMs - processingEndMs },
-  ];
+/** Without an input all of it is handling: what is counted in milliseconds of a second has no other phases. */
+function partsOf(recording: Recording, sting: Sting): ListedSting['parts'] {
+  if (sting.interaction === undefined) return [{ name: 'handling', ms: sting.feltMs }];
+  return phaseRangesOf(recording, sting).map(({ name, startMs, endMs }) => ({ name, ms: endMs - startMs }));
 }
 
 function listed(recording: Recording, sting: Sting): ListedSting {
   const { startMs, endMs } = sting;
   const { idleMs } = blameOfRange(recording, sting.thread, { startMs, endMs });
-  return { ...sting, parts: partsOf(sting), idleMs };
+  return { ...sting, parts: partsOf(recording, sting), idleMs };
 }
 
 function namesIn(

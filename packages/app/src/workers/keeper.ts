@@ -1,5 +1,6 @@
 import {
   BatchOrder,
+  MISSING_BATCH_MS,
   RefusedRecordingError,
   RecordingBuilder,
   RecordingDecoder,
@@ -37,8 +38,6 @@ export interface KeeperEvents {
   leftAlone(): Promise<LeftAlone[]>;
 }
 
-/** How long a batch that is missing between others is waited for. */
-const MISSING_MS = 2000;
 const encoder = new TextEncoder();
 
 /** Writes one recording to the store while it streams in, and sums it up. */
@@ -76,7 +75,7 @@ export class Keeper {
     for (const pending of ready) this.#enqueue(pending);
     if (ready.length === 0 && batch.sequence < this.#order.next) this.events.onKept(batch.sequence);
     clearTimeout(this.#missingTimer);
-    this.#missingTimer = setTimeout(() => this.#skipMissing(), MISSING_MS);
+    this.#missingTimer = setTimeout(() => this.#skipMissing(), MISSING_BATCH_MS);
   }
 
   /** Ends a recording whose target will send no more. */

@@ -1,4 +1,5 @@
 import {
+  BETWEEN_PAGES_MS,
   isBatch,
   measureCalculation,
   readBatch,
@@ -22,8 +23,6 @@ import { fetchLeftAlone, fetchScript } from './fetch-script';
 /** How long a page may take to begin or end a recording before it is said not to answer. */
 const ANSWER_MS = 6000;
 const TELL_EVERY_MS = 100;
-/** How long the next page of a tab may take to go on with a recording; else its page was closed. */
-const BETWEEN_PAGES_MS = 4000;
 const ROOM_EVERY_MS = 10_000;
 
 /** Follows the targets, keeps the recording that runs, and tells the interface about both. */

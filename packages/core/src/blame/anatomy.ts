@@ -22,8 +22,7 @@ export const PHASES = ['waiting', 'handling', 'drawing'] as const;
 /** The phases of a delay; those of an outcome may come several times, and others among them. */
 export type PhaseName = (typeof PHASES)[number] | OutcomeStepName;
 
-export interface Phase extends TimeRange {
-  readonly name: PhaseName;
+export interface Phase extends PhaseRange {
   readonly blame: Blame;
   readonly culprits: readonly Culprit[];
   /** Who is to be named for its script. */
@@ -98,8 +97,13 @@ function queuedDuring(recording: Recording, sting: Sting): Queued[] {
   }));
 }
 
+/** A phase before it is looked into. */
+export interface PhaseRange extends TimeRange {
+  readonly name: PhaseName;
+}
+
 /** What the phases of a sting are, in order. */
-function rangesOf(recording: Recording, sting: Sting): readonly (TimeRange & { readonly name: PhaseName })[] {
+export function phaseRangesOf(recording: Recording, sting: Sting): readonly PhaseRange[] {
   if (sting.detail?.type === 'slow-outcome') return sting.detail.steps;
   const handling = handlingRange(recording, sting);
   return [
@@ -151,7 +155,7 @@ function namedFirst(culprits: readonly Culprit[], { detail, startMs, endMs }: St
 export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
   const segments = [...partition(recording, sting.thread, sting)];
   const drawn = coarsen(segments, sting, DRAWN_STEPS);
-  const phases = rangesOf(recording, sting).map(({ name, startMs, endMs }) => {
+  const phases = phaseRangesOf(recording, sting).map(({ name, startMs, endMs }) => {
     const within = [...clipSegments(segments, startMs, endMs)];
     const range = { startMs, endMs };
     const counts = callCounts(recording, sting.thread, range);

@@ -1,6 +1,6 @@
 import { actionDeed } from '../inputs/action';
 import type { Recording } from '../recording/recording';
-import { originalPath } from '../sources/original-path';
+import { requestName } from '../outcomes/steps';
 import type { StingDetail } from '../stings/sting';
 import type { Anatomy, Phase } from './anatomy';
 import { firstOwn } from './culprits';
@@ -25,7 +25,7 @@ function wordsFor(
 ): [string, BecausePart[]] {
   switch (step.name) {
     case 'request':
-      return [`request ${step.url}`, [text(` for ${originalPath(step.url ?? '') || 'a request'}`)]];
+      return [`request ${step.url}`, [text(` for ${requestName(step)}`)]];
     case 'timer':
       return [
         `timer ${step.delayMs}`,

@@ -1,5 +1,5 @@
 import { interactionsOf } from '../inputs/interactions';
-import { outcomesOf } from '../outcomes/outcome';
+import { outcomeOf, outcomesOf } from '../outcomes/outcome';
 import { displayName } from '../recording/functions';
 import { appendTo } from '../recording/group';
 import { oncePerRecording } from '../recording/once';
@@ -69,20 +69,14 @@ export function runsOf(
 ): ReadonlyMap<string, Runs> {
   const runs = new Map<string, Runs>();
   const done = { isInteraction: true, isWhole: true };
-  const outcomes = new Map(outcomesOf(recording).map((outcome) => [outcome.interaction, outcome]));
   for (const interaction of interactionsOf(recording)) {
     const { label, feltMs, measured: isMeasured } = interaction;
     const response = { ms: feltMs, isBound: !isMeasured };
     add(runs, label, done, response);
     if (!stung.has(outcomeLabel(label))) continue;
-    const outcome = outcomes.get(interaction);
+    const outcome = outcomeOf(recording, interaction);
     // Where nothing came after the answer, the answer was all of it.
-    add(
-      runs,
-      outcomeLabel(label),
-      done,
-      outcome === undefined ? response : measured(outcome.endMs - outcome.startMs),
-    );
+    add(runs, outcomeLabel(label), done, outcome === undefined ? response : measured(outcome.lengthMs));
   }
   const background = { isInteraction: false, isWhole: true };
   const entries = entriesByLabel(recording, MAIN_THREAD);

@@ -1,6 +1,8 @@
 import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { appendTo } from '../recording/group';
 import type { Recording } from '../recording/recording';
+import { firstIndex } from '../recording/search';
+import { handlersIn } from '../stings/entry-label';
 import { linksOf, type Handler } from './links';
 
 /** A listener and the event it answers may be told of to different steps of the clock. */
@@ -21,20 +23,22 @@ export interface Chain {
 /** Where the event that ends an input was not reported, its listeners are those that ran this soon, before another input. */
 const ENDS_WITHIN_MS = 1000;
 
+/** Listeners of events that nothing is known to have asked for. */
+function listenersIn(recording: Recording, thread: number, startMs: number, endMs: number): Handler[] {
+  return handlersIn(recording, thread, { startMs, endMs }).filter(
+    ({ type, schedule }) => type === 'event-listener' && schedule === undefined,
+  );
+}
+
 /** The listeners of the event that ends an input, where only they tell of it. */
 function endingListeners(recording: Recording, interaction: Interaction, untilMs: number): Handler[] {
   const { thread, startMs, unended } = interaction;
   if (unended === undefined) return [];
-  const next = interactionsOf(recording).find((other) => other.startMs > startMs);
+  const inputs = interactionsOf(recording);
+  const next = inputs[firstIndex(inputs.length, (at) => inputs[at]!.startMs > startMs)];
   const endMs = Math.min(startMs + ENDS_WITHIN_MS, next?.startMs ?? Infinity, untilMs);
-  const all = [...recording.events.handler.overlapping(startMs, endMs)];
-  return all.filter(
-    (handler) =>
-      handler.thread === thread &&
-      handler.startMs >= startMs &&
-      handler.type === 'event-listener' &&
-      handler.schedule === undefined &&
-      handler.invoker.endsWith(`.on${unended}`),
+  return listenersIn(recording, thread, startMs, endMs).filter(
+    (handler) => handler.startMs >= startMs && handler.invoker.endsWith(`.on${unended}`),
   );
 }
 
@@ -43,12 +47,9 @@ function rootsOf(recording: Recording, interaction: Interaction, untilMs: number
   const { thread, handled } = interaction;
   const roots = new Set(endingListeners(recording, interaction, untilMs));
   for (const { startMs, endMs } of handled) {
-    for (const handler of recording.events.handler.overlapping(startMs - NEAR_MS, endMs + NEAR_MS)) {
-      const isListener = handler.type === 'event-listener' && handler.schedule === undefined;
-      const isWithin =
-        handler.startMs >= startMs - NEAR_MS && handler.startMs + handler.durationMs <= endMs + NEAR_MS;
-      if (isListener && isWithin && handler.thread === thread) roots.add(handler);
-    }
+    const [fromMs, untilMs] = [startMs - NEAR_MS, endMs + NEAR_MS];
+    for (const handler of listenersIn(recording, thread, fromMs, untilMs))
+      if (handler.startMs >= fromMs && handler.startMs + handler.durationMs <= untilMs) roots.add(handler);
   }
   return [...roots];
 }

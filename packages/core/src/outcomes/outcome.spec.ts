@@ -9,6 +9,7 @@ import type { Recording } from '../recording/recording';
 import { findStings } from '../stings/find';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { suggestionsFor } from '../suggestions/suggest';
+import { interactionsOf } from '../inputs/interactions';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { outcomesOf } from './outcome';
 
@@ -145,6 +146,21 @@ describe('the outcome of an input', () => {
     const begins = [...tap(100, 1), asked(105, 11, 1, { type: 'interval', delayMs: 200 })];
     expect(only(told(...begins, ...ticks(10)))?.endMs).toBe(310 + 9 * 200 + PICTURE_MS);
     expect(only(told(...begins, ...ticks(140)))?.endMs).toBe(310 + PICTURE_MS);
+  });
+
+  it('is found in step with the number of inputs', () => {
+    const count = 20_000;
+    const inputs = Array.from(
+      { length: count },
+      (_, at) => tap(at * 30, at + 1, `item “Deckhand ${at}”`)[0]!,
+    );
+    const recording = recordingOf([...inputs, { kind: 'end', startMs: count * 30, reason: 'stopped' }]);
+    const fromMs = performance.now();
+    expect(interactionsOf(recording)).toHaveLength(count);
+    const listedMs = performance.now() - fromMs;
+    expect(outcomesOf(recording)).toEqual([]);
+    // With a look through all inputs for each it is twenty times as long, and more.
+    expect(performance.now() - fromMs).toBeLessThan(1000 + 10 * listedMs);
   });
 
   it('is the first picture of the page that it led to', () => {

@@ -2,6 +2,7 @@ import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { appendTo } from '../recording/group';
 import { oncePerRecording } from '../recording/once';
 import type { Recording, TimeRange } from '../recording/recording';
+import { firstIndex } from '../recording/search';
 import { chainOf, type Chain } from './chain';
 import { pageAfter, type PageLoad } from './page-loads';
 import { stepsTo, type OutcomeStep } from './steps';
@@ -14,6 +15,8 @@ const SAME_ANSWER_MS = 20;
 /** The last change on the screen that an input set going. */
 export interface Outcome extends TimeRange {
   readonly interaction: Interaction;
+  /** From the input to the picture. */
+  readonly lengthMs: number;
   /** Label of what changed last, where it is known. */
   readonly target: string | undefined;
   /** How it came to it, from the input to the picture; the steps follow each other and sum to the whole. */
@@ -43,23 +46,31 @@ function pictureMs({ events: { render } }: Recording, startMs: number): number {
   return Math.abs(beganMs - startMs) < 0.1 ? beganMs + durationMs : startMs;
 }
 
+/** When each thing was done, in order of time, by its label. */
+const startsByLabel = oncePerRecording((recording): ReadonlyMap<string, readonly number[]> => {
+  const starts = new Map<string, number[]>();
+  for (const { label, startMs } of interactionsOf(recording)) appendTo(starts, label, startMs);
+  return starts;
+});
+
 /** When the same thing is done again, or so long that nobody waits any more. */
 function untilOf(recording: Recording, interaction: Interaction): number {
-  const next = interactionsOf(recording).find(
-    ({ label, startMs }) => label === interaction.label && startMs > interaction.startMs + SAME_ANSWER_MS,
-  );
-  return Math.min(next?.startMs ?? Infinity, interaction.startMs + LONGEST_MS, recording.range.endMs);
+  const starts = startsByLabel(recording).get(interaction.label)!;
+  const againMs =
+    starts[firstIndex(starts.length, (at) => starts[at]! > interaction.startMs + SAME_ANSWER_MS)];
+  return Math.min(againMs ?? Infinity, interaction.startMs + LONGEST_MS, recording.range.endMs);
 }
 
-/** The outcome of an input; undefined where nothing that it set going is known to have changed the screen later. */
-export function outcomeOf(recording: Recording, interaction: Interaction): Outcome | undefined {
+/** Follows an input; undefined where nothing that it set going is known to have changed the screen later. */
+function followed(recording: Recording, interaction: Interaction): Outcome | undefined {
   const untilMs = untilOf(recording, interaction);
   const chain = chainOf(recording, interaction, untilMs);
   const { startMs } = interaction;
   const page = pageAfter(recording, interaction, chain);
   if (page?.paintMs !== undefined) {
     const steps = stepsTo(recording, interaction, chain, page);
-    return { interaction, startMs, endMs: page.paintMs, target: page.path, steps, chain, page };
+    const endMs = page.paintMs;
+    return { interaction, startMs, endMs, lengthMs: endMs - startMs, target: page.path, steps, chain, page };
   }
   const redraws = visibleRedraws(recording);
   let last: { readonly endMs: number; readonly at: number; readonly by: number } | undefined;
@@ -74,10 +85,25 @@ export function outcomeOf(recording: Recording, interaction: Interaction): Outco
   const writer = chain.handlers.find(({ id }) => id === last.by)!;
   const steps = stepsTo(recording, interaction, chain, { writer, endMs: last.endMs });
   const target = recording.events.redraw.value('target', last.at);
-  return { interaction, startMs, endMs: last.endMs, target, steps, chain, page: undefined };
+  const { endMs } = last;
+  return { interaction, startMs, endMs, lengthMs: endMs - startMs, target, steps, chain, page: undefined };
+}
+
+const byInput = oncePerRecording((recording): ReadonlyMap<Interaction, Outcome> => {
+  const outcomes = new Map<Interaction, Outcome>();
+  for (const interaction of interactionsOf(recording)) {
+    const outcome = followed(recording, interaction);
+    if (outcome !== undefined) outcomes.set(interaction, outcome);
+  }
+  return outcomes;
+});
+
+/** The outcome of an input; undefined where none came later than the answer. */
+export function outcomeOf(recording: Recording, interaction: Interaction): Outcome | undefined {
+  return byInput(recording).get(interaction);
 }
 
 /** The outcomes of all inputs that have one, in order of the inputs. */
-export const outcomesOf = oncePerRecording((recording): readonly Outcome[] =>
-  interactionsOf(recording).flatMap((interaction) => outcomeOf(recording, interaction) ?? []),
-);
+export function outcomesOf(recording: Recording): readonly Outcome[] {
+  return [...byInput(recording).values()];
+}

@@ -20,8 +20,6 @@ const FOLLOWED_MS = 100;
 /** Two pages are joined by the system's clock. */
 const CLOCKS_APART_MS = 5;
 
-const isContentful = (value: string) => value === 'first-contentful-paint';
-
 /** The pages that a recording went on to, in order of time; the one it began in is none. */
 export const pageLoadsOf = oncePerRecording((recording): readonly PageLoad[] => {
   const states = [...recording.events.state.rows()];
@@ -33,7 +31,7 @@ export const pageLoadsOf = oncePerRecording((recording): readonly PageLoad[] => 
     const untilMs = begins[index + 1]?.startMs ?? Infinity;
     const within = states.filter(({ startMs }) => startMs > beganMs && startMs < untilMs);
     const paints = within.filter(({ type }) => type === 'paint');
-    const paint = paints.find(({ value }) => isContentful(value)) ?? paints[0];
+    const paint = paints.find(({ value }) => value === 'first-contentful-paint') ?? paints[0];
     const route = within.find(({ type }) => type === 'route');
     const request = requests.find(({ startMs }) => Math.abs(startMs - beganMs) < CLOCKS_APART_MS);
     return {

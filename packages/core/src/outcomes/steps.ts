@@ -1,5 +1,6 @@
 import type { Interaction } from '../inputs/interactions';
 import type { Recording, TimeRange } from '../recording/recording';
+import { originalPath } from '../sources/original-path';
 import type { Chain } from './chain';
 import { handlerOf, scheduleOf, type Handler, type Schedule } from './links';
 import type { PageLoad } from './page-loads';
@@ -17,6 +18,11 @@ export interface OutcomeStep extends TimeRange {
   readonly delayMs?: number;
 }
 
+/** What a request is called in a sentence. */
+export function requestName({ url }: Pick<OutcomeStep, 'url'>): string {
+  return originalPath(url ?? null) || 'a request';
+}
+
 /** What the steps lead to: the picture of what a handler wrote, or of the page that was loaded. */
 export type StepsEnd = { readonly writer: Handler; readonly endMs: number } | PageLoad;
 
@@ -28,7 +34,7 @@ const endOf = ({ startMs, durationMs }: Handler) => startMs + durationMs;
 /** When the answer to a request had come that was sent at a time; undefined where the browser did not tell. */
 function answeredMs(recording: Recording, { startMs, url }: Schedule, untilMs: number): number | undefined {
   let latestMs: number | undefined;
-  for (const row of recording.events.request.overlapping(startMs - 1, untilMs)) {
+  for (const row of recording.events.request.overlapping(startMs - NEAR_MS, untilMs)) {
     const endMs = row.startMs + row.durationMs;
     const isIt = row.url === url && row.startMs >= startMs - NEAR_MS && endMs <= untilMs + NEAR_MS;
     if (isIt && endMs > (latestMs ?? -Infinity)) latestMs = endMs;
@@ -57,7 +63,7 @@ function gap(recording: Recording, schedule: Schedule, untilMs: number): Outcome
   return [{ name: 'waiting', startMs, endMs: untilMs }];
 }
 
-/** The steps of a page's load, and which handler had it loaded. */
+/** The steps of a page's load. */
 function loading({ beganMs, answeredMs: answered, paintMs, path }: PageLoad): OutcomeStep[] {
   const shownMs = paintMs ?? beganMs;
   const atMs = Math.min(answered ?? beganMs, shownMs);

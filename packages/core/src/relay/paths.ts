@@ -21,6 +21,10 @@ export const PAIR_PATH = `${RESERVED_PATH}pair/`;
 export const SIGN_PATH = `${RESERVED_PATH}sign.js`;
 /** Where a program sends a whole recording. */
 export const FILE_PATH = `${RESERVED_PATH}file`;
+/** Where rows come that have no connection; the secret stands in the query. */
+export const ROWS_PATH = `${RESERVED_PATH}rows`;
+/** Where a page of this origin asks for its secret. */
+export const JOIN_PATH = `${RESERVED_PATH}join`;
 export const TARGET_SOCKET_PATH = `${RESERVED_PATH}target`;
 /** Path of the interface's connection on the tool's own origin. */
 export const INTERFACE_SOCKET_PATH = '/relay';

@@ -78,8 +78,7 @@ const responsesIn = (recording: Recording) =>
 /** The outcomes of inputs; where nothing came after the answer, that. */
 function outcomesIn(recording: Recording): (readonly [string, Slowest])[] {
   const outcomes = outcomesOf(recording).map(
-    ({ interaction, startMs, endMs }) =>
-      [interaction.label, { ms: endMs - startMs, isBound: false }] as const,
+    ({ interaction, lengthMs }) => [interaction.label, { ms: lengthMs, isBound: false }] as const,
   );
   return [...responsesIn(recording), ...outcomes];
 }

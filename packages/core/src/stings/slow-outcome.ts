@@ -6,15 +6,15 @@ import type { Thresholds } from './thresholds';
 /** Inputs of which the last change on the screen that they set going came later than the budget allows. */
 export function findSlowOutcomes(recording: Recording, { outcomeMs }: Thresholds): Sting[] {
   return outcomesOf(recording)
-    .filter(({ startMs, endMs }) => endMs - startMs > outcomeMs)
-    .map(({ interaction, startMs, endMs, target, steps, page }) => ({
+    .filter(({ lengthMs }) => lengthMs > outcomeMs)
+    .map(({ interaction, startMs, endMs, lengthMs, target, steps, page }) => ({
       kind: 'slow-outcome',
       also: [],
       thread: interaction.thread,
       label: interaction.label,
       startMs,
       endMs,
-      feltMs: endMs - startMs,
+      feltMs: lengthMs,
       budgetMs: outcomeMs,
       interaction,
       detail: { type: 'slow-outcome', target, isPage: page !== undefined, steps },

@@ -1,5 +1,5 @@
 import { ms, text } from '../blame/sentence';
-import { originalPath } from '../sources/original-path';
+import { requestName } from '../outcomes/steps';
 import type { Adviser } from './suggestion';
 
 /** A request that takes less is hardly worth it. */
@@ -14,10 +14,9 @@ export const askTogether: Adviser = (_recording, { sting }) => {
   if (requests.length < 2) return [];
   const lengths = requests.map(({ startMs, endMs }) => endMs - startMs);
   const sum = lengths.reduce((total, one) => total + one, 0);
-  const words = requests.flatMap(({ url, startMs, endMs }, at) => [
-    text(at === 0 ? '' : ', then '),
-    text(`${originalPath(url ?? '') || 'a request'} for `),
-    ms(endMs - startMs),
+  const words = requests.flatMap((step, at) => [
+    text(`${at === 0 ? '' : ', then '}${requestName(step)} for `),
+    ms(lengths[at]!),
   ]);
   return [
     {

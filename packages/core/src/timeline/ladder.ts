@@ -2,7 +2,7 @@ import { coarsen } from '../blame/coarsen';
 import { partition } from '../blame/partition';
 import type { Segment } from '../blame/segments';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
-import { outcomesOf } from '../outcomes/outcome';
+import { outcomeOf } from '../outcomes/outcome';
 import { oncePerRecording } from '../recording/once';
 import type { Recording, TimeRange } from '../recording/recording';
 import { lookCode, type Look } from './looks';
@@ -41,11 +41,9 @@ function worstOf(rungs: readonly Rung[]): number {
 /** All interactions by label, the label with the longest delay first; those of one label in order of time. */
 export const rungsOf = oncePerRecording((recording): readonly Rung[] => {
   const groups = new Map<string, Rung[]>();
-  const outcomes = new Map(outcomesOf(recording).map((outcome) => [outcome.interaction, outcome]));
   interactionsOf(recording).forEach((one: Interaction, interaction) => {
     const { label, startMs, feltMs, measured } = one;
-    const outcome = outcomes.get(one);
-    const outcomeMs = outcome && outcome.endMs - outcome.startMs;
+    const outcomeMs = outcomeOf(recording, one)?.lengthMs;
     const group = groups.get(label) ?? [];
     groups.set(label, group);
     const rung = { interaction, label, startMs, feltMs, measured };

@@ -6,17 +6,12 @@ import { keepDeck } from './deck/deck';
 import { keepDeckLog } from './deck/log';
 import { byId } from './dom';
 import { FaultSwitches } from './faults';
+import { load } from './load';
 import { showFare } from './fares/figure';
 import { keepManifest } from './manifest/manifest';
 import { moveNotices } from './notices/ticker';
 import { drawSwitches } from './switches';
 import { keepTideChart } from './tide/tide-chart';
-
-async function load<T>(path: string): Promise<T> {
-  const answer = await fetch(path);
-  if (!answer.ok) throw new Error(`${path} answered ${answer.status}`);
-  return (await answer.json()) as T;
-}
 
 async function openDesk(): Promise<void> {
   const switches = new FaultSwitches();

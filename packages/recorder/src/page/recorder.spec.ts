@@ -53,6 +53,18 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
+/** A tab's storage, in a page that is no frame unless `top` is said to be another. @returns what is in it */
+function stubStorage(): Map<string, string> {
+  const kept = new Map<string, string>();
+  vi.stubGlobal('sessionStorage', {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => kept.set(key, value),
+    removeItem: (key: string) => kept.delete(key),
+  });
+  vi.stubGlobal('self', globalThis);
+  return kept;
+}
+
 const command = (type: Command['type'], recordingId = 'friday'): Command => ({
   type,
   targetId: 'desk',
@@ -126,13 +138,7 @@ describe('a recorder', () => {
   });
 
   it('hands out what is there when the page leaves, only once, and has the next page of the tab go on', async () => {
-    const kept = new Map<string, string>();
-    vi.stubGlobal('sessionStorage', {
-      getItem: (key: string) => kept.get(key) ?? null,
-      setItem: (key: string, value: string) => kept.set(key, value),
-      removeItem: (key: string) => kept.delete(key),
-    });
-    vi.stubGlobal('self', globalThis);
+    stubStorage();
     vi.stubGlobal('top', globalThis);
     const recorder = newRecorder(fakeCapture('event').capture);
     recorder.obey(command('start'));
@@ -163,13 +169,7 @@ describe('a recorder', () => {
   });
 
   it('does not go on in a page that comes much later, nor in a frame', async () => {
-    const kept = new Map<string, string>();
-    vi.stubGlobal('sessionStorage', {
-      getItem: (key: string) => kept.get(key) ?? null,
-      setItem: (key: string, value: string) => kept.set(key, value),
-      removeItem: (key: string) => kept.delete(key),
-    });
-    vi.stubGlobal('self', globalThis);
+    const kept = stubStorage();
     vi.stubGlobal('top', {});
     armNextLoad('friday', Date.now());
     expect(takeArmedRecording()).toBeUndefined();

@@ -119,6 +119,27 @@ describe('the sender', () => {
     expect(commands.map(({ type }) => type)).toEqual(['start']);
   });
 
+  it('sends what waits by itself where a connection is cut off, once, and not while the server stays away', async () => {
+    const post = vi.fn((_url: URL, _init: { body: string }) => Promise.resolve(new Response()));
+    vi.stubGlobal('fetch', post);
+    take(0);
+    last().end(1006);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(post).not.toHaveBeenCalled();
+    last().open();
+    take(1);
+    last().end(1006);
+    take(2);
+    const posted = () => post.mock.calls.map(([, { body }]) => readBatch(body).batch.sequence);
+    expect(posted()).toEqual([0, 1, 2]);
+    expect(post.mock.calls[0]![0].href).toBe('http://desk/__nettle-patch/rows?secret=old');
+    for (let again = 0; again < 3; again++) {
+      await vi.advanceTimersByTimeAsync(1000);
+      last().end(1006);
+    }
+    expect(posted()).toEqual([0, 1, 2]);
+  });
+
   it('asks for the secret of a server that was started anew', async () => {
     const fetchSecret = vi.fn(async () => new Response('new'));
     vi.stubGlobal('fetch', fetchSecret);

@@ -3,7 +3,8 @@ import {
   CLOSE_WRONG_SECRET,
   FORMAT_NAME,
   FORMAT_VERSION,
-  RESERVED_PATH,
+  JOIN_PATH,
+  ROWS_PATH,
   TARGET_SOCKET_PATH,
   measureCalculation,
   writeBatch,
@@ -25,11 +26,12 @@ import { Watchdog } from './watchdog';
 import { Workers } from './workers';
 
 const RETRY_MS = 1000;
+/** Codes from here on are given by the server (RFC 6455, section 7.4.2). */
+const FIRST_OWN_CODE = 4000;
 /** Characters that a request may have which is to outlive its page (Fetch, section 4.5: 64 kB of bytes). */
 const MOST_KEPT_ALIVE = 16_000;
 /** By then the page has come up. */
 const CALCULATE_AFTER_MS = 3000;
-const JOIN_PATH = `${RESERVED_PATH}join`;
 const LONGEST_TITLE = 200;
 const SUBPROTOCOL = 'nettle-patch';
 
@@ -131,20 +133,25 @@ export class Sender {
     url.protocol = url.protocol === 'https:' ? 'wss:' : 'ws:';
     const socket = new WebSocket(url.href, [SUBPROTOCOL, this.#secret]);
     this.#socket = socket;
+    let wasOpen = false;
     socket.addEventListener('open', () => {
+      wasOpen = true;
       this.#cutOff = false;
       this.#sayHello();
       this.#sendAll();
       if (this.#isElsewhere) setTimeout(() => this.#calculate(), CALCULATE_AFTER_MS);
     });
     socket.addEventListener('message', (event: MessageEvent<string>) => this.#command(event.data));
-    socket.addEventListener('close', (event) => void this.#reconnect(event.code));
+    socket.addEventListener('close', ({ code }) => {
+      // Only what was cut off: where the server is away or has turned the page away, nothing would take it.
+      this.#cutOff = wasOpen && code < FIRST_OWN_CODE;
+      if (this.#cutOff) this.#sendAll();
+      void this.#reconnect(code);
+    });
   }
 
   async #reconnect(code: number): Promise<void> {
     if (code === CLOSE_TURNED_AWAY) return;
-    this.#cutOff = this.#socket?.readyState === WebSocket.CLOSED;
-    this.#sendAll();
     await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     if (code === CLOSE_WRONG_SECRET) await this.#joinAnew();
     this.#connect();
@@ -196,10 +203,11 @@ export class Sender {
   #sendBatch(batch: Batch, lines: string): void {
     const text = writeBatch(batch, lines);
     if (!this.#cutOff) return this.#send(text);
-    const url = new URL(`${RESERVED_PATH}rows?secret=${encodeURIComponent(this.#secret)}`, this.#scriptUrl);
-    fetch(url, { method: 'POST', body: text, keepalive: text.length < MOST_KEPT_ALIVE }).catch(
-      () => undefined,
-    );
+    fetch(new URL(`${ROWS_PATH}?secret=${encodeURIComponent(this.#secret)}`, this.#scriptUrl), {
+      method: 'POST',
+      body: text,
+      keepalive: text.length < MOST_KEPT_ALIVE,
+    }).catch(() => undefined);
   }
 
   #line(row: OutgoingRow): string {

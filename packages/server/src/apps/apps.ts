@@ -20,7 +20,7 @@ export interface AppsOptions {
 export interface AppListening extends ServedApp {
   readonly takenPort?: number;
   /** The app that had this port before, and has left what it keeps in browsers there. */
-  readonly portOf?: string;
+  readonly earlier?: string;
 }
 
 /** Apps beyond these would be a mistake. */
@@ -101,7 +101,7 @@ export class Apps {
     return {
       ...app,
       ...(listening.takenPort === undefined ? {} : { takenPort: listening.takenPort }),
-      ...(isAnothers ? { portOf: owner } : {}),
+      ...(isAnothers ? { earlier: owner } : {}),
     };
   }
 

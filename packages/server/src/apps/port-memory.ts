@@ -1,14 +1,10 @@
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
-import { homedir } from 'node:os';
-import { dirname, join } from 'node:path';
+import { readFile } from 'node:fs/promises';
 import { number, object } from 'yup';
 import { MOST_PORT } from '../listen';
+import { cachePath, writeWhole } from '../user-cache';
 
 /** Apps beyond these are forgotten, the one that was served longest ago first. */
 const MOST_APPS = 200;
-
-const usualFile = () =>
-  join(process.env['XDG_CACHE_HOME'] ?? join(homedir(), '.cache'), 'nettle-patch', 'ports.json');
 
 const portSchema = number().integer().min(1).max(MOST_PORT).required();
 const fileSchema = object({ ports: object<Record<string, unknown>>().required() });
@@ -20,8 +16,7 @@ const fileSchema = object({ ports: object<Record<string, unknown>>().required() 
 export class PortMemory {
   #ports: Promise<Map<string, number>> | undefined;
 
-  /** @param file undefined to remember nothing beyond this run */
-  constructor(private readonly file: string | undefined = usualFile()) {}
+  constructor(private readonly file = cachePath('ports.json')) {}
 
   async portOf(target: string): Promise<number | undefined> {
     return (await this.#known()).get(target);
@@ -59,7 +54,6 @@ export class PortMemory {
 
   /** What cannot be read is begun anew: an app then has another port than it had. */
   async #read(): Promise<Map<string, number>> {
-    if (this.file === undefined) return new Map();
     try {
       const { ports } = fileSchema.validateSync(JSON.parse(await readFile(this.file, 'utf8')));
       const known = Object.entries(ports).filter((entry): entry is [string, number] =>
@@ -72,12 +66,8 @@ export class PortMemory {
   }
 
   async #write(ports: ReadonlyMap<string, number>): Promise<void> {
-    if (this.file === undefined) return;
     try {
-      await mkdir(dirname(this.file), { recursive: true, mode: 0o700 });
-      const unfinished = `${this.file}.${process.pid}`;
-      await writeFile(unfinished, JSON.stringify({ ports: Object.fromEntries(ports) }), { mode: 0o600 });
-      await rename(unfinished, this.file);
+      await writeWhole(this.file, JSON.stringify({ ports: Object.fromEntries(ports) }));
     } catch {
       // Without a disk to write to, ports hold for this run.
     }

@@ -1,6 +1,8 @@
 import { once } from 'node:events';
 import {
+  BETWEEN_PAGES_MS,
   BatchOrder,
+  MISSING_BATCH_MS,
   INTERFACE_SOCKET_PATH,
   RecordingDecoder,
   RecordingBuilder,
@@ -22,10 +24,6 @@ import { WebSocket } from 'ws';
 import type { Running } from '../serve';
 
 const POLL_MS = 50;
-/** How long the next page of a tab may take to go on with a recording; else its page was closed. */
-const BETWEEN_PAGES_MS = 4000;
-/** How long a batch that is missing between others is waited for. */
-const MISSING_MS = 2000;
 
 interface Taken {
   readonly lines: readonly string[];
@@ -81,9 +79,8 @@ export class RecordingClient {
 
   /** The page that a recording comes from, once it has begun. */
   async recorded(recordingId: string): Promise<Target> {
-    const target = () => this.#targets.find((candidate) => candidate.recording?.id === recordingId);
-    await this.#until(() => target() !== undefined, 'the recording did not begin');
-    return target()!;
+    await this.#until(() => this.#sourceOf(recordingId) !== undefined, 'the recording did not begin');
+    return this.#sourceOf(recordingId)!;
   }
 
   /**
@@ -91,8 +88,10 @@ export class RecordingClient {
    * @returns its lines
    */
   async stop(target: Target, recordingId: string): Promise<string[]> {
-    const now = await this.#recording(recordingId, BETWEEN_PAGES_MS);
-    if (now === undefined && !this.#ended.has(recordingId)) this.#endLeft(recordingId);
+    // Between two pages, the next is waited for.
+    const isKnown = () => this.#sourceOf(recordingId) !== undefined || this.#ended.has(recordingId);
+    if (!(await this.#comesToHold(isKnown, BETWEEN_PAGES_MS))) this.#endLeft(recordingId);
+    const now = this.#sourceOf(recordingId);
     this.#command({ type: 'stop', targetId: (now ?? target).id, recordingId });
     await this.#until(() => this.#ended.has(recordingId), 'the recording did not end');
     const lines = this.#lines.get(recordingId)!;
@@ -140,7 +139,8 @@ export class RecordingClient {
     const taken = { lines: lines.split('\n').filter((line) => line !== ''), last };
     this.#keep(recordingId, order.take(sequence, taken));
     this.#command({ type: 'acknowledge', targetId, recordingId, sequence });
-    if (sequence >= order.next) setTimeout(() => this.#skipMissing(recordingId, order), MISSING_MS).unref();
+    if (sequence >= order.next)
+      setTimeout(() => this.#skipMissing(recordingId, order), MISSING_BATCH_MS).unref();
   }
 
   #keep(recordingId: string, ready: readonly Taken[]): void {
@@ -175,13 +175,9 @@ export class RecordingClient {
     return Math.max(0, ...rows.map((row) => ('startMs' in row ? Number(row.startMs) : 0)));
   }
 
-  /** The page that a recording comes from now; between two pages, the next is waited for. */
-  async #recording(recordingId: string, limitMs: number): Promise<Target | undefined> {
-    const found = () => this.#targets.find(({ recording }) => recording?.id === recordingId);
-    const untilMs = Date.now() + limitMs;
-    while (found() === undefined && !this.#ended.has(recordingId) && Date.now() < untilMs)
-      await new Promise((resolve) => setTimeout(resolve, POLL_MS));
-    return found();
+  /** The page that a recording comes from now. */
+  #sourceOf(recordingId: string): Target | undefined {
+    return this.#targets.find(({ recording }) => recording?.id === recordingId);
   }
 
   #command(command: Command): void {
@@ -189,10 +185,15 @@ export class RecordingClient {
   }
 
   async #until(holds: () => boolean, problem: string, limitMs = 20_000): Promise<void> {
+    if (!(await this.#comesToHold(holds, limitMs))) throw new Error(`${problem} within ${limitMs / 1000} s`);
+  }
+
+  async #comesToHold(holds: () => boolean, limitMs: number): Promise<boolean> {
     const untilMs = Date.now() + limitMs;
     while (!holds()) {
-      if (Date.now() > untilMs) throw new Error(`${problem} within ${limitMs / 1000} s`);
+      if (Date.now() > untilMs) return false;
       await new Promise((resolve) => setTimeout(resolve, POLL_MS));
     }
+    return true;
   }
 }

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
-import { mkdir, readFile, readdir, rename, rm, stat, utimes, writeFile } from 'node:fs/promises';
-import { homedir } from 'node:os';
+import { readFile, readdir, rm, stat, utimes } from 'node:fs/promises';
 import { join } from 'node:path';
 import { ENTER, REGISTER } from '@nettle-patch/core';
 import { builtPath } from '../assets';
+import { cachePath, writeWhole } from '../user-cache';
 
 /** A rewritten script as it is kept on disk. */
 export interface CachedScript {
@@ -15,17 +15,12 @@ export interface CachedScript {
 /** Rewriting a smaller script takes no longer than looking for it. */
 const LEAST_LENGTH = 256 * 1024;
 const MOST_BYTES = 512 * 2 ** 20;
-/** Nobody else may put code there that a page will run. */
-const OWNER_ONLY = 0o700;
-
-const folderOfUser = () =>
-  join(process.env['XDG_CACHE_HOME'] ?? join(homedir(), '.cache'), 'nettle-patch', 'scripts');
 
 /** Keeps rewritten scripts on disk by their content, for the next run; without a disk to write to, none. */
 export class ScriptCache {
   #version: Promise<string> | undefined;
 
-  constructor(private readonly folder = folderOfUser()) {}
+  constructor(private readonly folder = cachePath('scripts')) {}
 
   /** @param key of the content; undefined is given where nothing is kept of it */
   async find(key: string, length: number): Promise<CachedScript | undefined> {
@@ -46,11 +41,7 @@ export class ScriptCache {
   async keep(key: string, length: number, { firstId, idCount, code }: CachedScript): Promise<void> {
     if (length < LEAST_LENGTH) return;
     try {
-      await mkdir(this.folder, { recursive: true, mode: OWNER_ONLY });
-      const file = await this.#file(key);
-      const unfinished = `${file}.${process.pid}`;
-      await writeFile(unfinished, `${JSON.stringify({ firstId, idCount })}\n${code}`, { mode: 0o600 });
-      await rename(unfinished, file);
+      await writeWhole(await this.#file(key), `${JSON.stringify({ firstId, idCount })}\n${code}`);
       await this.#makeRoom();
     } catch {
       // What cannot be kept is rewritten again.

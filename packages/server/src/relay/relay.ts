@@ -111,7 +111,7 @@ export class Relay {
   #replace(target: ListedTarget): void {
     for (const [socket, known] of this.#targets) {
       // A page that has gone on with a recording is the one it comes from now; the one before may lie in a cache.
-      if (known.recording?.id === target.recording?.id)
+      if (known.recording !== null && known.recording.id === target.recording?.id)
         this.#targets.set(socket, { ...known, recording: null });
       if (known.id !== target.id) continue;
       if (known.visitor !== target.visitor) throw new ProtocolError('another target has this id');

@@ -1,6 +1,6 @@
 import {
   ProtocolError,
-  RESERVED_PATH,
+  JOIN_PATH,
   RecordingVerifier,
   TARGET_SOCKET_PATH,
   isBatch,
@@ -47,7 +47,7 @@ export class EmitterCheck {
     this.#verifier = new RecordingVerifier(tell);
     this.#sockets = new GuardedSockets(this.#gate, (socket) => this.#join(socket));
     this.#server = patientServer((request, response) => {
-      const isJoin = request.url === `${RESERVED_PATH}join` && hasOwnHost(request, this.#gate.hosts);
+      const isJoin = request.url === JOIN_PATH && hasOwnHost(request, this.#gate.hosts);
       response
         .writeHead(isJoin ? 200 : 404, { 'content-type': 'text/plain' })
         .end(isJoin ? this.#gate.secretFor() : 'Only emitters are served here.');

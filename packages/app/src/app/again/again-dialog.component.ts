@@ -2,9 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, sig
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
-import { MatSelectModule } from '@angular/material/select';
 import {
   BadStepsError,
   MOST_ROUNDS,
@@ -18,6 +16,7 @@ import {
 import { AppsService } from '../services/apps.service';
 import { AgainService } from '../services/again.service';
 import { CompareService } from '../services/compare.service';
+import { AppChoiceComponent } from '../shared/app-choice.component';
 import { IconComponent } from '../shared/icon.component';
 import { saveBlob } from '../shared/save-blob';
 import { stepWords } from './step-words';
@@ -50,9 +49,8 @@ function appOf(apps: readonly ServedApp[], url: string | undefined): string | un
     MatButtonModule,
     MatButtonToggleModule,
     MatDialogModule,
-    MatFormFieldModule,
     MatProgressBarModule,
-    MatSelectModule,
+    AppChoiceComponent,
     IconComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,

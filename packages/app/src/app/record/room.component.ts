@@ -8,13 +8,21 @@ import { AppsService } from '../services/apps.service';
 import { LanService } from '../services/lan.service';
 import { LiveService } from '../services/live.service';
 import { formatClock } from '../shared/format';
+import { AppChoiceComponent } from '../shared/app-choice.component';
 import { IconComponent } from '../shared/icon.component';
 import { ScanCodeComponent } from './scan-code.component';
 
 /** Lets phones and tablets of the room join by a code, shows which have, and turns them away. */
 @Component({
   selector: 'np-room',
-  imports: [MatButtonModule, MatFormFieldModule, MatSelectModule, IconComponent, ScanCodeComponent],
+  imports: [
+    MatButtonModule,
+    MatFormFieldModule,
+    MatSelectModule,
+    AppChoiceComponent,
+    IconComponent,
+    ScanCodeComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './room.component.html',
   styleUrl: './room.component.scss',

@@ -108,12 +108,7 @@ export class LadderPainter {
     const middle = y + tall / 2;
     context.strokeStyle = palette.nettle;
     context.lineWidth = 1.5;
-    context.setLineDash([1.5, 3]);
-    context.beginPath();
-    context.moveTo(fromX, middle);
-    context.lineTo(toX, middle);
-    context.stroke();
-    context.setLineDash([]);
+    this.#dashed([1.5, 3], fromX, middle, toX, middle);
     context.beginPath();
     context.moveTo(toX, y + 1);
     context.lineTo(toX + 6, middle);
@@ -122,16 +117,21 @@ export class LadderPainter {
     context.stroke();
   }
 
+  #dashed(dash: number[], fromX: number, fromY: number, toX: number, toY: number): void {
+    const { context } = this;
+    context.setLineDash(dash);
+    context.beginPath();
+    context.moveTo(fromX, fromY);
+    context.lineTo(toX, toY);
+    context.stroke();
+    context.setLineDash([]);
+  }
+
   #budget(x: number, { axisHeight, height, budgetMs }: LadderPicture): void {
     const { context, palette } = this;
     context.strokeStyle = palette.ink;
     context.lineWidth = 1.5;
-    context.setLineDash([4, 3]);
-    context.beginPath();
-    context.moveTo(x, axisHeight);
-    context.lineTo(x, height);
-    context.stroke();
-    context.setLineDash([]);
+    this.#dashed([4, 3], x, axisHeight, x, height);
     context.font = TEXT_FONT;
     const words = `budget ${budgetMs} ms`;
     const width = context.measureText(words).width + 8;

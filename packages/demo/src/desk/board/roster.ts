@@ -1,12 +1,9 @@
 import type { Deckhand, Shift } from '../../data/crew';
 import { byId } from '../dom';
 import type { FaultSwitches } from '../faults';
+import { load } from '../load';
 
 type Roster = readonly { readonly deckhand: Deckhand; readonly shifts: readonly Shift[] }[];
-
-async function load<T>(path: string): Promise<T> {
-  return (await (await fetch(path)).json()) as T;
-}
 
 /** Looks through all shifts for each deckhand. */
 function pairSlowly(crew: readonly Deckhand[], shifts: readonly Shift[]): Roster {

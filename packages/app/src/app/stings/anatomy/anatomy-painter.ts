@@ -1,6 +1,6 @@
 import { BOLD_FONT, FIGURE_FONT, SMALL_FONT, TEXT_FONT } from '../../shared/canvas-fonts';
 import { fillOf, type Texture } from '../../shared/patterns';
-import type { Palette } from '../../shared/palette';
+import { PHASE_COLOURS, type Palette } from '../../shared/palette';
 import { axisTicks, type TimeScale } from '../../shared/time-scale';
 import { LAYOUT, roundMs, type AnatomyLayout, type Shape } from './anatomy-layout';
 
@@ -14,7 +14,7 @@ const BEFORE_END = 70;
 const BETWEEN = 14;
 /** Kinds whose texture would make words on it hard to read. */
 const TEXTURED = new Set<Shape['kind']>(['style', 'layout', 'paint', 'collection', 'dialog']);
-const PHASES = new Set<Shape['kind']>(['waiting', 'handling', 'request', 'timer', 'loading', 'drawing']);
+const PHASES = new Set<string>(Object.keys(PHASE_COLOURS));
 
 export interface PaintOptions {
   readonly palette: Palette;
