@@ -21,7 +21,7 @@ function startAll() {
   setTimeout(() => requestAnimationFrame(inFrame), 400);
   setTimeout(() => fetch('/answer').then((answer) => answer.text()).then(inPromise), 600);
   setTimeout(() => queueMicrotask(inMicrotask), 900);
-  setTimeout(() => fetch('/took', { method: 'POST', body: JSON.stringify(took) }), 1200);
+  setTimeout(() => fetch('/took', { method: 'POST', body: JSON.stringify({ took }) }), 1200);
 }
 function loopForever() {
   for (let ever = true; ever; ) spin(10);
@@ -38,6 +38,24 @@ document.getElementById('login').addEventListener('submit', (event) => {
 globalThis.rows = document.getElementById('rows');
 for (let row = 0; row < 4000; row++) rows.append(Object.assign(document.createElement('p'), { textContent: 'row ' + row }));
 document.getElementById('restyle').addEventListener('click', () => rows.classList.toggle('other'));
+const byHand = [];
+async function restyleByHand() {
+  await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 30)));
+  rows.classList.toggle('other');
+  const startMs = performance.now();
+  void getComputedStyle(rows.lastElementChild).color;
+  const styledMs = performance.now();
+  void document.documentElement.offsetHeight;
+  byHand.push({ styleMs: styledMs - startMs, layoutMs: performance.now() - styledMs });
+  fetch('/took', { method: 'POST', body: JSON.stringify({ byHand }) });
+}
+const KEYS = { Home: () => rows.classList.toggle('other'), End: restyleByHand };
+addEventListener('keydown', (event) => {
+  if (!(event.key in KEYS)) return;
+  event.preventDefault();
+  // Input that is still under way would have style done before the frame.
+  setTimeout(KEYS[event.key], 100);
+});
 `;
 
 const PAGE = `<!doctype html><html><head><title>Quay clock title-secret</title><link rel="icon" href="data:,">
@@ -50,21 +68,29 @@ function inPage() { for (const from = performance.now(); performance.now() < fro
 document.getElementById('login').addEventListener('submit', function onInPage() { inPage(); });
 </script><script src="/busy.js?v=version-secret"></script></body></html>`;
 
+/** What restyling the rows of the page cost, as the page itself timed it. */
+export interface Restyled {
+  readonly styleMs: number;
+  readonly layoutMs: number;
+}
+
 export interface BusyApp {
   readonly url: string;
   /** What each of the functions says that it took the last time: the set time, and what else the machine did. */
   readonly took: Readonly<Record<string, number>>;
+  /** Each restyling that the key `End` has set going in the last page; `Home` leaves the work to the next frame. */
+  readonly byHand: readonly Restyled[];
   close(): void;
 }
 
 /** A page made to be measured, with its server. */
 export async function startBusyApp(): Promise<BusyApp> {
-  const took: Record<string, number> = {};
+  const told: { took: Record<string, number>; byHand: Restyled[] } = { took: {}, byHand: [] };
   const app = await localApp((request, response) => {
     if (request.url?.startsWith('/busy.js'))
       response.writeHead(200, { 'content-type': 'text/javascript' }).end(SCRIPT);
     else if (request.url === '/took') {
-      void json(request).then((told) => Object.assign(took, told));
+      void json(request).then((parts) => Object.assign(told, parts));
       response.end();
     } else if (request.url?.startsWith('/answer')) response.end('ahoy');
     else {
@@ -73,7 +99,12 @@ export async function startBusyApp(): Promise<BusyApp> {
   });
   return {
     url: app.url,
-    took,
+    get took() {
+      return told.took;
+    },
+    get byHand() {
+      return told.byHand;
+    },
     close: app.close,
   };
 }

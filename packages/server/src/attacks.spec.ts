@@ -17,12 +17,7 @@ import { patientServer } from './limits/patient-server';
 import { Relay } from './relay/relay';
 import { serve, type Running } from './serve';
 
-vi.mock('./assets', async (original) => {
-  const { builtPath } = (await original()) as { builtPath: (part: string) => string };
-  return {
-    builtPath: (part: string) => (part === 'rewriting' ? builtPath(part) : import.meta.filename),
-  };
-});
+vi.mock('./assets');
 
 /** Stands for the address others in the room use. */
 const ROOM = '127.0.0.2';

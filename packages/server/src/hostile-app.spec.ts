@@ -7,10 +7,7 @@ import { WebSocket } from 'ws';
 import { serve, type Running } from './serve';
 import { fetchScript } from './sources/fetch-script';
 
-vi.mock('./assets', async (original) => {
-  const { builtPath } = (await original()) as { builtPath: (part: string) => string };
-  return { builtPath: (part: string) => (part === 'rewriting' ? builtPath(part) : import.meta.filename) };
-});
+vi.mock('./assets');
 
 /** What the app answers next, byte for byte. */
 let answer: string;

@@ -3,9 +3,11 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterEach, expect, it } from 'vitest';
+import { afterEach, expect, it, vi } from 'vitest';
 import { serve, type Running, type ServeOptions } from '../serve';
 import { PortMemory } from './port-memory';
+
+vi.mock('../assets');
 
 const ends: (() => void)[] = [];
 afterEach(() => {

@@ -6,7 +6,7 @@ import { RecordingClient } from '../client/recording-client';
 import { serve, type Running } from '../serve';
 import { DECKHAND, deckhandHeader } from '../testing/deckhand';
 
-vi.mock('../assets', () => ({ builtPath: () => import.meta.filename }));
+vi.mock('../assets');
 
 const sockets: NodeSocket[] = [];
 
