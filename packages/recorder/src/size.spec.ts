@@ -17,6 +17,7 @@ describe('what is put into a page', () => {
         'recorder.js',
         'sender.js',
         'worker.js',
+        'holder.js',
         'steps.js',
         'sign.js',
         'exact.js',

@@ -9,6 +9,7 @@ const BUILT = {
   module: '../../recorder/dist/module.js',
   tag: '../../recorder/dist/tag.js',
   sign: '../../recorder/dist/sign.js',
+  holder: '../../recorder/dist/holder.js',
   steps: '../../recorder/dist/steps.js',
   worker: '../../recorder/dist/worker.js',
   phone: '../../demo/dist/phone.js',

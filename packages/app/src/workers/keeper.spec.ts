@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { BatchOrder, readRecording, type Batch, type ScriptText } from '@nettle-patch/core';
+import { readRecording, type Batch, type ScriptText } from '@nettle-patch/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { NettleDatabase } from '../store/database';
 import { RecordingStore, StoreFullError } from '../store/recording-store';
@@ -193,19 +193,6 @@ describe('a keeper', () => {
     keeper.take(batch(2), lines(task(20)));
     await vi.waitFor(() => expect(onError).toHaveBeenCalledTimes(1));
     expect(kept).toEqual([0]);
-  });
-});
-
-describe('the order of batches', () => {
-  it('waits for a missing one, and can give it up', () => {
-    const order = new BatchOrder<string>(0);
-    expect(order.take(0, 'a')).toEqual(['a']);
-    expect(order.take(2, 'c')).toEqual([]);
-    expect(order.take(4, 'e')).toEqual([]);
-    expect(order.skipMissing()).toEqual({ missing: 1, ready: ['c'] });
-    expect(order.take(3, 'd')).toEqual(['d', 'e']);
-    expect(order.skipMissing()).toEqual({ missing: 0, ready: [] });
-    expect(order.take(1, 'b')).toEqual([]);
   });
 });
 

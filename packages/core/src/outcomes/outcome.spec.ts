@@ -104,6 +104,23 @@ describe('the outcome of an input', () => {
     ]);
   });
 
+  it('tells two requests in a row apart, also where no time is between them, and not what an answer is read by', () => {
+    const url = 'http://localhost/api/crew';
+    const sent = (startMs: number, durationMs: number): Row =>
+      ({ kind: 'request', thread: 0, startMs, durationMs, url, initiator: 'fetch' }) as Row;
+    const requestsOf = (...rows: Row[]) =>
+      only(told(...tap(100, 1), asked(106, 11, 1, { type: 'request', url }), sent(106, 300), ...rows))!
+        .steps.filter(({ name }) => name === 'request')
+        .map(({ startMs, endMs }) => [startMs, endMs]);
+    const again = [came(406, 0, 2, 11), asked(406, 12, 2, { type: 'request', url })];
+    const shown = [came(700, 10, 3, 12), ...drawn(715, 3)];
+    expect(requestsOf(...again, sent(407, 293), ...shown)).toEqual([
+      [106, 406],
+      [406, 700],
+    ]);
+    expect(requestsOf(...again, ...shown)).toEqual([[106, 700]]);
+  });
+
   it('is not what others brought, nor what nobody could see or what is the same as before', () => {
     const chain = [...tap(100, 1), asked(105, 11, 1, { delayMs: 300 }), came(410, 5, 2, 11)];
     expect(only(told(...chain, ...drawn(420, 77)))).toBeUndefined();

@@ -29,6 +29,9 @@ export type StepsEnd = { readonly writer: Handler; readonly endMs: number } | Pa
 /** The browser tells of a request by another step of the clock than the page. */
 const NEAR_MS = 1.5;
 
+/** A step that is perhaps the rest of the one before it, as the body of an answer is of its request. */
+type PerhapsRest = OutcomeStep & { readonly isRest?: boolean };
+
 const endOf = ({ startMs, durationMs }: Handler) => startMs + durationMs;
 
 /** When the answer to a request had come that was sent at a time; undefined where the browser did not tell. */
@@ -43,20 +46,23 @@ function answeredMs(recording: Recording, { startMs, url }: Schedule, untilMs: n
 }
 
 /** What lay between asking for something and its coming: what was asked for, then perhaps a thread that was taken. */
-function gap(recording: Recording, schedule: Schedule, untilMs: number): OutcomeStep[] {
+function gap(recording: Recording, schedule: Schedule, untilMs: number): PerhapsRest[] {
   const { startMs, type, url, delayMs } = schedule;
-  const two = (step: Pick<OutcomeStep, 'name' | 'url' | 'delayMs'>, dueMs: number): OutcomeStep[] => {
+  const two = (
+    step: Pick<PerhapsRest, 'name' | 'url' | 'delayMs' | 'isRest'>,
+    dueMs: number,
+  ): PerhapsRest[] => {
     const atMs = Math.min(Math.max(dueMs, startMs), untilMs);
     return [
       { ...step, startMs, endMs: atMs },
       { name: 'waiting', startMs: atMs, endMs: untilMs },
     ];
   };
-  if (type === 'request')
-    return two(
-      { name: 'request', ...(url === undefined ? {} : { url }) },
-      answeredMs(recording, schedule, untilMs) ?? untilMs,
-    );
+  if (type === 'request') {
+    const answered = answeredMs(recording, schedule, untilMs);
+    const about = url === undefined ? {} : { url };
+    return two({ name: 'request', ...about, isRest: answered === undefined }, answered ?? untilMs);
+  }
   if (type === 'interval')
     return two({ name: 'timer', ...(delayMs === undefined ? {} : { delayMs }) }, untilMs);
   if (type === 'timer' && delayMs !== undefined) return two({ name: 'timer', delayMs }, startMs + delayMs);
@@ -74,15 +80,15 @@ function loading({ beganMs, answeredMs: answered, paintMs, path }: PageLoad): Ou
 }
 
 /** From the input on, each step where the one before it ends; what would overlap is cut, what has no length left out. */
-function inOrder(steps: readonly OutcomeStep[], startMs: number): OutcomeStep[] {
+function inOrder(steps: readonly PerhapsRest[], startMs: number): OutcomeStep[] {
   const ordered: OutcomeStep[] = [];
   let atMs = startMs;
-  for (const step of steps) {
+  for (const { isRest = true, ...step } of steps) {
     if (step.endMs <= atMs) continue;
     const before = ordered.at(-1);
     const isSame =
       before?.name === step.name && before.url === step.url && before.functionId === step.functionId;
-    if (isSame) ordered[ordered.length - 1] = { ...before!, endMs: step.endMs };
+    if (isSame && isRest) ordered[ordered.length - 1] = { ...before!, endMs: step.endMs };
     else ordered.push({ ...step, startMs: atMs });
     atMs = step.endMs;
   }
@@ -103,7 +109,7 @@ export function stepsTo(
     : [{ name: 'drawing', startMs: Math.min(endOf(end.writer), end.endMs), endMs: end.endMs } as const];
   const isRoot = new Set(roots);
   const met = new Set<Handler>();
-  let steps: OutcomeStep[] = tail;
+  let steps: PerhapsRest[] = tail;
   let untilMs = tail[0]!.startMs;
   for (let at = last; at !== undefined && !met.has(at);) {
     met.add(at);

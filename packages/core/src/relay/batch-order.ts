@@ -1,6 +1,19 @@
-/** Hands on numbered batches in their order, each once, however they come. */
-export class BatchOrder<T> {
+/** Batches handed on last whose lines are remembered. */
+const REMEMBERED = 4;
+
+/** What a numbered batch holds. */
+export interface BatchLines {
+  readonly lines: readonly string[];
+}
+
+/**
+ * Hands on numbered batches in their order, each once, however they come. The last batch of a page that is left comes
+ * from the page, and may come again from its worker, with more behind the same lines: that is handed on then.
+ */
+export class BatchOrder<T extends BatchLines> {
   readonly #early = new Map<number, T>();
+  /** Lines of the latest batches that were handed on, by their numbers. */
+  readonly #latest = new Map<number, readonly string[]>();
   #next: number;
 
   /** @param next number of the first batch that is expected */
@@ -12,16 +25,18 @@ export class BatchOrder<T> {
     return this.#next;
   }
 
-  /** Takes a batch in; returns those that can now be handed on. A batch that came before is passed over. */
+  /** Takes a batch in; returns those that can now be handed on. Of a batch that came before, what is new. */
   take(sequence: number, batch: T): T[] {
-    if (sequence >= this.#next) this.#early.set(sequence, batch);
+    if (sequence < this.#next) return this.#grown(sequence, batch);
+    this.#early.set(sequence, batch);
     const ready: T[] = [];
     for (
       let batchNow = this.#early.get(this.#next);
       batchNow !== undefined;
       batchNow = this.#early.get(this.#next)
     ) {
-      this.#early.delete(this.#next++);
+      this.#early.delete(this.#next);
+      this.#remember(this.#next++, batchNow.lines);
       ready.push(batchNow);
     }
     return ready;
@@ -38,5 +53,18 @@ export class BatchOrder<T> {
     const batch = this.#early.get(first)!;
     this.#next = first;
     return { missing, ready: this.take(first, batch) };
+  }
+
+  #grown(sequence: number, batch: T): T[] {
+    const known = this.#latest.get(sequence);
+    if (known === undefined || batch.lines.length <= known.length) return [];
+    if (known.some((line, at) => line !== batch.lines[at])) return [];
+    this.#remember(sequence, batch.lines);
+    return [{ ...batch, lines: batch.lines.slice(known.length) }];
+  }
+
+  #remember(sequence: number, lines: readonly string[]): void {
+    this.#latest.set(sequence, lines);
+    this.#latest.delete(sequence - REMEMBERED);
   }
 }

@@ -13,6 +13,8 @@ export const TAG_PATH = `${RESERVED_PATH}tag.js`;
 export const MODULE_PATH = `${RESERVED_PATH}module.js`;
 /** The part of the recorder that runs as a worker. */
 export const SENDER_PATH = `${RESERVED_PATH}sender.js`;
+/** The part of the recorder that has another worker keep the connection, for an engine that needs it. It is loaded before the recorder. */
+export const HOLDER_PATH = `${RESERVED_PATH}holder.js`;
 /** Where the text of a worker that a page has made itself gets the recorder. */
 export const WORKER_SCRIPT_PATH = `${RESERVED_PATH}worker-script`;
 /** Under it a device of the room is let in; a code follows. */

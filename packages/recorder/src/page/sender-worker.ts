@@ -11,12 +11,12 @@ interface TrustedTypes {
 }
 
 /** A script address that passes where the page demands trusted types. */
-function trustedAddress(url: string): string {
+export function trustedAddress(url: string, policy: string): string {
   const { trustedTypes } = globalThis as { trustedTypes?: TrustedTypes };
   if (trustedTypes === undefined) return url;
   try {
     return trustedTypes
-      .createPolicy('nettle-patch', { createScriptURL: (address) => address })
+      .createPolicy(policy, { createScriptURL: (address) => address })
       .createScriptURL(url) as string;
   } catch {
     return url;
@@ -36,7 +36,7 @@ export function startSenderWorker(scriptUrl: string): Worker | undefined {
       : URL.createObjectURL(
           new Blob([`importScripts(${JSON.stringify(scriptUrl)})`], { type: 'text/javascript' }),
         );
-    return new Worker(trustedAddress(address), { name: 'nettle-patch sender' });
+    return new Worker(trustedAddress(address, 'nettle-patch'), { name: 'nettle-patch sender' });
   } catch {
     return undefined;
   }

@@ -1,4 +1,4 @@
-import { RESERVED_PATH, SENDER_PATH, writeBatch } from '@nettle-patch/core';
+import { SENDER_PATH, writeBatch } from '@nettle-patch/core';
 import type { FromSender } from '../messages';
 import { pageCaptures } from './page-captures';
 import { THREADS_A_PAGE } from '../page-ids';
@@ -24,7 +24,7 @@ function sendBeacon(base: URL, secret: string, targetId: string, batch: Outgoing
   const { rows, page: _page, ...rest } = batch;
   const lines = rows.map((row) => `${JSON.stringify(row)}\n`).join('');
   const body = writeBatch({ type: 'rows', targetId, ...rest }, lines);
-  navigator.sendBeacon(new URL(`${RESERVED_PATH}rows?secret=${encodeURIComponent(secret)}`, base), body);
+  navigator.sendBeacon(new URL(`rows?secret=${encodeURIComponent(secret)}`, base), body);
 }
 
 /** Installs the recorder in a page that the proxy gave it to, and takes its own element out of the document again. */
@@ -73,9 +73,10 @@ export function startRecorder(
     const firstThread = (armed?.[4] ?? 0) * THREADS_A_PAGE;
     wrapWorkers(secret, firstThread, (began) => post(worker, began, [began.port]));
   }
+  const sendBatch = (batch: OutgoingBatch) => post(worker, { type: 'batch', ...batch });
   const recorder = new Recorder(
     captures,
-    (batch) => post(worker, { type: 'batch', ...batch }),
+    sendBatch,
     () => introduce(),
     (running) =>
       post(worker, {
@@ -115,7 +116,9 @@ export function startRecorder(
     'pagehide',
     ours(() => {
       const last = recorder.leave();
-      if (last !== undefined) sendBeacon(base, secret, targetId, last);
+      if (last === undefined) return;
+      sendBatch(last);
+      sendBeacon(base, secret, targetId, last);
     }),
   );
   listen(

@@ -1,40 +1,7 @@
 import { CLOSE_WRONG_SECRET, readBatch, type Command, type Target } from '@nettle-patch/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Sender } from './sender';
-
-/** A web socket that remembers what was sent and is opened and closed by the test. */
-class FakeSocket extends EventTarget {
-  static readonly OPEN = 1;
-  static readonly all: FakeSocket[] = [];
-  readonly sent: string[] = [];
-  readyState = 0;
-
-  constructor(
-    readonly url: string,
-    readonly protocols: readonly string[],
-  ) {
-    super();
-    FakeSocket.all.push(this);
-  }
-
-  send(text: string): void {
-    this.sent.push(text);
-  }
-
-  open(): void {
-    this.readyState = FakeSocket.OPEN;
-    this.dispatchEvent(new Event('open'));
-  }
-
-  hear(command: Partial<Command>): void {
-    this.dispatchEvent(new MessageEvent('message', { data: JSON.stringify(command) }));
-  }
-
-  end(code: number): void {
-    this.readyState = 3;
-    this.dispatchEvent(Object.assign(new Event('close'), { code }));
-  }
-}
+import { FakeSocket } from './testing/fake-socket';
 
 const TARGET: Target = {
   id: 'desk',
@@ -138,6 +105,61 @@ describe('the sender', () => {
       last().end(1006);
     }
     expect(posted()).toEqual([0, 1, 2]);
+  });
+
+  describe('when the page is left', () => {
+    const leave = (sequence: number) =>
+      sender.take({
+        type: 'batch',
+        recordingId: 'friday',
+        sequence,
+        page: 0,
+        rows: [{ kind: 'state', thread: 0, startMs: 3, type: 'leave', value: '' }],
+        last: false,
+      });
+    /** Something the sender adds of its own, as what it is given cannot be read. */
+    const add = () =>
+      sender.take({
+        type: 'trace',
+        recordingId: 'friday',
+        thread: 0,
+        originMs: 0,
+        intervalMs: 10,
+        trace: null!,
+      });
+    const sent = () =>
+      batches().map(({ batch, lines }) => [batch.sequence, lines.match(/leave|failed|pause/g)]);
+
+    it('sends what the page has sent itself by the same number, and behind it what it still has', () => {
+      last().open();
+      take(0);
+      add();
+      leave(1);
+      expect(sent()).toEqual([
+        [0, ['pause']],
+        [1, ['leave', 'failed']],
+      ]);
+    });
+
+    it('sends nothing more by itself, which would have the numbers of the next page', () => {
+      vi.setSystemTime(0);
+      last().open();
+      sender.take({ type: 'tick', timeOrigin: 0, recordingId: 'friday', originMs: 0, atMs: 0, watch: false });
+      take(0);
+      add();
+      vi.advanceTimersByTime(1000);
+      sender.watch();
+      expect(sent()).toHaveLength(2);
+      leave(1);
+      add();
+      vi.advanceTimersByTime(1000);
+      sender.watch();
+      expect(sent()).toEqual([
+        [0, ['pause']],
+        [1, ['failed']],
+        [2, ['leave']],
+      ]);
+    });
   });
 
   it('asks for the secret of a server that was started anew', async () => {

@@ -5,7 +5,6 @@ import {
   FORMAT_VERSION,
   JOIN_PATH,
   ROWS_PATH,
-  TARGET_SOCKET_PATH,
   measureCalculation,
   writeBatch,
   type Batch,
@@ -19,7 +18,10 @@ import type { FromSender, OutgoingRow, PageHeader, PageTarget, ToSender } from '
 import { CallPacker } from './call-packer';
 import { clockStep } from './clock-step';
 import { deviceName } from './device';
-import { engineName } from './engine';
+import { engineName, isGecko } from './engine';
+import { HeldLink } from './links/held-link';
+import { targetSocketUrl, type Link, type LinkEvents } from './links/link';
+import { SocketLink } from './links/socket-link';
 import { TraceRows } from './trace-rows';
 import { UnacknowledgedBatches } from './unacknowledged';
 import { Watchdog } from './watchdog';
@@ -33,7 +35,6 @@ const MOST_KEPT_ALIVE = 16_000;
 /** By then the page has come up. */
 const CALCULATE_AFTER_MS = 3000;
 const LONGEST_TITLE = 200;
-const SUBPROTOCOL = 'nettle-patch';
 
 /** Owns the connection to the server, so that it lives while the page's main thread hangs. */
 export class Sender {
@@ -41,7 +42,9 @@ export class Sender {
   #scriptUrl = '';
   #secret = '';
   #target: PageTarget | undefined;
-  #socket: WebSocket | undefined;
+  #link: Link | undefined;
+  /** Whether another worker may have to keep the web socket. */
+  #hasHolder = isGecko();
   /** Whether the connection was lost: an engine ends it already when a page begins to load the next. */
   #cutOff = false;
   #calculationMs: number | undefined;
@@ -129,25 +132,27 @@ export class Sender {
   }
 
   #connect(): void {
-    const url = new URL(TARGET_SOCKET_PATH, this.#scriptUrl);
-    url.protocol = url.protocol === 'https:' ? 'wss:' : 'ws:';
-    const socket = new WebSocket(url.href, [SUBPROTOCOL, this.#secret]);
-    this.#socket = socket;
     let wasOpen = false;
-    socket.addEventListener('open', () => {
-      wasOpen = true;
-      this.#cutOff = false;
-      this.#sayHello();
-      this.#sendAll();
-      if (this.#isElsewhere) setTimeout(() => this.#calculate(), CALCULATE_AFTER_MS);
-    });
-    socket.addEventListener('message', (event: MessageEvent<string>) => this.#command(event.data));
-    socket.addEventListener('close', ({ code }) => {
-      // Only what was cut off: where the server is away or has turned the page away, nothing would take it.
-      this.#cutOff = wasOpen && code < FIRST_OWN_CODE;
-      if (this.#cutOff) this.#sendAll();
-      void this.#reconnect(code);
-    });
+    const events: LinkEvents = {
+      opened: () => {
+        wasOpen = true;
+        this.#cutOff = false;
+        this.#sayHello();
+        this.#sendAll();
+        if (this.#isElsewhere) setTimeout(() => this.#calculate(), CALCULATE_AFTER_MS);
+      },
+      heard: (text) => this.#command(text),
+      closed: (code) => {
+        // Only what was cut off: where the server is away or has turned the page away, nothing would take it.
+        this.#cutOff = wasOpen && code < FIRST_OWN_CODE;
+        if (this.#cutOff) this.#sendAll();
+        void this.#reconnect(code);
+      },
+    };
+    this.#link =
+      this.#hasHolder && new URL(this.#scriptUrl).origin === location.origin
+        ? new HeldLink(this.#secret, events, () => (this.#hasHolder = false))
+        : new SocketLink(targetSocketUrl(this.#scriptUrl), this.#secret, events);
   }
 
   async #reconnect(code: number): Promise<void> {
@@ -181,8 +186,9 @@ export class Sender {
     this.#more.delete(recordingId);
     const end = last ? rows.slice(-1) : [];
     this.#sendRows(recordingId, [...rows.slice(0, rows.length - end.length), ...more, ...end], last);
+    // From here on numbers are given by the page that follows.
+    if (last || rows.some(isLeave)) this.#sequences.delete(recordingId);
     if (!last) return;
-    this.#sequences.delete(recordingId);
     this.#calls.forget(recordingId);
     this.#traces.forget(recordingId);
   }
@@ -194,7 +200,10 @@ export class Sender {
     const dropped = this.#batches.takeDropped();
     // The header of a page that goes on with a recording is not that of the recording.
     const told = this.#traces.page === 0 ? rows : rows.filter(({ kind }) => kind !== 'header');
-    const lines = [...dropRows(dropped, rows), ...told].map((row) => this.#line(row)).join('');
+    const drops = dropRows(dropped, rows);
+    // A batch that the page has sent itself begins with the same lines; the last ends with the end.
+    const all = last ? [...drops, ...told] : [...told, ...drops];
+    const lines = all.map((row) => this.#line(row)).join('');
     this.#batches.add(batch, lines, rows.length + dropped);
     this.#sendBatch(batch, lines);
   }
@@ -202,7 +211,7 @@ export class Sender {
   /** Without a connection a batch goes by itself, in case the page is gone before there is one again. */
   #sendBatch(batch: Batch, lines: string): void {
     const text = writeBatch(batch, lines);
-    if (!this.#cutOff) return this.#send(text);
+    if (!this.#cutOff) return this.#link?.say(text);
     fetch(new URL(`${ROWS_PATH}?secret=${encodeURIComponent(this.#secret)}`, this.#scriptUrl), {
       method: 'POST',
       body: text,
@@ -230,15 +239,11 @@ export class Sender {
     if (this.#target === undefined) return;
     const target: Target = { ...withDevice(this.#target), calculationMs: this.#calculationMs };
     const hello: Hello = { type: 'hello', target };
-    this.#send(JSON.stringify(hello));
+    this.#link?.say(JSON.stringify(hello));
   }
 
   #sendAll(): void {
     for (const { batch, lines } of this.#batches.list()) this.#sendBatch(batch, lines);
-  }
-
-  #send(text: string): void {
-    if (this.#socket?.readyState === WebSocket.OPEN) this.#socket.send(text);
   }
 }
 
@@ -271,6 +276,8 @@ function headerOf({ originEpochMs, ...told }: PageHeader, page: PageTarget): Hea
     target: { title, url, engine, device },
   };
 }
+
+const isLeave = (row: OutgoingRow) => row.kind === 'state' && row.type === 'leave';
 
 function dropRows(count: number, rows: readonly OutgoingRow[]): Row[] {
   if (count === 0) return [];

@@ -13,7 +13,7 @@ export interface RecorderPermit {
   readonly nonce: string;
 }
 
-const TRUSTED_TYPES_POLICY = 'nettle-patch';
+const TRUSTED_TYPES_POLICIES = ['nettle-patch', 'nettle-patch-holder'];
 const NONE = "'none'";
 
 function parsePolicy(text: string): Policy {
@@ -63,7 +63,7 @@ function adaptOne(text: string, permit: RecorderPermit): string {
   }
   if (permit.askedUrl !== undefined) allow(policy, 'connect-src', ['default-src'], [permit.askedUrl]);
   const trusted = policy.get('trusted-types');
-  if (trusted !== undefined) policy.set('trusted-types', withSources(trusted, [TRUSTED_TYPES_POLICY]));
+  if (trusted !== undefined) policy.set('trusted-types', withSources(trusted, TRUSTED_TYPES_POLICIES));
   return writePolicy(policy);
 }
 

@@ -4,7 +4,14 @@ import { Agent, type IncomingMessage, type ServerResponse } from 'node:http';
 import { Agent as TlsAgent } from 'node:https';
 import type { Duplex } from 'node:stream';
 import { PassThrough, pipeline, type Transform } from 'node:stream';
-import { EXACT_PATH, IN_WORK_PATH, RECORDER_PATH, SENDER_PATH, STEPS_PATH } from '@nettle-patch/core';
+import {
+  EXACT_PATH,
+  IN_WORK_PATH,
+  HOLDER_PATH,
+  RECORDER_PATH,
+  SENDER_PATH,
+  STEPS_PATH,
+} from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
 import { asksForScript, asksForWorker, isScript } from '../exact/script-answer';
@@ -152,7 +159,7 @@ export class RecordingProxy {
     const isExact = this.#control.settings.mode === 'exact';
     if (isExact) this.#control.rewriter.getReady();
     const permit = {
-      scriptUrls: this.#scriptPaths().map((path) => proxyOrigin + path),
+      scriptUrls: this.#scriptPaths(request).map((path) => proxyOrigin + path),
       senderUrl: proxyOrigin + SENDER_PATH,
       ...(isExact ? { askedUrl: proxyOrigin + IN_WORK_PATH } : {}),
       nonce: randomBytes(12).toString('base64url'),
@@ -188,10 +195,11 @@ export class RecordingProxy {
   }
 
   /** The recorder takes what those before it offer; what comes after it stands on what it has done. */
-  #scriptPaths(): string[] {
+  #scriptPaths({ headers }: IncomingMessage): string[] {
     const { steps, mode } = this.#control.settings;
     return [
       ...(steps === 'off' ? [] : [STEPS_PATH]),
+      ...(isGecko(headers['user-agent']) ? [HOLDER_PATH] : []),
       ...(this.options.extraPaths ?? []),
       RECORDER_PATH,
       ...(mode === 'exact' ? [EXACT_PATH] : []),
@@ -328,6 +336,9 @@ function embedderPolicyFor(request: IncomingMessage): string {
   const agent = request.headers['user-agent'] ?? '';
   return /AppleWebKit/.test(agent) && !/Chrom/.test(agent) ? 'require-corp' : 'credentialless';
 }
+
+/** Whether Firefox's engine asks; others name it as well, without a version. */
+const isGecko = (agent: string | undefined) => /\bGecko\/\d/.test(agent ?? '');
 
 /** Scripts above this pass as they are. Bytes. */
 const LARGEST_SCRIPT = 64 * 2 ** 20;
