@@ -76,6 +76,11 @@ for (const engine of ENGINES) {
 
       // The delay of the click that led to the page is that until the page showed something.
       const outcome = outcomesOf(recording).find(({ page }) => page?.path === '/manifest')!;
+      const told = ['input', 'handler', 'state', 'request'] as const;
+      const all = told
+        .flatMap((kind) => [...recording.events[kind].rows()])
+        .map((row) => JSON.stringify(row));
+      expect(outcome, all.join('\n')).toBeDefined();
       expect(outcome.interaction.label).toBe('Tap link “Next”');
       expect(outcome.endMs - outcome.startMs).toBeGreaterThan(190);
       expect(outcome.endMs).toBeGreaterThanOrEqual(paint!.startMs);

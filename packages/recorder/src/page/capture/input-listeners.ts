@@ -35,20 +35,18 @@ function afterFrame(callback: (nowMs: number) => void): void {
 export function inputListeners(probe: RenderProbe): Capture {
   let session: RecordingSession | undefined;
   let tasks: NextTask | undefined;
-  let waiting: SeenInput[] = [];
+  /** What was not told yet. */
+  const waiting = new Set<SeenInput>();
   const numbers = new InteractionNumbers();
 
   probe.onRendered(({ startMs, paintedMs }) => {
-    const into = session;
-    const answered = waiting.filter((input) => input.processingStartMs <= startMs);
-    waiting = waiting.filter((input) => input.processingStartMs > startMs);
-    if (waiting.length > 0) probe.arm();
+    const answered = [...waiting].filter((input) => input.processingStartMs <= startMs);
+    if (answered.length < waiting.size) probe.arm();
     if (answered.length === 0) return;
     afterFrame((nextMs) =>
       afterFrame((secondMs) => {
-        if (into !== session) return;
         const shownMs = Math.min((nextMs + secondMs) / 2, paintedMs + 2 * refreshInterval());
-        for (const input of answered) tell(input, startMs, shownMs);
+        for (const input of answered) if (waiting.delete(input)) tell(input, startMs, shownMs);
       }),
     );
   });
@@ -75,7 +73,7 @@ export function inputListeners(probe: RenderProbe): Capture {
       interaction: numbers.of(event.type),
       label: elementLabel(event.composedPath()[0]),
     };
-    waiting.push(input);
+    waiting.add(input);
     tasks?.call(() => (input.processingEndMs = now()));
     probe.arm();
   });
@@ -94,7 +92,7 @@ export function inputListeners(probe: RenderProbe): Capture {
       for (const type of TYPES) stopListening(globalThis, type, onInput, { capture: true });
       tasks?.close();
       tasks = undefined;
-      waiting = [];
+      waiting.clear();
       session = undefined;
     },
   };
