@@ -9,7 +9,9 @@ export function composeMaps(edited: MagicString, options: ScriptToPrepare): stri
   if (options.map === undefined) return own.toString();
   try {
     const theirs = options.map;
-    return remapping(own.toString(), (file) => (file === source ? theirs : null)).toString();
+    return remapping(own.toString(), (file, { depth }) =>
+      depth === 1 && file === source ? theirs : null,
+    ).toString();
   } catch {
     return own.toString();
   }

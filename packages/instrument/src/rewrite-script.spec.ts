@@ -168,4 +168,20 @@ globalThis.result = computeTrim([1]);`;
       source: expect.stringContaining('trim.ts'),
     });
   });
+
+  it('come through a map that names the script itself as its source, as dev servers that transform each file write', () => {
+    const url = 'http://localhost:5173/src/trim.ts';
+    const transformed = transformSync(source, { loader: 'ts', sourcemap: 'external', sourcefile: 'trim.ts' });
+    const { code, map } = rewrite(`\n${transformed.code}`, {
+      url,
+      map: transformed.map.replace('"mappings": "', '"mappings": ";'),
+      mapUrl: url,
+    });
+    const traced = new TraceMap(map(), url);
+    const offset = code.indexOf('.reduce');
+    const line = code.slice(0, offset).split('\n').length;
+    const column = offset - code.lastIndexOf('\n', offset) - 1;
+    expect(originalPositionFor(traced, { line, column })).toMatchObject({ line: 3, source: url });
+    expect(JSON.parse(map()).sourcesContent).toEqual([source]);
+  });
 });

@@ -110,10 +110,19 @@ export class RecordingClient {
     const recording = builder.build();
     const scripts = new Map<string, ScriptText>();
     for (const { url } of sourcesToFetch(recording)) {
-      scripts.set(url, (await this.#ask(`script?url=${encodeURIComponent(url)}`)) as ScriptText);
+      scripts.set(url, await this.#scriptAt(url));
     }
     const rows = [...(await this.#leftAloneRows(recording)), ...resolveFunctions(recording, scripts)];
     return rows.map((row) => JSON.stringify(row));
+  }
+
+  /** A script without its text is one more thing that is not known, and no reason to lose a recording. */
+  async #scriptAt(url: string): Promise<ScriptText> {
+    try {
+      return (await this.#ask(`script?url=${encodeURIComponent(url)}`)) as ScriptText;
+    } catch (error) {
+      return { url, problem: (error as Error).message };
+    }
   }
 
   async #leftAloneRows(recording: Recording): Promise<Row[]> {
@@ -123,7 +132,9 @@ export class RecordingClient {
 
   async #ask(what: string): Promise<unknown> {
     const headers = { authorization: `Bearer ${this.running.secret}` };
-    return (await fetch(`${this.running.interfaceOrigin}/api/${what}`, { headers })).json();
+    const answer = await fetch(`${this.running.interfaceOrigin}/api/${what}`, { headers });
+    if (!answer.ok) throw new Error(`the server answered ${answer.status}: ${await answer.text()}`);
+    return answer.json();
   }
 
   #take(text: string): void {

@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { runInNewContext } from 'node:vm';
 import { ENTER, FIRST_EXACT_FUNCTION, LEAVE, LEAVE_EXPRESSION, REGISTER } from '@nettle-patch/core';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { RewritingPool } from './rewriting-pool';
 import { ScriptCache } from './script-cache';
 import { ScriptRewriter } from './script-rewriter';
 
@@ -92,6 +93,15 @@ describe('a script that cannot be rewritten', () => {
       expect(run(code).result).toBe('1');
       expect((await rewriter.textAt(URL_OF_DESK))!.text).toBe(code);
     }
+  });
+});
+
+it('tells why a text that ran cannot be had, where its thread ends', async () => {
+  await rewrite('const f = (n) => [n].join(); result = f(1);');
+  vi.spyOn(RewritingPool.prototype, 'run').mockRejectedValueOnce(new Error('its thread ended'));
+  expect(await rewriter.textAt(URL_OF_DESK)).toEqual({
+    url: URL_OF_DESK,
+    problem: 'the text that ran could not be made again: its thread ended',
   });
 });
 

@@ -7,7 +7,7 @@ import {
   type ScriptText,
 } from '@nettle-patch/core';
 import { functionsOnly, mapWithFunctionsOnly } from '../sources/code-of-page';
-import { RewritingPool } from './rewriting-pool';
+import { RewritingPool, type Rewritten } from './rewriting-pool';
 import { ScriptCache, withIdsFrom } from './script-cache';
 import type { WireOptions } from './rewriting-messages';
 
@@ -110,7 +110,13 @@ export class ScriptRewriter {
     if (kept === undefined) return undefined;
     const { script, firstId } = kept;
     const job = { type: 'rewrite', text: script.text, options: optionsOf(script), wantsMap: true } as const;
-    const { code, map } = await this.#pool.run(job, { idsFor: () => firstId });
+    let made: Rewritten;
+    try {
+      made = await this.#pool.run(job, { idsFor: () => firstId });
+    } catch (error) {
+      return { url, problem: `the text that ran could not be made again: ${(error as Error).message}` };
+    }
+    const { code, map } = made;
     if (!isInline(url)) return { url, text: code, mapUrl: url, ...(map === undefined ? {} : { map }) };
     return { url, text: functionsOnly(code), map: mapWithFunctionsOnly(map!), mapUrl: url };
   }

@@ -1,0 +1,5 @@
+import { Board } from './board';
+
+export default function Page() {
+  return <Board />;
+}

@@ -1,0 +1,1 @@
+document.getElementById('deck').addEventListener('click', () => performance.mark('left'));

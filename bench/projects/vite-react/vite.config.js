@@ -1,0 +1,3 @@
+import react from '@vitejs/plugin-react';
+
+export default { plugins: [react()], clearScreen: false };

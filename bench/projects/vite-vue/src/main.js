@@ -1,0 +1,4 @@
+import { createApp } from 'vue';
+import Board from './Board.vue';
+
+createApp(Board).mount('#root');

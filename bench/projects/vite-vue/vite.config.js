@@ -1,0 +1,3 @@
+import vue from '@vitejs/plugin-vue';
+
+export default { plugins: [vue()], clearScreen: false };
