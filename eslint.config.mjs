@@ -47,7 +47,7 @@ export default defineConfig(
     },
   },
   {
-    files: ['bench/apps/*.js', 'bench/apps.mjs', 'bench/pages/*.js'],
+    files: ['bench/apps/*.js', 'bench/apps.mjs', 'bench/pages/*.js', 'bench/projects/**/*.js'],
     languageOptions: {
       globals: Object.fromEntries(
         [
@@ -59,6 +59,10 @@ export default defineConfig(
           'MediaRecorder',
           'Blob',
           'Worker',
+          'navigator',
+          'self',
+          'caches',
+          'module',
         ].map((name) => [name, 'readonly']),
       ),
     },
