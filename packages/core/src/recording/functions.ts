@@ -46,7 +46,7 @@ export function isOwnFunction(
 /** A bundler's number for a module, or the index of an entry in a list, is no name. */
 const NUMBER = /^\d+$/;
 /** What `Function.prototype.bind` puts before the name of what it binds (ECMA-262, SetFunctionName). */
-const BOUND = /^(bound )+/;
+export const BOUND = /^(bound )+/;
 
 /** Whether a function was made by `bind`: the engine tells neither of its text nor of its place, only of its name. */
 export function isBound({ name }: RecordedFunction): boolean {

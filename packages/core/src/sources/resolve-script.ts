@@ -142,6 +142,16 @@ export class ScriptResolver {
       .map(({ start }) => start);
   }
 
+  /** Whether its functions are known. */
+  get hasText(): boolean {
+    return this.script.text !== undefined;
+  }
+
+  /** Offsets at which the functions of a name begin. */
+  startsOf(name: string): number[] {
+    return this.#sites.flatMap((site) => (site.name === name ? [site.start] : []));
+  }
+
   #named(site: FunctionSite | undefined, at: number): { name?: string; place?: Mapped['place'] } {
     const nameAt = this.#lines!.position(site?.nameStart ?? site?.start ?? at);
     const mapped = this.#mapped(nameAt, site?.nameStart !== undefined);

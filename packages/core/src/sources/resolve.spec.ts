@@ -124,6 +124,27 @@ describe('resolving', () => {
     ]);
   });
 
+  it('finds a function of which `bind` has left the name, where no other has it and every script is known', () => {
+    const other = 'http://localhost:4781/other.js';
+    const recording = recordingOf([
+      { kind: 'source', id: 0, url: URL_OF_SCRIPT },
+      { kind: 'source', id: 1, url: other },
+      { kind: 'function', id: 0, name: 'bound onBoardAll' },
+    ]);
+    const text = SOURCE.replace(/: number(\[\])?/g, '');
+    const placed = (otherScript: object) =>
+      resolveFunctions(
+        recording,
+        new Map([
+          [URL_OF_SCRIPT, { url: URL_OF_SCRIPT, text }],
+          [other, { url: other, ...otherScript }],
+        ]),
+      ).flatMap((row) => (row.kind === 'function' ? [[row.source, row.line, row.originalName]] : []));
+    expect(placed({ text: 'const f = () => 1;' })).toEqual([[0, 10, 'onBoardAll']]);
+    expect(placed({ text: 'function onBoardAll() {}' })).toEqual([]);
+    expect(placed({ problem: 'it was not there' })).toEqual([]);
+  });
+
   it('maps a place inside a function to its own line', () => {
     const { code, map, at } = bundled();
     const place = at(code.indexOf('computeTrim(', code.indexOf('stow')));

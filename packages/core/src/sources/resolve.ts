@@ -1,5 +1,5 @@
 import type { RowOfKind } from '../format/rows';
-import type { RecordedFunction } from '../recording/functions';
+import { BOUND, isBound, type RecordedFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { Source } from '../recording/sources';
 import { originalPath } from './original-path';
@@ -9,11 +9,16 @@ import { textsOf } from './source-texts';
 
 type ResolvingRow = RowOfKind<'source'> | RowOfKind<'function'> | RowOfKind<'text'>;
 
+/** Whether nothing is known of a function but the name that `bind` has given it. */
+const isPlacelessBound = (recorded: RecordedFunction) => recorded.source === undefined && isBound(recorded);
+
 /** Scripts of a recording whose text is needed to name its functions. */
 export function sourcesToFetch(recording: Recording): Source[] {
   const functions = [...recording.functions.values()];
   const used = new Set(functions.map((recorded) => recorded.source));
-  const anywhere = functions.some((recorded) => recorded.partHash !== undefined);
+  const anywhere = functions.some(
+    (recorded) => recorded.partHash !== undefined || isPlacelessBound(recorded),
+  );
   return [...recording.sources.values()].filter(
     (source) => (anywhere || used.has(source.id)) && source.map === undefined && !isRecorderSource(source),
   );
@@ -33,6 +38,22 @@ function findByText(
   if (texts.size !== 1) return undefined;
   const { id, resolver, start } = found[0]!;
   return resolver.resolve({ ...recorded, source: id, position: start });
+}
+
+/** A function made by `bind`, if just one function of all scripts has its name, and none of them is unknown. */
+function findByName(
+  recorded: RecordedFunction,
+  resolvers: ReadonlyMap<number, ScriptResolver>,
+): RecordedFunction | undefined {
+  if (!isPlacelessBound(recorded)) return undefined;
+  const name = recorded.name.replace(BOUND, '');
+  const places = new Map<string, () => RecordedFunction>();
+  for (const [source, resolver] of resolvers) {
+    if (!resolver.hasText) return undefined;
+    for (const position of resolver.startsOf(name))
+      places.set(`${resolver.url} ${position}`, () => resolver.resolve({ ...recorded, source, position }));
+  }
+  return places.size === 1 ? [...places.values()][0]!() : undefined;
 }
 
 /** What two rows of the same function have in common: its place in the source, or else in the script. */
@@ -115,7 +136,10 @@ export function resolveFunctions(
     const resolved =
       source && isRecorderSource(source)
         ? asRecorder(recorded)
-        : (resolvedBy(resolver, recorded) ?? findByText(recorded, resolvers) ?? recorded);
+        : (resolvedBy(resolver, recorded) ??
+          findByText(recorded, resolvers) ??
+          findByName(recorded, resolvers) ??
+          recorded);
     resolvedFunctions.push(resolved);
     const key = identity(resolved);
     const first = key === undefined ? undefined : firstWith.get(key);

@@ -7,9 +7,21 @@ import {
   createInflateRaw,
   type ZlibOptions,
 } from 'node:zlib';
+import { Decompress } from 'fzstd';
 
-/** Content codings (RFC 9110, section 8.4.1) that can be undone here; a request for HTML offers no others. */
-export const READABLE_CODINGS = 'gzip, deflate, br';
+/** Content codings (RFC 9110, section 8.4.1) that can be undone here. */
+const READABLE_CODINGS = ['gzip', 'x-gzip', 'deflate', 'br', 'zstd', 'identity'];
+
+/**
+ * Of the codings that a browser takes, those that can be undone here: what then passes as it is can be read by it, too.
+ * @param accepted value of `Accept-Encoding`
+ */
+export function readableCodings(accepted: string): string {
+  const both = accepted
+    .split(',')
+    .filter((one) => READABLE_CODINGS.includes(one.split(';', 1)[0]!.trim().toLowerCase()));
+  return both.map((one) => one.trim()).join(', ') || 'identity';
+}
 
 /** "deflate" is meant to come with a header (RFC 1950); many servers leave it out (RFC 1951), and browsers take both. */
 class Inflating extends Transform {
@@ -45,6 +57,77 @@ class Inflating extends Transform {
   }
 }
 
+/** A block says in four bytes what may be 128 kB: so many bytes are undone at once (RFC 8878, section 3.1.1.2). */
+const ZSTD_BYTES_AT_ONCE = 64;
+/** As much as a frame may want to keep in mind; browsers take no more than 8 MB (RFC 8878, section 3.1.1.1.2). */
+const LARGEST_WINDOW = 128 * 2 ** 20;
+const ZSTD_MAGIC = 0xfd2fb528;
+
+/**
+ * What a frame wants to keep in mind, in bytes (RFC 8878, section 3.1.1.1).
+ * @param head of the frame: its first 14 bytes, or all of it
+ */
+function zstdWindow(head: Buffer): number {
+  if (head.length < 6 || head.readUInt32LE(0) !== ZSTD_MAGIC) return 0;
+  const descriptor = head[4]!;
+  const isSingleSegment = (descriptor & 0x20) !== 0;
+  if (!isSingleSegment) return 2 ** (10 + (head[5]! >> 3)) * (1 + (head[5]! & 7) / 8);
+  const sizeBytes = [1, 2, 4, 8][descriptor >> 6]!;
+  const sizeAt = 5 + [0, 1, 2, 4][descriptor & 3]!;
+  if (head.length < sizeAt + sizeBytes) return 0;
+  return sizeBytes < 8 ? head.readUIntLE(sizeAt, sizeBytes) : Number(head.readBigUInt64LE(sizeAt));
+}
+
+/** Undoes "zstd" (RFC 8878, RFC 9659), which this version of Node cannot. */
+class ZstdDecompressing extends Transform {
+  readonly #inner = new Decompress((piece) => {
+    if (piece.length > 0) this.#isFull = !this.push(piece);
+  });
+  #isFull = false;
+  #goOn: (() => void) | undefined;
+  #head: Buffer | undefined = Buffer.alloc(0);
+
+  override _transform(piece: Buffer, _encoding: BufferEncoding, done: TransformCallback): void {
+    this.#take(piece).then(() => done(), done);
+  }
+
+  override _read(size: number): void {
+    this.#isFull = false;
+    this.#goOn?.();
+    super._read(size);
+  }
+
+  override _flush(done: TransformCallback): void {
+    const rest = this.#head ?? Buffer.alloc(0);
+    this.#head = undefined;
+    this.#begin(rest)
+      .then(() => this.#inner.push(new Uint8Array(0), true))
+      .then(() => done(), done);
+  }
+
+  async #take(piece: Buffer): Promise<void> {
+    if (this.#head === undefined) return this.#undo(piece);
+    this.#head = Buffer.concat([this.#head, piece]);
+    if (this.#head.length < 14) return;
+    const begin = this.#head;
+    this.#head = undefined;
+    await this.#begin(begin);
+  }
+
+  #begin(bytes: Buffer): Promise<void> {
+    if (zstdWindow(bytes) > LARGEST_WINDOW)
+      return Promise.reject(new RangeError('it wants more memory than it may have'));
+    return this.#undo(bytes);
+  }
+
+  async #undo(bytes: Buffer): Promise<void> {
+    for (let at = 0; at < bytes.length; at += ZSTD_BYTES_AT_ONCE) {
+      this.#inner.push(bytes.subarray(at, at + ZSTD_BYTES_AT_ONCE));
+      if (this.#isFull) await new Promise<void>((resolve) => (this.#goOn = resolve));
+    }
+  }
+}
+
 /**
  * A stream that undoes a content coding and hands on what it has as soon as it has it.
  * @returns undefined for a coding that cannot be undone.
@@ -65,6 +148,8 @@ export function decompressor(coding: string | undefined): Transform | undefined 
         flush: constants.BROTLI_OPERATION_FLUSH,
         finishFlush: constants.BROTLI_OPERATION_FLUSH,
       });
+    case 'zstd':
+      return new ZstdDecompressing();
     default:
       return undefined;
   }

@@ -22,7 +22,7 @@ import { atOrigin, withoutQuery } from '../sources/at-origin';
 import { fetchMap, type Origins } from '../sources/fetch-script';
 import { builtPath } from '../assets';
 import { answerHeaders, type AnswerContext } from './answer-headers';
-import { READABLE_CODINGS, decompressor } from './decompress';
+import { decompressor, readableCodings } from './decompress';
 import { destinationOf, isHtml } from './html-answer';
 import {
   injectRecorder,
@@ -116,13 +116,16 @@ export class RecordingProxy {
     if (asksForScript(request)) this.#control.asked(this.#urlOf(request));
     if (asksForWorker(request) || (this.#control.settings.mode === 'exact' && asksForScript(request))) {
       for (const name of ['if-none-match', 'if-modified-since', 'range']) upstream.removeHeader(name);
-      upstream.setHeader('accept-encoding', READABLE_CODINGS);
+      upstream.setHeader(
+        'accept-encoding',
+        readableCodings(String(request.headers['accept-encoding'] ?? '')),
+      );
     }
     if (destinationOf(request) === 'other') return;
     const accepts = /\btext\/html\b|\*\/\*/.test(request.headers.accept ?? '*/*');
-    if (accepts && request.headers['accept-encoding'] !== undefined) {
-      upstream.setHeader('accept-encoding', READABLE_CODINGS);
-    }
+    const accepted = request.headers['accept-encoding'];
+    if (accepts && accepted !== undefined)
+      upstream.setHeader('accept-encoding', readableCodings(String(accepted)));
   }
 
   /** The app must see its own origin where the browser names the proxy's. */

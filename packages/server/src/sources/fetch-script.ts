@@ -2,7 +2,7 @@ import { get as getPlainly, type IncomingMessage } from 'node:http';
 import { get as getSecurely } from 'node:https';
 import { pipeline } from 'node:stream';
 import type { ScriptText } from '@nettle-patch/core';
-import { READABLE_CODINGS, decompressor } from '../proxy/decompress';
+import { decompressor } from '../proxy/decompress';
 import { textWithin } from '../proxy/text-within';
 import { atOrigin } from './at-origin';
 import { codeOfPage } from './code-of-page';
@@ -25,7 +25,7 @@ function isPage(type: string | null, text: string): boolean {
 /** Asks an app, which may have a certificate of its own. */
 function answerOf(url: URL): Promise<IncomingMessage> {
   return new Promise((resolve, reject) => {
-    const headers = { 'accept-encoding': READABLE_CODINGS };
+    const headers = { 'accept-encoding': 'gzip, deflate, br, zstd' };
     const signal = AbortSignal.timeout(TIME_LIMIT_MS);
     const get = url.protocol === 'https:' ? getSecurely : getPlainly;
     get(url, { headers, signal, rejectUnauthorized: false }, resolve).once('error', reject);
