@@ -11,7 +11,7 @@ const PROJECTS = fileURLToPath(new URL('../projects/', import.meta.url));
 const START_LIMIT_MS = 180_000;
 
 const vite = (port) => ['vite', '--port', String(port), '--strictPort', '--host', '127.0.0.1'];
-const webpack = (port) => ['webpack', 'serve', '--port', String(port), '--host', '127.0.0.1'];
+const webpack = (port) => ['webpack', 'serve', '--port', String(port)];
 const node = (port) => ['node', 'server.mjs', String(port)];
 
 /**
@@ -93,7 +93,7 @@ export async function startProject(name, tallyUrl) {
     if (text.includes('TALLY')) writeFileSync(file, text.replaceAll('TALLY', tallyUrl));
   }
   const port = await freePort();
-  const url = new URL(path, `http://127.0.0.1:${port}`);
+  const url = new URL(path, `http://localhost:${port}`);
   let said = '';
   const [program, ...options] = command(port);
   const child = spawn(

@@ -1,5 +1,5 @@
 import { TraceMap, originalPositionFor } from '@jridgewell/trace-mapping';
-import type { ScriptRegistration } from '@nettle-patch/core';
+import { scriptAsWritten, type ScriptRegistration } from '@nettle-patch/core';
 import { transformSync } from 'esbuild';
 import { describe, expect, it } from 'vitest';
 import { rewriteScript, UnrewritableError } from './rewrite-script';
@@ -19,6 +19,16 @@ describe('a rewritten script', () => {
       if (!name.startsWith('stack overflow')) expect(after.open).toBe(0);
     });
   }
+
+  it('is given back as it was written, all of it', () => {
+    for (const [name, text] of Object.entries(TRICKY_SCRIPTS)) {
+      const { code } = rewrite(text, { isModule: false });
+      expect(scriptAsWritten(code), name).toBe(text);
+    }
+    const plain = '"use strict"; const told = "=()=>0;__np_x is no name"; [1].map((a) => a); // told';
+    expect(scriptAsWritten(rewrite(plain).code)).toBe(plain);
+    expect(scriptAsWritten(plain)).toBe(plain);
+  });
 
   it('tells of each call once, and of its own code', async () => {
     const { code } = rewrite(`

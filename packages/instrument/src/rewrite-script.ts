@@ -1,10 +1,9 @@
 import {
+  SCRIPT_END,
   ScriptResolver,
-  REGISTER,
   originalPath,
-  ENTER,
-  LEAVE,
-  LEAVE_EXPRESSION,
+  registerCall,
+  scriptBegin,
   type RewritingStage,
   type ScriptRegistration,
   type ScriptText,
@@ -13,7 +12,7 @@ import type { Program } from 'acorn';
 import { composeMaps } from './compose-maps';
 import { Edits } from './edits';
 import { parseScript, parsingProblem, type ProblemFinder } from './parse';
-import { Rewriter, scriptBegin, scriptEnd } from './rewriter';
+import { Rewriter } from './rewriter';
 import { topLevelNames } from './scopes';
 import { directivesOf } from './tree';
 
@@ -79,15 +78,17 @@ export function prepareScript(text: string, options: ScriptToPrepare): PreparedS
   rewriter.program(program, isModule);
   const registration = registrationOf(text, rewriter, options);
   const closed = !rewriter.waitsAtTopLevel;
-  const register = registerCall(registration, program);
-  const head = (firstId: number) => `${register(firstId)}${closed ? scriptBegin(firstId) : ''}`;
+  const told = JSON.stringify(JSON.stringify(registration)).replaceAll('<', '\\x3c');
+  const scope = globalNameIn(program);
+  const head = (firstId: number) =>
+    `${registerCall(firstId, told, scope)}${closed ? scriptBegin(firstId) : ''}`;
   const { at, begin } = headOf(text, program, options.prelude);
   edits.between(at, (firstFunctionId) => begin + head(firstFunctionId - 1));
   for (const { index, 0: comment } of text.matchAll(MAP_COMMENT)) {
     if (!isInside(program, index)) edits.remove(index, index + comment.length);
   }
   // Behind the last statement, and not behind a comment that may follow it, which would take one line more.
-  if (closed) edits.open(program.body.at(-1)?.end ?? text.length, scriptEnd);
+  if (closed) edits.open(program.body.at(-1)?.end ?? text.length, SCRIPT_END);
   return {
     idCount: rewriter.sites.length + 1,
     finish: (firstId) => {
@@ -172,17 +173,6 @@ function registrationOf(text: string, rewriter: Rewriter, options: ScriptToPrepa
     functions.push([name, fileIndex(file ?? path), line, column, owner === 'library' ? 1 : 0]);
   }
   return { url: options.url, files, functions };
-}
-
-/**
- * The call that tells the recorder of the script. Where there is no recorder, as in a worker of a kind it does
- * not reach, the functions it would provide are made to do nothing.
- */
-function registerCall(registration: ScriptRegistration, program: Program): (firstId: number) => string {
-  const told = JSON.stringify(JSON.stringify(registration)).replaceAll('<', '\\x3c');
-  const scope = globalNameIn(program);
-  const nothing = `${scope}.${ENTER}??=${scope}.${LEAVE}=${scope}.${LEAVE_EXPRESSION}=()=>0`;
-  return (firstId) => `typeof ${REGISTER}=="function"?${REGISTER}(${firstId},${told}):${nothing};`;
 }
 
 /** A name by which the script reaches the global object. @throws UnrewritableError where it gives all another meaning */

@@ -1,7 +1,5 @@
 import {
-  ENTER,
   INSERTIONS,
-  LEAVE,
   isFunction,
   nested,
   pushChildren,
@@ -211,7 +209,3 @@ function lineEnd(text: string, from: number): number {
   const found = /[\n\r\u2028\u2029]/.exec(text.slice(from));
   return found === null ? text.length : from + found.index + 1;
 }
-
-/** The call that marks the begin of a script's own code, and the one that marks its end. */
-export const scriptBegin = (id: number) => `${ENTER}(${id});`;
-export const scriptEnd = `;${LEAVE}();`;

@@ -1,3 +1,4 @@
+import { showAsWritten } from './exact/as-written';
 import { keepIntegrity } from './exact/integrity';
 import { tellOfWaiting } from './exact/waiting-sign';
 import { provideCalls } from './page/exact/provided';
@@ -12,6 +13,7 @@ if (exact !== undefined) {
   provideCalls(ring, (firstId, told) => {
     putAway();
     register(firstId, told);
+    showAsWritten();
   });
 }
 keepIntegrity();

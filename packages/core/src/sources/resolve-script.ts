@@ -22,6 +22,16 @@ const NAME = /^[\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*/u;
 /** A function that carries its name, which a bundler may have dropped. */
 const FUNCTION_NAME = /^(?:async\s+)?function(?:\s*\*)?\s*([\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*)/u;
 
+/** Words that stand before a name; a map that knows lines only leads to the first of a line. */
+const NO_NAME =
+  /^(?:async|await|class|const|default|export|function|get|import|let|new|return|set|static|var|yield)$/;
+
+/** The name that stands at the beginning of a text, if one does. */
+function nameAt(text: string): string | undefined {
+  const name = NAME.exec(text)?.[0];
+  return name === undefined || NO_NAME.test(name) ? undefined : name;
+}
+
 interface Mapped {
   readonly place: Pick<RecordedFunction, 'originalFile' | 'originalLine' | 'originalColumn' | 'owner'>;
   readonly name?: string;
@@ -153,8 +163,8 @@ export class ScriptResolver {
   }
 
   #named(site: FunctionSite | undefined, at: number): { name?: string; place?: Mapped['place'] } {
-    const nameAt = this.#lines!.position(site?.nameStart ?? site?.start ?? at);
-    const mapped = this.#mapped(nameAt, site?.nameStart !== undefined);
+    const place = this.#lines!.position(site?.nameStart ?? site?.start ?? at);
+    const mapped = this.#mapped(place, site?.nameStart !== undefined);
     const name = this.#nameOf(site, mapped);
     return {
       ...(name === undefined ? {} : { name }),
@@ -187,7 +197,7 @@ export class ScriptResolver {
     const { path, lines, owner } = this.#originalSource(original.source);
     const originalFile = this.#names.get(path) ?? path;
     const text = lines.lineOf(original.line).slice(original.column);
-    const name = named ? (original.name ?? NAME.exec(text)?.[0]) : FUNCTION_NAME.exec(text)?.[1];
+    const name = named ? (original.name ?? nameAt(text)) : FUNCTION_NAME.exec(text)?.[1];
     return {
       place: {
         originalFile,

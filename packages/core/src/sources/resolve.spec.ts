@@ -74,6 +74,34 @@ describe('minified functions', () => {
     ]);
   });
 
+  it('are named by the script where a map that knows lines only leads to no name', () => {
+    const text = 'const deck = 1;\nasync function weighDeck() {}\nconst stow = () => {};\n';
+    // Each line to the beginning of the same line (ECMA-426, section 9).
+    const map = JSON.stringify({
+      version: 3,
+      sources: ['deck.js'],
+      sourcesContent: [text],
+      names: [],
+      mappings: 'AAAA;AACA;AACA',
+    });
+    const rows: Row[] = [text.indexOf('weigh'), text.indexOf('() => {}')].map((position, id) => ({
+      kind: 'function',
+      id,
+      name: 'x',
+      source: 0,
+      position,
+    }));
+    const recording = recordingOf([{ kind: 'source', id: 0, url: URL_OF_SCRIPT }, ...rows]);
+    const script = { url: URL_OF_SCRIPT, text, map };
+    const resolved = resolveFunctions(recording, new Map([[URL_OF_SCRIPT, script]]));
+    expect(
+      resolved.flatMap((row) => (row.kind === 'function' ? [[row.originalName, row.originalLine]] : [])),
+    ).toEqual([
+      ['weighDeck', 2],
+      ['stow', 3],
+    ]);
+  });
+
   it('without a name of their own are named by what they stand in', () => {
     const [[name, file, line]] = resolveAll((code) => [code.indexOf('reduce(') + 7]) as [
       [string, string, number],
@@ -143,6 +171,43 @@ describe('resolving', () => {
     expect(placed({ text: 'const f = () => 1;' })).toEqual([[0, 10, 'onBoardAll']]);
     expect(placed({ text: 'function onBoardAll() {}' })).toEqual([]);
     expect(placed({ problem: 'it was not there' })).toEqual([]);
+  });
+
+  it('finds scripts that another holds as text and has evaluated, by the addresses they give themselves', () => {
+    const { code, map } = bundled();
+    const address = 'deck-internal:///./out/trim.js';
+    const inline = `//# sourceMappingURL=data:application/json;charset=utf-8;base64,${btoa(map)}`;
+    const bundle = [
+      `eval(${JSON.stringify(`${code}${inline}\n//# sourceURL=${address}\n`)});`,
+      `eval(trusted.ts(${JSON.stringify('function stow() {}\n//# sourceURL=deck-internal:///./src/stow.js')}));`,
+      `eval("damaged \\q //# sourceURL=deck-internal:///x.js"); eval(text);`,
+    ].join('\n');
+    const lines = new LineIndex(code);
+    const recording = recordingOf([
+      { kind: 'source', id: 0, url: URL_OF_SCRIPT },
+      { kind: 'source', id: 1, url: 'null/out/trim.js' },
+      { kind: 'source', id: 2, url: 'null/src/stow.js' },
+      { kind: 'function', id: 0, name: 'x', source: 1, ...lines.position(code.indexOf('(')) },
+      { kind: 'function', id: 1, name: 'stow', source: 2, line: 1, column: 1 },
+    ]);
+    expect(sourcesToFetch(recording).map(({ id }) => id)).toEqual([0, 1, 2]);
+    const rows = resolveFunctions(
+      recording,
+      new Map([
+        [URL_OF_SCRIPT, { url: URL_OF_SCRIPT, text: bundle }],
+        ['null/out/trim.js', { url: 'null/out/trim.js', problem: 'it comes from another origin' }],
+      ]),
+    );
+    expect(rows.find((row) => row.kind === 'source' && row.id === 1)).toEqual({
+      kind: 'source',
+      id: 1,
+      url: address,
+      map: address,
+    });
+    expect(rows.filter((row) => row.kind === 'function')).toMatchObject([
+      { id: 0, originalName: 'computeTrim', originalFile: 'src/deck/trim.ts', originalLine: 1 },
+      { id: 1, originalName: 'stow', source: 2, line: 1 },
+    ]);
   });
 
   it('maps a place inside a function to its own line', () => {

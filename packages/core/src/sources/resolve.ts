@@ -2,6 +2,7 @@ import type { RowOfKind } from '../format/rows';
 import { BOUND, isBound, type RecordedFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { Source } from '../recording/sources';
+import { evaluatedScripts } from './evaluated-scripts';
 import { originalPath } from './original-path';
 import { asRecorder, isRecorderSource } from './recorder-functions';
 import { ScriptResolver, type ScriptText } from './resolve-script';
@@ -12,13 +13,16 @@ type ResolvingRow = RowOfKind<'source'> | RowOfKind<'function'> | RowOfKind<'tex
 /** Whether nothing is known of a function but the name that `bind` has given it. */
 const isPlacelessBound = (recorded: RecordedFunction) => recorded.source === undefined && isBound(recorded);
 
+/** Whether a script has an address that no server answers at, as one has that another evaluated. */
+const isAtNoServer = ({ url }: Source) => url !== '' && !/^https?:/.test(url);
+
 /** Scripts of a recording whose text is needed to name its functions. */
 export function sourcesToFetch(recording: Recording): Source[] {
   const functions = [...recording.functions.values()];
   const used = new Set(functions.map((recorded) => recorded.source));
-  const anywhere = functions.some(
-    (recorded) => recorded.partHash !== undefined || isPlacelessBound(recorded),
-  );
+  const anywhere =
+    functions.some((recorded) => recorded.partHash !== undefined || isPlacelessBound(recorded)) ||
+    [...recording.sources.values()].some(isAtNoServer);
   return [...recording.sources.values()].filter(
     (source) => (anywhere || used.has(source.id)) && source.map === undefined && !isRecorderSource(source),
   );
@@ -115,14 +119,20 @@ export function resolveFunctions(
 ): ResolvingRow[] {
   const rows: ResolvingRow[] = [];
   const resolvers = new Map<number, ScriptResolver>();
-  for (const source of sourcesToFetch(recording)) {
-    const script = scripts.get(source.url) ?? { url: source.url, problem: 'its text was not fetched' };
+  const toFetch = sourcesToFetch(recording);
+  const evaluated = toFetch.some(isAtNoServer)
+    ? new Map([...scripts.values()].flatMap(({ text = '' }) => [...evaluatedScripts(text)]))
+    : undefined;
+  for (const source of toFetch) {
+    const script = (isAtNoServer(source) ? evaluated?.get(source.url) : undefined) ??
+      scripts.get(source.url) ?? { url: source.url, problem: 'its text was not fetched' };
     const resolver = resolverOf(script);
     resolvers.set(source.id, resolver);
     const { mapUrl } = script;
     rows.push({
       kind: 'source',
       ...source,
+      url: script.url,
       ...(mapUrl === undefined ? {} : { map: mapUrl }),
       ...(resolver.problem === undefined ? {} : { problem: resolver.problem }),
     });
