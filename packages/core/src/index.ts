@@ -65,6 +65,8 @@ export * from './report/proof';
 export * from './report/test-cases';
 export * from './exact/in-work';
 export * from './exact/insertions';
+export { evaluatedScript } from './sources/evaluated-scripts';
+export { toBase64 } from './format/base64';
 export * from './exact/left-alone';
 export * from './exact/registration';
 export * from './sources/function-sites';

@@ -9,9 +9,8 @@ export function composeMaps(edited: MagicString, options: ScriptToPrepare): stri
   if (options.map === undefined) return own.toString();
   try {
     const theirs = options.map;
-    return remapping(own.toString(), (file, { depth }) =>
-      depth === 1 && file === source ? theirs : null,
-    ).toString();
+    // Its one source is the script; that of the script's own map may have the same address, and no map.
+    return remapping(own.toString(), (_file, { depth }) => (depth === 1 ? theirs : null)).toString();
   } catch {
     return own.toString();
   }

@@ -142,6 +142,67 @@ describe('a rewritten script', () => {
   });
 });
 
+describe('a script that evaluates others', () => {
+  const within =
+    'function fold(names) { return names.map((name) => name.trim()); }\nresult = fold([" a"]).join();';
+  const address = 'deck-internal:///./src/fold.js';
+  const evaluating = (text: string) => `const trusted = (t) => t; ${text}`;
+
+  it('has them rewritten by their own addresses, as scripts of their own', async () => {
+    const literal = JSON.stringify(`${within}\n//# sourceURL=${address}\n`);
+    for (const call of [`eval(${literal});`, `eval(trusted(${literal}));`]) {
+      const text = evaluating(`function run() { ${call} } run();`);
+      const { code, idCount } = rewrite(text, { isModule: false });
+      const ran = await runScript(code);
+      expect([ran.result, ran.tooMany, ran.open]).toEqual(['"a"', 0, 0]);
+      const registered = ran.registered.map((told) => JSON.parse(told) as ScriptRegistration);
+      expect(registered.map(({ url }) => url)).toEqual(['/desk.js', address]);
+      expect(registered[1]!.functions.map(([name]) => name)).toEqual([
+        'fold.js',
+        'fold',
+        'anonymous in fold',
+      ]);
+      expect(new Set(ran.entered).size).toBe(ran.entered.length);
+      expect(Math.max(...ran.entered)).toBeLessThan(1000 + idCount);
+    }
+  });
+
+  it('keeps to what is evaluated where it is asked for, has no address, or is no script', async () => {
+    for (const text of [
+      'result = String(eval("1 + 1"));',
+      `result = eval(${JSON.stringify(`1 + 1\n//# sourceURL=${address}`)});`,
+      'eval("var g = 4"); result = g;',
+      `try { eval(${JSON.stringify(`let let\n//# sourceURL=${address}`)}); } catch (error) { result = error.name; }`,
+    ]) {
+      const before = await runScript(text);
+      const after = await runScript(rewrite(text, { isModule: false }).code);
+      expect(after.result, text).toBe(before.result);
+    }
+  });
+
+  it('gives what it holds its map, where that is asked for', () => {
+    const built = transformSync(
+      'const n: number = 1;\nexport function stow(a: number[]) { return a.map(String); }',
+      {
+        loader: 'ts',
+        sourcemap: 'external',
+        sourcefile: 'stow.ts',
+        format: 'cjs',
+      },
+    );
+    const inline = `//# sourceMappingURL=data:application/json;base64,${btoa(built.map)}`;
+    const text = `eval(${JSON.stringify(`${built.code}\n${inline}\n//# sourceURL=${address}`)});`;
+    const { code } = rewrite(text, { isModule: false, mapsWithin: true });
+    const literal = /eval\(("(?:[^"\\]|\\.)*")\)/.exec(code)![1]!;
+    const encoded = /base64,(\S+)/.exec(JSON.parse(literal) as string)![1]!;
+    expect((JSON.parse(atob(encoded)) as { sourcesContent: string[] }).sourcesContent[0]).toContain(
+      'const n: number',
+    );
+    expect(rewrite(text, { isModule: false }).code).not.toContain('base64');
+    expect(code).toContain('stow.ts');
+  });
+});
+
 describe('names and places', () => {
   const source = `function computeTrim(vehicles: number[]): number[] {
   return vehicles.map((weight) => {

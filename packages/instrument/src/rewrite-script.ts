@@ -11,6 +11,7 @@ import {
 import type { Program } from 'acorn';
 import { composeMaps } from './compose-maps';
 import { Edits } from './edits';
+import { withInlineMap } from './evaluated';
 import { parseScript, parsingProblem, type ProblemFinder } from './parse';
 import { Rewriter } from './rewriter';
 import { topLevelNames } from './scopes';
@@ -30,6 +31,8 @@ export interface ScriptToPrepare {
   /** The script's own source map, as JSON text, and its address. */
   readonly map?: string;
   readonly mapUrl?: string;
+  /** Whether scripts that it evaluates are to hold their maps. */
+  readonly mapsWithin?: boolean;
 }
 
 export interface RewriteOptions extends ScriptToPrepare {
@@ -89,8 +92,25 @@ export function prepareScript(text: string, options: ScriptToPrepare): PreparedS
   }
   // Behind the last statement, and not behind a comment that may follow it, which would take one line more.
   if (closed) edits.open(program.body.at(-1)?.end ?? text.length, SCRIPT_END);
+  let idCount = rewriter.sites.length + 1;
+  for (const { start, end, text: within, url, map } of rewriter.evaluated) {
+    const inner = preparedWithin(within, {
+      ...(options.problemOf === undefined ? {} : { problemOf: options.problemOf }),
+      ...(map === undefined ? {} : { map, mapUrl: url }),
+      url,
+      isModule: false,
+    });
+    if (inner === undefined) continue;
+    const idsBefore = idCount;
+    idCount += inner.idCount;
+    edits.remove(start, end);
+    edits.open(start, (firstFunctionId) => {
+      const made = inner.finish(firstFunctionId - 1 + idsBefore);
+      return JSON.stringify(options.mapsWithin ? withInlineMap(made.code, made.map()) : made.code);
+    });
+  }
   return {
-    idCount: rewriter.sites.length + 1,
+    idCount,
     finish: (firstId) => {
       const code = edits.applyTo(text, firstId + 1);
       onStage('checking');
@@ -98,11 +118,23 @@ export function prepareScript(text: string, options: ScriptToPrepare): PreparedS
       if (problem !== undefined) throw new UnrewritableError(`once rewritten, it is no script: ${problem}`);
       return {
         code,
-        idCount: rewriter.sites.length + 1,
+        idCount,
         map: () => composeMaps(edits.tracedOn(text, firstId + 1), options),
       };
     },
   };
+}
+
+/** A script that another evaluates; undefined where it cannot be rewritten, and is evaluated as it is. */
+function preparedWithin(text: string, options: ScriptToPrepare): PreparedScript | undefined {
+  try {
+    const prepared = prepareScript(text, options);
+    prepared.finish(0);
+    return prepared;
+  } catch (error) {
+    if (error instanceof UnrewritableError) return undefined;
+    throw error;
+  }
 }
 
 /**

@@ -9,6 +9,7 @@ import {
 } from '@nettle-patch/core';
 import type { AnyNode, Program } from 'acorn';
 import type { Edits, Piece } from './edits';
+import { evaluatedBy, type EvaluatedScript } from './evaluated';
 import { directivesOf, hasDirective } from './tree';
 import { hasOwnRules, isWorthRecording, makesStrict } from './worth';
 
@@ -30,6 +31,8 @@ export class Rewriter {
   readonly sites: RecordedSite[] = [];
   /** Whether the script waits outside of any function, so that its end cannot be marked. */
   waitsAtTopLevel = false;
+  /** Scripts that this one evaluates. */
+  readonly evaluated: EvaluatedScript[] = [];
   /** Where the latest statement that is an expression begins. */
   #statementStart = -1;
   readonly #functions: FunctionSite[] = [];
@@ -79,7 +82,11 @@ export class Rewriter {
   }
 
   #visit(node: AnyNode, parent: AnyNode, around: Surroundings): void {
-    if (node.type === 'ExpressionStatement') this.#statementStart = node.start;
+    if (node.type === 'ExpressionStatement') {
+      this.#statementStart = node.start;
+      const script = evaluatedBy(node);
+      if (script !== undefined) this.evaluated.push(script);
+    }
     if (isFunction(node)) {
       this.#functions.push(siteOf(node, parent));
       this.#function(node, around);

@@ -17,24 +17,32 @@ function plainAddress(url: string): string | undefined {
 }
 
 /**
+ * A script of which the text is evaluated.
+ * @returns undefined where it gives itself no address (`sourceURL`, ECMA-426)
+ */
+export function evaluatedScript(code: string): (ScriptText & { readonly text: string }) | undefined {
+  const url = [...code.matchAll(OWN_ADDRESS)].at(-1)?.[1];
+  if (url === undefined || plainAddress(url) === undefined) return undefined;
+  const encoded = [...code.matchAll(INLINE_MAP)].at(-1)?.[1];
+  return { url, text: code, ...(encoded === undefined ? {} : mapOf(encoded, url)) };
+}
+
+/**
  * Scripts that a script holds as text and has evaluated, as dev servers do to have each module be a script of its own.
- * Only those count that give themselves an address (`sourceURL`, ECMA-426).
- * @returns them with the maps they carry, by their addresses as recordings keep them
+ * @returns them with the maps they carry, by their addresses, also as recordings keep them
  */
 export function evaluatedScripts(text: string): Map<string, ScriptText> {
   const found = new Map<string, ScriptText>();
   for (const [, literal] of text.matchAll(EVALUATED)) {
-    let code: string;
+    let script: ScriptText | undefined;
     try {
-      code = JSON.parse(literal!) as string;
+      script = evaluatedScript(JSON.parse(literal!) as string);
     } catch {
       continue;
     }
-    const url = [...code.matchAll(OWN_ADDRESS)].at(-1)?.[1];
-    const address = url && plainAddress(url);
-    if (!url || !address) continue;
-    const encoded = [...code.matchAll(INLINE_MAP)].at(-1)?.[1];
-    found.set(address, { url, text: code, ...(encoded === undefined ? {} : mapOf(encoded, url)) });
+    if (script === undefined) continue;
+    found.set(script.url, script);
+    found.set(plainAddress(script.url)!, script);
   }
   return found;
 }

@@ -27,7 +27,12 @@ function begin(number: number, job: Job): void {
     return;
   }
   const onStage = (stage: RewritingStage) => answer({ type: 'stage', number, stage });
-  const prepared = prepareScript(job.text, { ...job.options, problemOf, onStage });
+  const prepared = prepareScript(job.text, {
+    ...job.options,
+    problemOf,
+    onStage,
+    mapsWithin: job.wantsMap,
+  });
   waiting.set(number, { prepared, wantsMap: job.wantsMap });
   answer({ type: 'wants-ids', number, idCount: prepared.idCount });
 }
