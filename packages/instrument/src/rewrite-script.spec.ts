@@ -240,6 +240,26 @@ globalThis.result = computeTrim([1]);`;
     });
   });
 
+  it('come through a map of sections, and are the script’s own where its map is damaged', () => {
+    const sections = [{ offset: { line: 1, column: 0 }, map: JSON.parse(built.map) as object }];
+    const placed = (ownMap: string) => {
+      const url = 'http://localhost:4781/desk.js';
+      const text = `\n${built.code}`;
+      const { code, map } = rewrite(text, { url, map: ownMap, mapUrl: `${url}.map` });
+      const traced = new TraceMap(map(), url);
+      const offset = code.indexOf('.reduce');
+      const line = code.slice(0, offset).split('\n').length;
+      const column = offset - code.lastIndexOf('\n', offset) - 1;
+      const { source: from, line: at } = originalPositionFor(traced, { line, column });
+      return [from, at];
+    };
+    expect(placed(JSON.stringify({ version: 3, sections }))).toEqual([
+      'http://localhost:4781/src/deck/trim.ts',
+      3,
+    ]);
+    expect(placed('{')).toEqual(['http://localhost:4781/desk.js', 2]);
+  });
+
   it('come through a map that names the script itself as its source, as dev servers that transform each file write', () => {
     const url = 'http://localhost:5173/src/trim.ts';
     const transformed = transformSync(source, { loader: 'ts', sourcemap: 'external', sourcefile: 'trim.ts' });

@@ -17,6 +17,8 @@ export function originalPath(source: string | null): string {
 }
 
 const LIBRARY_FOLDERS = /(^|\/)(node_modules|bower_components|vendor|third[_-]party|\.vite\/deps)\//;
+/** A chunk of modules that a package manager brought, the slashes of its path written as underscores. */
+const LIBRARY_CHUNK = /(^|\/)node_modules_[^/]*$/;
 /** What dev servers and bundlers put into a page of their own. */
 const TOOLING = /(^|\/)(@id\/|@vite\/|@react-refresh(?:$|\?)|webpack\/(?:runtime|bootstrap)|\(webpack\))/;
 
@@ -25,5 +27,5 @@ const TOOLING = /(^|\/)(@id\/|@vite\/|@react-refresh(?:$|\?)|webpack\/(?:runtime
  * is a library's, in every mode and for what is read from other formats; patterns of the person who looks go before it.
  */
 export function isLibraryPath(path: string): boolean {
-  return LIBRARY_FOLDERS.test(path) || TOOLING.test(path);
+  return LIBRARY_FOLDERS.test(path) || LIBRARY_CHUNK.test(path) || TOOLING.test(path);
 }

@@ -2,6 +2,7 @@ import { isIgnored, originalPositionFor, sourceContentFor, type TraceMap } from 
 import type { Owner, RecordedFunction } from '../recording/functions';
 import { withoutInsertions } from '../exact/insertions';
 import { functionSites, siteAt, type FunctionSite } from './function-sites';
+import { hasLibraryBanner } from './library-banner';
 import { isLibraryPath, originalPath } from './original-path';
 import { readSourceMap } from './source-map';
 import { LineIndex, type TextPosition } from './text-position';
@@ -50,6 +51,7 @@ export class ScriptResolver {
   readonly #sites: readonly FunctionSite[];
   readonly #map: TraceMap | undefined;
   #byStart: Map<number, FunctionSite> | undefined;
+  #isLibrary: boolean | undefined;
   readonly #names = new Map<string, string>();
   readonly #originals = new Map<string, OriginalSource>();
   /** Why functions of this script cannot be mapped; undefined when they can. */
@@ -78,7 +80,7 @@ export class ScriptResolver {
     return {
       ...recorded,
       ...lines.position(recorded.place ? at : (site?.start ?? at)),
-      owner: isLibraryPath(this.script.url) ? 'library' : 'own',
+      owner: this.#owner(),
       ...place,
       ...exact,
       ...(name === undefined ? {} : { originalName: name }),
@@ -106,7 +108,7 @@ export class ScriptResolver {
       file: place?.originalFile,
       line: place?.originalLine ?? line,
       column: place?.originalColumn ?? column,
-      owner: place?.owner ?? (isLibraryPath(this.script.url) ? 'library' : 'own'),
+      owner: place?.owner ?? this.#owner(),
     };
   }
 
@@ -207,6 +209,13 @@ export class ScriptResolver {
       },
       ...(name === undefined ? {} : { name }),
     };
+  }
+
+  /** Whose the script is, where no map tells of its parts. */
+  #owner(): Owner {
+    const { url, text = '' } = this.script;
+    this.#isLibrary ??= isLibraryPath(url) || hasLibraryBanner(url, text);
+    return this.#isLibrary ? 'library' : 'own';
   }
 
   /** What the map tells of an original source, looked up once. */
