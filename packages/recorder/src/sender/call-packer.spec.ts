@@ -121,4 +121,28 @@ describe('packed calls', () => {
     packer.pack(chunk([[1004, CALL_END]]));
     expect(packer.open).toEqual([SCRIPT]);
   });
+
+  it('name nothing where two scripts have the same ids, as one that an app has kept from another run', () => {
+    for (const [firstId, functions] of [
+      [FIRST_EXACT_FUNCTION, registration.functions],
+      [FIRST_EXACT_FUNCTION + 2, registration.functions],
+      [FIRST_EXACT_FUNCTION - 1, registration.functions],
+    ] as const) {
+      const packer = newPacker();
+      packer.register(
+        FIRST_EXACT_FUNCTION + 10,
+        JSON.stringify({ ...registration, url: 'http://localhost:4781/far.js' }),
+      );
+      packer.register(FIRST_EXACT_FUNCTION, JSON.stringify(registration));
+      packer.register(
+        firstId,
+        JSON.stringify({ ...registration, functions, url: 'http://localhost:4781/kept.js' }),
+      );
+      const rows = packer.functionRows('friday', [SCRIPT, COMPUTE_TRIM, SORT, FIRST_EXACT_FUNCTION + 11]);
+      expect(rows.filter(({ kind }) => kind === 'drop')).toHaveLength(1);
+      const names = rows.flatMap((row) => (row.kind === 'function' ? [row.name] : []));
+      expect(names).toEqual(['', '', '', 'computeTrim']);
+      expect(packer.functionRows('saturday', [SORT]).map(({ kind }) => kind)).toEqual(['function', 'drop']);
+    }
+  });
 });

@@ -13,6 +13,9 @@ import type { CallChunk } from '../page/exact/call-ring';
 /** Events of one row: small enough for a batch to be sent and read without a stall. */
 const EVENTS_A_ROW = 32_768;
 
+/** Stands among the ids for that it was told that some are doubtful. */
+const DOUBT = -1;
+
 interface ChunkOfThread extends CallChunk {
   readonly recordingId: string;
   readonly thread: number;
@@ -24,7 +27,15 @@ interface Registered {
   readonly firstId: number;
   readonly told: string;
   script?: ScriptRegistration;
+  /** Another script has some of the same ids. */
+  isDoubtful?: boolean;
 }
+
+function scriptOf(registered: Registered): ScriptRegistration {
+  return (registered.script ??= JSON.parse(registered.told) as ScriptRegistration);
+}
+
+const endOf = (registered: Registered) => registered.firstId + scriptOf(registered).functions.length;
 
 /** Turns chunks of exact calls into rows, each function told of when it is first met. */
 export class CallPacker {
@@ -38,10 +49,23 @@ export class CallPacker {
   page = 0;
   #pageBefore = 0;
 
+  /**
+   * Takes note of a script. An app that keeps its scripts itself may give one that was rewritten by an earlier run of the
+   * server, with ids that others have by now.
+   */
   register(firstId: number, told: string): void {
-    if (this.#registered.some((known) => known.firstId === firstId)) return;
-    this.#registered.push({ firstId, told });
-    this.#registered.sort((a, b) => a.firstId - b.firstId);
+    const registered: Registered = { firstId, told };
+    let at = this.#registered.findIndex((known) => known.firstId > firstId);
+    if (at < 0) at = this.#registered.length;
+    const before = this.#registered[at - 1];
+    if (before?.firstId === firstId && before.told === told) return;
+    const after = this.#registered[at];
+    for (const other of [before, after]) {
+      if (other === undefined) continue;
+      const [first, second] = other === before ? [other, registered] : [registered, other];
+      if (endOf(first) > second.firstId) other.isDoubtful = registered.isDoubtful = true;
+    }
+    this.#registered.splice(at, 0, registered);
   }
 
   /** Functions that ran on the main thread when its latest chunk ended, the outermost first. */
@@ -99,6 +123,21 @@ export class CallPacker {
     return rows;
   }
 
+  /** Said once in a recording. */
+  #doubtRows(told: Set<number>): Row[] {
+    if (told.has(DOUBT)) return [];
+    told.add(DOUBT);
+    return [
+      {
+        kind: 'drop',
+        startMs: 0,
+        count: 1,
+        reason:
+          'some functions have no name, as the app gave a script that it has kept from before the tool was started anew: have the app forget what it keeps',
+      },
+    ];
+  }
+
   #rowsOf(id: number, told: Set<number>): Row[] {
     if (id === FORCED_STYLE_FUNCTION || id === FORCED_LAYOUT_FUNCTION) {
       const activity = id === FORCED_STYLE_FUNCTION ? 'style' : 'layout';
@@ -106,8 +145,9 @@ export class CallPacker {
     }
     const known = this.#registered.findLast(({ firstId }) => firstId <= id);
     if (known === undefined) return [{ kind: 'function', id, name: '' }];
+    if (known.isDoubtful) return [{ kind: 'function', id, name: '' }, ...this.#doubtRows(told)];
     const { firstId } = known;
-    const script = (known.script ??= JSON.parse(known.told) as ScriptRegistration);
+    const script = scriptOf(known);
     const [name, file, line, column, library] = script.functions[id - firstId] ?? script.functions[0]!;
     const source = firstId;
     const rows: Row[] = [];
