@@ -2,10 +2,12 @@ import { execFile } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { text } from 'node:stream/consumers';
 import { fileURLToPath } from 'node:url';
+import { transformSync } from 'esbuild';
 import { localApp } from './local-app';
 import { startBusyApp } from './busy-app';
-import { needs, recordIn } from './scripted';
+import { ENGINES, needs, recordIn } from './scripted';
 import { expect, shownParts, stingList, stopRecording, test } from './stage';
 
 test('exact calls are chosen in the tool; the page is loaded again, and each call is counted', async ({
@@ -123,3 +125,56 @@ test('a recording by a script is written, and what goes wrong has its exit code 
   rmSync(folder, { recursive: true });
   app.close();
 });
+
+for (const engine of ENGINES) {
+  test(`modules that are evaluated are recorded down to the line, and a script of the page is read as written: ${engine}`, async () => {
+    needs(engine);
+    const source = `export function weighDeck(cars: number[]): number {
+  const untilMs = performance.now() + 60;
+  while (performance.now() < untilMs) cars.map(String);
+  return cars.length;
+}
+document.querySelector('#weigh')!.addEventListener('click', function onWeigh() { weighDeck([1, 2]); });
+`;
+    const { code, map } = transformSync(source, {
+      loader: 'ts',
+      sourcemap: 'external',
+      sourcefile: 'weigh.ts',
+      format: 'cjs',
+    });
+    const comments = `//# sourceMappingURL=data:application/json;base64,${btoa(map)}\n//# sourceURL=deck-internal:///./src/weigh.js`;
+    const bundle = `(() => { const module = {}; eval(${JSON.stringify(`${code}\n${comments}\n`)}); })();`;
+    const inline =
+      "\n  'use strict'; globalThis.namesOf = (crew) => crew.map((one) => one.name); // as it was\n";
+    const told: string[] = [];
+    const app = await localApp((request, response) => {
+      if (request.url === '/told') void text(request).then((body) => told.push(body));
+      if (request.url === '/modules.js')
+        response.writeHead(200, { 'content-type': 'text/javascript' }).end(bundle);
+      else
+        response.writeHead(200, { 'content-type': 'text/html' }).end(`<!doctype html><title>Deck</title>
+          <link rel="icon" href="data:,"><script id="inline">${inline}</script><button id="weigh">Weigh</button>
+          <script src="/modules.js"></script>
+          <script>fetch('/told', { method: 'POST', body: document.querySelector('#inline').textContent });</script>`);
+    });
+    const recording = await recordIn(engine, app.url, 'exact', [
+      { do: 'wait', ms: 300 },
+      { do: 'click', on: '#weigh' },
+      { do: 'wait', ms: 400 },
+    ]);
+    app.close();
+    const functions = [...recording.functions.values()];
+    // A function has a row for each way it was met; all lead to one place.
+    const placesOf = (name: string) => [
+      ...new Set(
+        functions.flatMap((one) =>
+          one.originalName === name ? [`${one.originalFile}:${one.originalLine}`] : [],
+        ),
+      ),
+    ];
+    expect(placesOf('weighDeck')).toEqual(['src/weigh.ts:1']);
+    expect(placesOf('onWeigh')).toEqual(['src/weigh.ts:6']);
+    expect(recording.files.get('src/weigh.ts')).toBe(source);
+    expect(told).toEqual([inline]);
+  });
+}
