@@ -260,6 +260,37 @@ describe('a slow outcome', () => {
   });
 });
 
+describe('what was drawn on the way to an outcome', () => {
+  const answers = (middle: object, by = 2) =>
+    told(
+      ...tap(100, 1),
+      asked(105, 11, 1, { delayMs: 400 }),
+      came(505, 80, 2, 11),
+      ...drawn(590, by, middle),
+      asked(590, 12, 2, { delayMs: 800 }),
+      came(1390, 60, 3, 12),
+      ...drawn(1455, 3),
+    );
+  const advised = (recording: Recording) => {
+    const slow = findStings(recording, DEFAULT_THRESHOLDS).find(({ kind }) => kind === 'slow-outcome')!;
+    return suggestionsFor(recording, anatomyOf(recording, slow)).find(({ kind }) => kind === 'draw-once');
+  };
+
+  it('is advised to be drawn once, with what the earlier drawings took', () => {
+    const advice = advised(answers({}))!;
+    expect(advice.savesMs).toBe(84);
+    expect(becauseText(advice.evidence)).toBe(
+      'list “Crew” was drawn twice; before the last, handlers and pictures took 84 ms for it.',
+    );
+  });
+
+  it('is not, where something else was drawn, nobody saw it, or another had it drawn', () => {
+    expect(advised(answers({ target: 'status “Wait”' }))).toBeUndefined();
+    expect(advised(answers({ inView: false }))).toBeUndefined();
+    expect(advised(answers({}, 77))).toBeUndefined();
+  });
+});
+
 describe('outcomes held against each other', () => {
   /** Taps whose list is there after so long; 0 where it is there with the answer. */
   const taps = (...listMs: number[]) =>

@@ -2,6 +2,7 @@ import type { Anatomy } from '../blame/anatomy';
 import type { Recording } from '../recording/recording';
 import { afterFirstPaint } from './after-first-paint';
 import { askTogether } from './ask-together';
+import { drawOnce } from './draw-once';
 import { giveWay } from './give-way';
 import { keepResults } from './keep-results';
 import { moveByTransform } from './move-by-transform';
@@ -22,6 +23,7 @@ export const ADVISERS: readonly Adviser[] = [
   moveByTransform,
   afterFirstPaint,
   askTogether,
+  drawOnce,
 ];
 
 const MOST = 5;
