@@ -211,6 +211,23 @@ describe('resolving', () => {
     ]);
   });
 
+  it('finds by its text what is in a script that another evaluates, of which nothing else was met', () => {
+    const part = textPart('function ebb() { return Math.floor(2.5); }')!;
+    const recording = recordingOf([
+      { kind: 'source', id: 4, url: URL_OF_SCRIPT },
+      { kind: 'function', id: 0, name: 'ebb', owner: 'own', ...part },
+    ]);
+    const address = 'deck-internal:///./node_modules/tides/ebb.js';
+    const within = `// tides\nfunction ebb() { return Math.floor(2.5); }\n//# sourceURL=${address}`;
+    const script = { url: URL_OF_SCRIPT, text: `eval(${JSON.stringify(within)});` };
+    const rows = resolveFunctions(recording, new Map([[URL_OF_SCRIPT, script]]));
+    expect(rows.filter(({ kind }) => kind !== 'text')).toMatchObject([
+      { kind: 'source', id: 4 },
+      { kind: 'source', id: 5, url: address },
+      { kind: 'function', id: 0, source: 5, line: 2, owner: 'library' },
+    ]);
+  });
+
   it('maps a place inside a function to its own line', () => {
     const { code, map, at } = bundled();
     const place = at(code.indexOf('computeTrim(', code.indexOf('stow')));

@@ -80,6 +80,17 @@ function resolverOf(script: ScriptText): ScriptResolver {
   }
 }
 
+/** Scripts that others hold as text and that no function is known to be of, by ids that no source has. */
+function hiddenResolvers(
+  recording: Recording,
+  evaluated: ReadonlyMap<string, ScriptText>,
+): Map<number, ScriptResolver> {
+  const known = new Set([...recording.sources.values()].map(({ url }) => url));
+  const hidden = [...evaluated].filter(([key, { url }]) => key === url && !known.has(url));
+  const firstId = Math.max(-1, ...recording.sources.keys()) + 1;
+  return new Map(hidden.map(([, script], at) => [firstId + at, resolverOf(script)]));
+}
+
 /** Gives sources of one path but of different texts, as two bundles may have, different paths. */
 function tellApart(resolvers: ReadonlyMap<number, ScriptResolver>): void {
   const textsOfPath = new Map<string, Map<string, string>>();
@@ -119,20 +130,17 @@ export function resolveFunctions(
 ): ResolvingRow[] {
   const rows: ResolvingRow[] = [];
   const resolvers = new Map<number, ScriptResolver>();
-  const toFetch = sourcesToFetch(recording);
-  const evaluated = toFetch.some(isAtNoServer)
-    ? new Map([...scripts.values()].flatMap(({ text = '' }) => [...evaluatedScripts(text)]))
-    : undefined;
-  for (const source of toFetch) {
-    const script = (isAtNoServer(source) ? evaluated?.get(source.url) : undefined) ??
+  const evaluated = new Map([...scripts.values()].flatMap(({ text = '' }) => [...evaluatedScripts(text)]));
+  for (const source of sourcesToFetch(recording)) {
+    const script = (isAtNoServer(source) ? evaluated.get(source.url) : undefined) ??
       scripts.get(source.url) ?? { url: source.url, problem: 'its text was not fetched' };
     const resolver = resolverOf(script);
     resolvers.set(source.id, resolver);
-    const { mapUrl } = script;
+    const { url, mapUrl } = script;
     rows.push({
       kind: 'source',
       ...source,
-      url: script.url,
+      url,
       ...(mapUrl === undefined ? {} : { map: mapUrl }),
       ...(resolver.problem === undefined ? {} : { problem: resolver.problem }),
     });
@@ -140,6 +148,17 @@ export function resolveFunctions(
   tellApart(resolvers);
   const resolvedFunctions: RecordedFunction[] = [];
   const firstWith = new Map<string, number>();
+  let hidden: Map<number, ScriptResolver> | undefined;
+  const findHidden = (recorded: RecordedFunction) => {
+    hidden ??= hiddenResolvers(recording, evaluated);
+    const found = findByText(recorded, hidden);
+    const resolver = found && hidden.get(found.source!)!;
+    if (resolver && !resolvers.has(found.source!)) {
+      resolvers.set(found.source!, resolver);
+      rows.push({ kind: 'source', id: found.source!, url: resolver.url });
+    }
+    return found;
+  };
   for (const recorded of recording.functions.values()) {
     const source = recorded.source === undefined ? undefined : recording.sources.get(recorded.source);
     const resolver = source && resolvers.get(source.id);
@@ -148,6 +167,7 @@ export function resolveFunctions(
         ? asRecorder(recorded)
         : (resolvedBy(resolver, recorded) ??
           findByText(recorded, resolvers) ??
+          findHidden(recorded) ??
           findByName(recorded, resolvers) ??
           recorded);
     resolvedFunctions.push(resolved);
