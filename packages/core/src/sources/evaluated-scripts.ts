@@ -1,8 +1,9 @@
 import { fromBase64 } from '../format/base64';
 import type { ScriptText } from './resolve-script';
 
-/** A call of `eval` with a text, directly or by way of what makes it trusted (Trusted Types). */
-const EVALUATED = /\beval\((?:[\w$.]+\()?("(?:[^"\\\n\r]|\\.)*")\)/g;
+const CALL = 'eval(';
+/** What may stand between the call and its text: what makes it trusted (Trusted Types). */
+const BEFORE_TEXT = /(?:[\w$]+(?:\.[\w$]+)*\()?(?=")/y;
 const OWN_ADDRESS = /^\/\/[#@]\s*sourceURL=(\S+)[ \t]*$/gm;
 const INLINE_MAP = /^\/\/[#@]\s*sourceMappingURL=data:[^,]*;base64,(\S+)[ \t]*$/gm;
 
@@ -27,16 +28,39 @@ export function evaluatedScript(code: string): (ScriptText & { readonly text: st
   return { url, text: code, ...(encoded === undefined ? {} : mapOf(encoded, url)) };
 }
 
+/** Where the string ends that begins at an offset, behind its quotation mark; undefined where it has no end. */
+function endOfString(text: string, start: number): number | undefined {
+  for (let at = text.indexOf('"', start + 1); at >= 0; at = text.indexOf('"', at + 1)) {
+    let escapes = 0;
+    while (text[at - 1 - escapes] === '\\') escapes++;
+    if (escapes % 2 === 0) return at + 1;
+  }
+  return undefined;
+}
+
+/** The texts, as string literals, that a script evaluates. */
+function* evaluatedLiterals(text: string): Generator<string> {
+  let at = text.indexOf(CALL);
+  while (at >= 0) {
+    BEFORE_TEXT.lastIndex = at + CALL.length;
+    const before = BEFORE_TEXT.exec(text);
+    const start = at + CALL.length + (before?.[0].length ?? 0);
+    const end = before === null ? undefined : endOfString(text, start);
+    if (end !== undefined) yield text.slice(start, end);
+    at = text.indexOf(CALL, end ?? at + CALL.length);
+  }
+}
+
 /**
  * Scripts that a script holds as text and has evaluated, as dev servers do to have each module be a script of its own.
  * @returns them with the maps they carry, by their addresses, also as recordings keep them
  */
 export function evaluatedScripts(text: string): Map<string, ScriptText> {
   const found = new Map<string, ScriptText>();
-  for (const [, literal] of text.matchAll(EVALUATED)) {
+  for (const literal of evaluatedLiterals(text)) {
     let script: ScriptText | undefined;
     try {
-      script = evaluatedScript(JSON.parse(literal!) as string);
+      script = evaluatedScript(JSON.parse(literal) as string);
     } catch {
       continue;
     }

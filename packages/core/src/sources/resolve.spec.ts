@@ -2,6 +2,7 @@ import { transformSync } from 'esbuild';
 import { describe, expect, it } from 'vitest';
 import type { Row } from '../format/rows';
 import { recordingOf } from '../testing/arbitrary-recording';
+import { evaluatedScripts } from './evaluated-scripts';
 import { functionSites, siteAt } from './function-sites';
 import { hasLibraryBanner } from './library-banner';
 import { isLibraryPath, originalPath } from './original-path';
@@ -209,6 +210,20 @@ describe('resolving', () => {
       { id: 0, originalName: 'computeTrim', originalFile: 'src/deck/trim.ts', originalLine: 1 },
       { id: 1, originalName: 'stow', source: 2, line: 1 },
     ]);
+  });
+
+  it('looks for evaluated texts in step with the length of a script, whatever stands in it', () => {
+    const address = '\\n//# sourceURL=deck-internal:///./src/stow.js';
+    const quotes = `eval("${'\\\\'.repeat(200_000)}${address}");`;
+    const texts = [
+      'eval("a'.repeat(50_000),
+      `eval(${'a.'.repeat(100_000)}`,
+      `eval("${'\\"'.repeat(300_000)}`,
+      quotes,
+    ];
+    const startMs = performance.now();
+    expect(texts.map((text) => evaluatedScripts(text).size)).toEqual([0, 0, 0, 2]);
+    expect(performance.now() - startMs).toBeLessThan(5000);
   });
 
   it('finds by its text what is in a script that another evaluates, of which nothing else was met', () => {
