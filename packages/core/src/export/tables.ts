@@ -1,13 +1,23 @@
 import { WIDE_LENS, type Lens } from '../calls/lens';
 import type { Recording } from '../recording/recording';
 import { callsReport } from '../report/calls-report';
-import { explainReport } from '../report/explain-report';
+import { explainReport, type ReportedSting } from '../report/explain-report';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { isTime, weightUnit } from '../recording/weights';
 import { csvLines } from './csv';
 
 export const TABLES = ['functions', 'stings', 'requests'] as const;
 export type TableName = (typeof TABLES)[number];
+
+/** Phases of a sting; requests, timers and pages are phases of slow outcomes alone. */
+const PHASE_COLUMNS = [
+  'waitingMs',
+  'handlingMs',
+  'drawingMs',
+  'requestMs',
+  'timerMs',
+  'loadingMs',
+] as const satisfies readonly (keyof ReportedSting['phases'])[];
 
 /** One of the tables of a recording as CSV. Times are milliseconds; what is in another unit says so in its heading. */
 export function tableAsCsv(
@@ -44,7 +54,7 @@ export function tableAsCsv(
       );
     case 'stings':
       return csvLines(
-        ['kind', 'label', 'startMs', 'feltMs', 'budgetMs', 'waitingMs', 'handlingMs', 'drawingMs', 'because'],
+        ['kind', 'label', 'startMs', 'feltMs', 'budgetMs', ...PHASE_COLUMNS, 'because'],
         explainReport(recording, DEFAULT_THRESHOLDS).stings.map(
           ({ kind, label, startMs, feltMs, budgetMs, phases, because }) => [
             kind,
@@ -52,9 +62,7 @@ export function tableAsCsv(
             startMs,
             feltMs,
             budgetMs,
-            phases.waitingMs,
-            phases.handlingMs,
-            phases.drawingMs,
+            ...PHASE_COLUMNS.map((name) => phases[name]),
             because,
           ],
         ),

@@ -6,6 +6,7 @@ import { anatomyOf } from '../blame/anatomy';
 import { becauseOf } from '../blame/because';
 import type { Row } from '../format/rows';
 import type { Recording } from '../recording/recording';
+import { tableAsCsv } from '../export/tables';
 import { findStings } from '../stings/find';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { suggestionsFor } from '../suggestions/suggest';
@@ -242,6 +243,16 @@ describe('a slow outcome', () => {
     );
     const lenient = findStings(recording, { ...DEFAULT_THRESHOLDS, outcomeMs: 1500 });
     expect(lenient.some(({ kind }) => kind === 'slow-outcome')).toBe(false);
+  });
+
+  it('has all its phases in the table of stings', () => {
+    const [heading, ...lines] = [...tableAsCsv(recording, 'stings')];
+    const columns = heading!.split(',');
+    const cells = lines.find((line) => line.startsWith('slow-outcome'))!.split(',');
+    const of = (name: string) => Number(cells[columns.indexOf(name)]);
+    const phases = columns.slice(columns.indexOf('waitingMs'), columns.indexOf('because'));
+    expect(of('requestMs')).toBe(1201);
+    expect(phases.reduce((sum, name) => sum + of(name), 0)).toBe(1416);
   });
 
   it('has what is part of it say which input began it', () => {
