@@ -27,6 +27,11 @@ export function evaluatedBy(statement: AnyNode): EvaluatedScript | undefined {
   return script && { ...script, start: literal.start, end: literal.end };
 }
 
+/** A string literal that may stand in a script of a page, which `</script` would end. */
+export function literalOf(text: string): string {
+  return JSON.stringify(text).replaceAll('<', '\\u003c');
+}
+
 /** A script with its map behind it, as text. */
 export function withInlineMap(code: string, map: string): string {
   const encoded = toBase64(new TextEncoder().encode(map));

@@ -167,6 +167,13 @@ describe('a script that evaluates others', () => {
     }
   });
 
+  it('ends no element that it stands in, whatever is evaluated', () => {
+    const literal = JSON.stringify(`result = "</script>"; [1].map((a) => a);\n//# sourceURL=${address}`);
+    const { code } = rewrite(`eval(${literal.replace('</', '<\\/')});`, { isModule: false });
+    expect(code).toContain('__np_e(1001)');
+    expect(code).not.toContain('</script');
+  });
+
   it('keeps to what is evaluated where it is asked for, has no address, or is no script', async () => {
     for (const text of [
       'result = String(eval("1 + 1"));',

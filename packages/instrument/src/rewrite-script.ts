@@ -11,7 +11,7 @@ import {
 import type { Program } from 'acorn';
 import { composeMaps } from './compose-maps';
 import { Edits } from './edits';
-import { withInlineMap } from './evaluated';
+import { literalOf, withInlineMap } from './evaluated';
 import { parseScript, parsingProblem, type ProblemFinder } from './parse';
 import { Rewriter } from './rewriter';
 import { topLevelNames } from './scopes';
@@ -93,21 +93,20 @@ export function prepareScript(text: string, options: ScriptToPrepare): PreparedS
   // Behind the last statement, and not behind a comment that may follow it, which would take one line more.
   if (closed) edits.open(program.body.at(-1)?.end ?? text.length, SCRIPT_END);
   let idCount = rewriter.sites.length + 1;
-  for (const { start, end, text: within, url, map } of rewriter.evaluated) {
-    const inner = preparedWithin(within, {
-      ...(options.problemOf === undefined ? {} : { problemOf: options.problemOf }),
-      ...(map === undefined ? {} : { map, mapUrl: url }),
-      url,
-      isModule: false,
-    });
+  for (const script of rewriter.evaluated) {
+    const inner = trying(() => prepareScript(script.text, optionsWithin(script, options)));
     if (inner === undefined) continue;
     const idsBefore = idCount;
     idCount += inner.idCount;
-    edits.remove(start, end);
-    edits.open(start, (firstFunctionId) => {
-      const made = inner.finish(firstFunctionId - 1 + idsBefore);
-      return JSON.stringify(options.mapsWithin ? withInlineMap(made.code, made.map()) : made.code);
-    });
+    edits.remove(script.start, script.end);
+    edits.open(
+      script.start,
+      onceFor((firstFunctionId: number) => {
+        const made = trying(() => inner.finish(firstFunctionId - 1 + idsBefore));
+        if (made === undefined) return text.slice(script.start, script.end);
+        return literalOf(options.mapsWithin ? withInlineMap(made.code, made.map()) : made.code);
+      }),
+    );
   }
   return {
     idCount,
@@ -125,12 +124,28 @@ export function prepareScript(text: string, options: ScriptToPrepare): PreparedS
   };
 }
 
-/** A script that another evaluates; undefined where it cannot be rewritten, and is evaluated as it is. */
-function preparedWithin(text: string, options: ScriptToPrepare): PreparedScript | undefined {
+function optionsWithin({ url, map }: ScriptText, { problemOf }: ScriptToPrepare): ScriptToPrepare {
+  return {
+    url,
+    isModule: false,
+    ...(problemOf === undefined ? {} : { problemOf }),
+    ...(map === undefined ? {} : { map, mapUrl: url }),
+  };
+}
+
+/** Remembers what was made last: a text is asked for once more where its map is wanted. */
+function onceFor(make: (firstId: number) => string): (firstId: number) => string {
+  let last: { readonly firstId: number; readonly made: string } | undefined;
+  return (firstId) => {
+    if (last?.firstId !== firstId) last = { firstId, made: make(firstId) };
+    return last.made;
+  };
+}
+
+/** What is done with a script that another evaluates; undefined where it cannot be rewritten, and stays as it is. */
+function trying<Value>(work: () => Value): Value | undefined {
   try {
-    const prepared = prepareScript(text, options);
-    prepared.finish(0);
-    return prepared;
+    return work();
   } catch (error) {
     if (error instanceof UnrewritableError) return undefined;
     throw error;

@@ -70,22 +70,23 @@ export function withoutInsertions(text: string): string {
 }
 
 /** The call at the head of a script that tells of it; where there is no recorder, what it calls is made to do nothing. */
-export function registerCall(firstId: number, told: string, scope: string): string {
+export function registerCall(firstId: number | string, told: string, scope: string): string {
   const nothing = `${scope}.${ENTER}??=${scope}.${LEAVE}=${scope}.${LEAVE_EXPRESSION}=()=>0`;
   return `typeof ${REGISTER}=="function"?${REGISTER}(${firstId},${told}):${nothing};`;
 }
 
 /** Around the code of a script that does not wait. */
-export const scriptBegin = (id: number) => `${ENTER}(${id});`;
+export const scriptBegin: Insertion = (id) => `${ENTER}(${id});`;
 export const SCRIPT_END = `;${LEAVE}();`;
 
 /** The text of a whole script as it was before it was rewritten, but for a comment that named its map. */
 export function scriptAsWritten(text: string): string {
-  const call = new RegExp(
-    `;?typeof ${REGISTER}=="function"\\?${REGISTER}\\(\\d+,"(?:[^"\\\\]|\\\\.)*"\\):(\\w+)\\.${ENTER}\\?\\?=\\1\\.${LEAVE}=\\1\\.${LEAVE_EXPRESSION}=\\(\\)=>0;(?:${ENTER}\\(\\d+\\);)?`,
-  );
-  const end = text.lastIndexOf(SCRIPT_END);
-  const isClosed = end >= 0 && new RegExp(`=>0;${ENTER}\\(`).test(text);
-  const open = isClosed ? text.slice(0, end) + text.slice(end + SCRIPT_END.length) : text;
-  return withoutInsertions(open.replace(call, ''));
+  const call = patternOf((id) => registerCall(id, '@told', '@scope'))
+    .replace('@told', '"(?:[^"\\\\]|\\\\.)*"')
+    .replaceAll('@scope', '\\w+');
+  const head = new RegExp(`;?${call}(${patternOf(scriptBegin)})?`).exec(text);
+  if (head === null) return text;
+  const end = head[1] === undefined ? -1 : text.lastIndexOf(SCRIPT_END);
+  const closed = end < 0 ? text : text.slice(0, end) + text.slice(end + SCRIPT_END.length);
+  return withoutInsertions(closed.replace(head[0], ''));
 }

@@ -295,6 +295,20 @@ describe('what was drawn on the way to an outcome', () => {
     );
   });
 
+  it('counts what wrote it once, and not where it wrote the last picture too', () => {
+    const slow = answers({});
+    const before = [
+      ...tap(100, 1),
+      asked(105, 11, 1, { delayMs: 400 }),
+      came(505, 80, 2, 11),
+      ...drawn(590, 2),
+    ];
+    const after = [asked(590, 12, 2, { delayMs: 800 }), came(1390, 60, 3, 12), ...drawn(1455, 3)];
+    expect(advised(told(...before, ...drawn(610, 2), ...after))!.savesMs).toBe(88);
+    expect(advised(told(...before, ...drawn(1200, 2)))).toBeUndefined();
+    expect(advised(slow)!.savesMs).toBe(84);
+  });
+
   it('is not, where something else was drawn, nobody saw it, or another had it drawn', () => {
     expect(advised(answers({ target: 'status “Wait”' }))).toBeUndefined();
     expect(advised(answers({ inView: false }))).toBeUndefined();

@@ -1,9 +1,11 @@
+import type { RowContent } from '../format/rows';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { appendTo } from '../recording/group';
 import { oncePerRecording } from '../recording/once';
 import type { Recording, TimeRange } from '../recording/recording';
 import { firstIndex } from '../recording/search';
 import { chainOf, type Chain } from './chain';
+import type { Handler } from './links';
 import { pageAfter, type PageLoad } from './page-loads';
 import { stepsTo, type OutcomeStep } from './steps';
 
@@ -38,12 +40,18 @@ const visibleRedraws = oncePerRecording((recording): ReadonlyMap<number, readonl
   return found;
 });
 
-/** When a frame was handed on whose changes were counted at a time. */
-function pictureMs({ events: { render } }: Recording, startMs: number): number {
+/** Redraws that changed something in view and were written by a handler. */
+export function visibleRedrawsBy(recording: Recording, handler: number | undefined): RowContent<'redraw'>[] {
+  const found = handler === undefined ? [] : (visibleRedraws(recording).get(handler) ?? []);
+  return found.map((at) => recording.events.redraw.row(at));
+}
+
+/** The frame whose changes were counted at a time, where it was recorded. */
+export function pictureAt({ events: { render } }: Recording, startMs: number): TimeRange | undefined {
   const at = render.firstFrom(startMs - 0.01);
-  if (at >= render.length) return startMs;
-  const { startMs: beganMs, durationMs } = render.row(at);
-  return Math.abs(beganMs - startMs) < 0.1 ? beganMs + durationMs : startMs;
+  const picture = at < render.length ? render.row(at) : undefined;
+  if (picture === undefined || Math.abs(picture.startMs - startMs) >= 0.1) return undefined;
+  return { startMs: picture.startMs, endMs: picture.startMs + picture.durationMs };
 }
 
 /** When each thing was done, in order of time, by its label. */
@@ -72,20 +80,19 @@ function followed(recording: Recording, interaction: Interaction): Outcome | und
     const endMs = page.paintMs;
     return { interaction, startMs, endMs, lengthMs: endMs - startMs, target: page.path, steps, chain, page };
   }
-  const redraws = visibleRedraws(recording);
-  let last: { readonly endMs: number; readonly at: number; readonly by: number } | undefined;
-  for (const { id } of chain.handlers) {
-    for (const at of redraws.get(id ?? -1) ?? []) {
-      const endMs = pictureMs(recording, recording.events.redraw.row(at).startMs);
-      if (endMs <= untilMs && endMs > (last?.endMs ?? -Infinity)) last = { endMs, at, by: id! };
+  let last:
+    { readonly endMs: number; readonly target: string | undefined; readonly writer: Handler } | undefined;
+  for (const writer of chain.handlers) {
+    for (const redraw of visibleRedrawsBy(recording, writer.id)) {
+      const endMs = pictureAt(recording, redraw.startMs)?.endMs ?? redraw.startMs;
+      if (endMs <= untilMs && endMs > (last?.endMs ?? -Infinity))
+        last = { endMs, target: redraw.target, writer };
     }
   }
   const answeredMs = startMs + interaction.feltMs + SAME_ANSWER_MS;
   if (last === undefined || last.endMs <= answeredMs) return undefined;
-  const writer = chain.handlers.find(({ id }) => id === last.by)!;
-  const steps = stepsTo(recording, interaction, chain, { writer, endMs: last.endMs });
-  const target = recording.events.redraw.value('target', last.at);
-  const { endMs } = last;
+  const { endMs, target } = last;
+  const steps = stepsTo(recording, interaction, chain, last);
   return { interaction, startMs, endMs, lengthMs: endMs - startMs, target, steps, chain, page: undefined };
 }
 

@@ -1,44 +1,51 @@
 import { ms, text } from '../blame/sentence';
-import { outcomeOf } from '../outcomes/outcome';
+import type { Interaction } from '../inputs/interactions';
+import type { Handler } from '../outcomes/links';
+import { outcomeOf, pictureAt, visibleRedrawsBy } from '../outcomes/outcome';
 import type { Recording } from '../recording/recording';
-import type { Sting } from '../stings/sting';
 import type { Adviser } from './suggestion';
 
 /** Drawings that take less in all are hardly worth it. */
 const WORTH_MS = 50;
 
+/** A time at which something was drawn. */
 interface Drawing {
+  readonly writer: Handler;
   readonly atMs: number;
-  /** Of the handler that wrote it and of the picture. */
-  readonly costMs: number;
+  /** Of the picture. */
+  readonly pictureMs: number;
 }
 
-/** When what changed last was drawn on the way to the outcome, each time with what that took. */
-function drawingsOf(recording: Recording, sting: Sting, target: string): Drawing[] {
-  const { redraw, render } = recording.events;
-  const chain = sting.interaction && outcomeOf(recording, sting.interaction)?.chain;
-  const handlers = new Map(chain?.handlers.map((handler) => [handler.id, handler]));
-  const found = new Map<number, Drawing>();
-  for (let index = redraw.firstFrom(sting.startMs); index < redraw.length; index++) {
-    const row = redraw.row(index);
-    if (row.startMs > sting.endMs) break;
-    const writer = row.by === undefined ? undefined : handlers.get(row.by);
-    if (writer === undefined || row.target !== target || !row.changed || !row.inView) continue;
-    const at = render.firstFrom(row.startMs - 0.01);
-    const picture = at < render.length ? render.row(at) : undefined;
-    const pictureMs = picture && Math.abs(picture.startMs - row.startMs) < 0.1 ? picture.durationMs : 0;
-    found.set(row.startMs, { atMs: row.startMs, costMs: writer.durationMs + pictureMs });
-  }
-  return [...found.values()].sort((a, b) => a.atMs - b.atMs);
+/** When something was drawn by what an input set going, up to a time. */
+function drawingsOf(
+  recording: Recording,
+  interaction: Interaction,
+  target: string,
+  untilMs: number,
+): Drawing[] {
+  const handlers = outcomeOf(recording, interaction)?.chain.handlers ?? [];
+  return handlers
+    .flatMap((writer) => visibleRedrawsBy(recording, writer.id).map((redraw) => ({ writer, redraw })))
+    .filter(({ redraw }) => redraw.target === target && redraw.startMs <= untilMs)
+    .map(({ writer, redraw: { startMs: atMs } }) => {
+      const picture = pictureAt(recording, atMs);
+      return { writer, atMs, pictureMs: picture === undefined ? 0 : picture.endMs - picture.startMs };
+    })
+    .sort((a, b) => a.atMs - b.atMs);
 }
 
 /** What was drawn several times on the way to its last change, though people wait for the last alone. */
-export const drawOnce: Adviser = (recording, { sting }) => {
-  const { detail } = sting;
-  if (detail?.type !== 'slow-outcome' || detail.isPage || detail.target === undefined) return [];
-  const drawings = drawingsOf(recording, sting, detail.target);
+export const drawOnce: Adviser = (recording, { sting: { detail, interaction, endMs } }) => {
+  if (detail?.type !== 'slow-outcome' || detail.isPage || detail.target === undefined || !interaction)
+    return [];
+  const drawings = drawingsOf(recording, interaction, detail.target, endMs);
   const earlier = drawings.slice(0, -1);
-  const earlierMs = earlier.reduce((sum, { costMs }) => sum + costMs, 0);
+  const writers = new Set(earlier.map(({ writer }) => writer));
+  // What wrote the last picture is needed anyway.
+  writers.delete(drawings.at(-1)!.writer);
+  const earlierMs =
+    earlier.reduce((sum, { pictureMs }) => sum + pictureMs, 0) +
+    [...writers].reduce((sum, { durationMs }) => sum + durationMs, 0);
   if (earlierMs < WORTH_MS) return [];
   const times = drawings.length === 2 ? 'twice' : `${drawings.length} times`;
   return [

@@ -122,6 +122,15 @@ describe('packed calls', () => {
     expect(packer.open).toEqual([SCRIPT]);
   });
 
+  it('name nothing of a script whose ids lie within those of another, behind a third', () => {
+    const packer = new CallPacker();
+    const functions = Array.from({ length: 100 }, () => registration.functions[1]!);
+    packer.register(FIRST_EXACT_FUNCTION, JSON.stringify({ ...registration, functions }));
+    for (const at of [10, 50]) packer.register(FIRST_EXACT_FUNCTION + at, JSON.stringify(registration));
+    const rows = packer.functionRows('friday', [FIRST_EXACT_FUNCTION + 51, FIRST_EXACT_FUNCTION + 70]);
+    expect(rows.flatMap((row) => (row.kind === 'function' ? [row.name] : []))).toEqual(['', '']);
+  });
+
   it('name nothing where two scripts have the same ids, as one that an app has kept from another run', () => {
     for (const [firstId, functions] of [
       [FIRST_EXACT_FUNCTION, registration.functions],

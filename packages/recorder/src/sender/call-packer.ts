@@ -54,18 +54,14 @@ export class CallPacker {
    * server, with ids that others have by now.
    */
   register(firstId: number, told: string): void {
+    if (this.#registered.some((known) => known.firstId === firstId && known.told === told)) return;
     const registered: Registered = { firstId, told };
-    let at = this.#registered.findIndex((known) => known.firstId > firstId);
-    if (at < 0) at = this.#registered.length;
-    const before = this.#registered[at - 1];
-    if (before?.firstId === firstId && before.told === told) return;
-    const after = this.#registered[at];
-    for (const other of [before, after]) {
-      if (other === undefined) continue;
-      const [first, second] = other === before ? [other, registered] : [registered, other];
-      if (endOf(first) > second.firstId) other.isDoubtful = registered.isDoubtful = true;
+    for (const known of this.#registered) {
+      if (known.firstId < endOf(registered) && firstId < endOf(known))
+        known.isDoubtful = registered.isDoubtful = true;
     }
-    this.#registered.splice(at, 0, registered);
+    this.#registered.push(registered);
+    this.#registered.sort((a, b) => a.firstId - b.firstId);
   }
 
   /** Functions that ran on the main thread when its latest chunk ended, the outermost first. */
