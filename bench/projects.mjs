@@ -11,6 +11,7 @@ import {
   displayName,
   findStings,
   missingFor,
+  ownerOf,
   readRecording,
   recordScript,
 } from '../packages/server/dist/index.js';
@@ -31,7 +32,7 @@ const stepsOf = ({ leads }) => [
 
 /** Errors that pages have told since the last look. */
 async function startTally() {
-  let told = [];
+  const told = [];
   const server = createServer(async (request, response) => {
     told.push(await text(request));
     response.writeHead(204, { 'access-control-allow-origin': '*' }).end();
@@ -61,16 +62,11 @@ function judged(recording, slow) {
     blame,
     sting: { feltMs },
   } = anatomyOf(recording, sting);
-  const functions = culprits.map(({ functionId, chargedMs }) => ({
-    recorded: recording.functions.get(functionId),
-    chargedMs,
-  }));
-  const known = functions.find(({ recorded }) => displayName(recorded).endsWith('weighDeck'))?.recorded;
+  const functions = culprits.map(({ functionId }) => recording.functions.get(functionId));
+  const known = functions.find((recorded) => displayName(recorded).endsWith('weighDeck'));
   const owners = [...recording.functions.values()];
   const isLibraryFile = ({ originalFile = '' }) => /node_modules|\.vite\/deps/.test(originalFile);
-  const first = functions.find(
-    ({ recorded }) => recorded?.owner !== 'library' && recorded?.owner !== 'browser',
-  )?.recorded;
+  const first = functions.find((recorded) => ownerOf(recorded) === 'own');
   return {
     found: true,
     function: known !== undefined && known === first,

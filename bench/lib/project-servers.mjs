@@ -1,7 +1,7 @@
 /** Projects of `bench/projects`, each with the server that its developers would start. */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { copyFileSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -14,14 +14,25 @@ const vite = (port) => ['vite', '--port', String(port), '--strictPort', '--host'
 const webpack = (port) => ['webpack', 'serve', '--port', String(port)];
 const node = (port) => ['node', 'server.mjs', String(port)];
 
+/** What stands in each page for `TELL_ERRORS`; `TALLY` is where it tells of them. */
+const TELL_ERRORS = `addEventListener("error", (event) => tell(event.message));
+addEventListener("unhandledrejection", (event) => tell(String(event.reason)));
+{ const { error } = console; console.error = (...all) => { tell(all.join(" ")); error(...all); }; }
+function tell(text) { navigator.sendBeacon("TALLY", text); }`.replaceAll('\n', ' ');
+
 /**
- * By name: the folder, the command, and the file that holds the slow function. `library` is what the path of a library's
- * file holds; `hot` whether the server puts changed files into open pages.
+ * By name: the folder, the command, and the file that holds the slow function. `borrows` are files of other projects;
+ * `hot` is whether the server puts changed files into open pages, `leads` what is clicked to get to the slow one.
  */
 export const KINDS = {
   'vite-react': { command: vite, slow: 'src/Board.jsx', hot: true },
   'vite-vue': { command: vite, slow: 'src/Board.vue', hot: true },
-  'vite-svelte': { command: vite, slow: 'src/Board.svelte', hot: true },
+  'vite-svelte': {
+    command: vite,
+    borrows: { 'index.html': 'vite-vue/index.html' },
+    slow: 'src/Board.svelte',
+    hot: true,
+  },
   angular: {
     command: (port) => ['ng', 'serve', '--port', String(port), '--host', '127.0.0.1'],
     slow: 'src/board.ts',
@@ -29,6 +40,7 @@ export const KINDS = {
   },
   next: {
     command: (port) => ['next', 'dev', '--port', String(port), '--hostname', '127.0.0.1'],
+    borrows: { 'app/board.jsx': 'vite-react/src/Board.jsx' },
     slow: 'app/board.jsx',
     hot: true,
   },
@@ -43,7 +55,13 @@ export const KINDS = {
   ...Object.fromEntries(
     ['nonce', 'strict', 'hash'].map((policy) => [
       `built-${policy}`,
-      { folder: 'strict', command: node, slow: 'src/board.js', path: `/?policy=${policy}` },
+      {
+        folder: 'strict',
+        command: node,
+        borrows: { 'src/board.js': 'webpack/src/board.js' },
+        slow: 'src/board.js',
+        path: `/?policy=${policy}`,
+      },
     ]),
   ),
   pages: { command: node, slow: 'deck.js', leads: '#deck' },
@@ -86,11 +104,13 @@ async function answers(url, child, said) {
  * @returns address, the slow function's place, what changes the project's text, and what ends the server
  */
 export async function startProject(name, tallyUrl) {
-  const { folder: from = name, command, slow, path = '/', env = {}, leads, hot } = KINDS[name];
+  const { folder: from = name, command, slow, path = '/', env = {}, borrows = {}, leads, hot } = KINDS[name];
   const folder = installed(join(PROJECTS, from));
+  for (const [file, of] of Object.entries(borrows)) copyFileSync(join(PROJECTS, of), join(folder, file));
   for (const file of textFiles(folder)) {
     const text = readFileSync(file, 'utf8');
-    if (text.includes('TALLY')) writeFileSync(file, text.replaceAll('TALLY', tallyUrl));
+    const whole = text.replaceAll('TELL_ERRORS', TELL_ERRORS).replaceAll('TALLY', tallyUrl);
+    if (whole !== text) writeFileSync(file, whole);
   }
   const port = await freePort();
   const url = new URL(path, `http://localhost:${port}`);

@@ -6,7 +6,7 @@ const page = (
   title,
   script,
 ) => `<!doctype html><html lang="en"><head><title>${title}</title><link rel="icon" href="data:,">
-<script>addEventListener("error",(e)=>tell(e.message));addEventListener("unhandledrejection",(e)=>tell(String(e.reason)));{const{error}=console;console.error=(...all)=>{tell(all.join(" "));error(...all)}}function tell(text){navigator.sendBeacon("TALLY",text)}</script></head><body><h1>${title}</h1><a id="deck" href="/deck">Deck</a>
+<script>TELL_ERRORS</script></head><body><h1>${title}</h1><a id="deck" href="/deck">Deck</a>
 <button id="weigh">Weigh</button><ul id="loads"></ul><script src="/${script}.js"></script></body></html>`;
 
 createServer((request, response) => {

@@ -66,6 +66,7 @@ export * from './report/test-cases';
 export * from './exact/in-work';
 export * from './exact/insertions';
 export { evaluatedScript } from './sources/evaluated-scripts';
+export { inlineMap } from './sources/inline-map';
 export { readSourceMap } from './sources/source-map';
 export { toBase64 } from './format/base64';
 export * from './exact/left-alone';

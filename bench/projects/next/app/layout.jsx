@@ -1,5 +1,4 @@
-const TELL =
-  'addEventListener("error",(e)=>tell(e.message));addEventListener("unhandledrejection",(e)=>tell(String(e.reason)));{const{error}=console;console.error=(...all)=>{tell(all.join(" "));error(...all)}}function tell(text){navigator.sendBeacon("TALLY",text)}';
+const TELL = 'TELL_ERRORS';
 
 export const metadata = { title: 'Skerry Line', icons: 'data:,' };
 

@@ -12,64 +12,9 @@ import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { suggestionsFor } from '../suggestions/suggest';
 import { interactionsOf } from '../inputs/interactions';
 import { recordingOf } from '../testing/arbitrary-recording';
+import { PICTURE_MS, asked, came, drawn, tap, told } from '../testing/chain-rows';
 import { outcomesOf } from './outcome';
 
-const PICTURE_MS = 4;
-
-/** A tap at a time, with its listener. */
-const tap = (startMs: number, id: number, target = 'button “Crew roster”'): Row[] => [
-  {
-    kind: 'input',
-    thread: 0,
-    startMs,
-    durationMs: 24,
-    type: 'click',
-    processingStartMs: startMs + 2,
-    processingEndMs: startMs + 6,
-    interaction: id,
-    target,
-  },
-  {
-    kind: 'handler',
-    thread: 0,
-    startMs: startMs + 2,
-    durationMs: 4,
-    type: 'event-listener',
-    invoker: 'BUTTON#crew-roster.onclick',
-    id,
-  },
-];
-const asked = (startMs: number, id: number, by: number, about: object = {}): Row =>
-  ({ kind: 'schedule', thread: 0, startMs, id, type: 'timer', by, ...about }) as Row;
-const came = (startMs: number, durationMs: number, id: number, schedule: number): Row => ({
-  kind: 'handler',
-  thread: 0,
-  startMs,
-  durationMs,
-  type: 'user-callback',
-  invoker: 'TimerHandler:setTimeout',
-  id,
-  schedule,
-});
-/** A change in view, and the picture of it. */
-const drawn = (startMs: number, by: number, about: object = {}): Row[] => [
-  { kind: 'render', thread: 0, startMs, durationMs: PICTURE_MS, styleMs: 1, layoutMs: 1, paintMs: 2 },
-  {
-    kind: 'redraw',
-    thread: 0,
-    startMs,
-    nodes: 1,
-    attributes: 0,
-    texts: 0,
-    changed: true,
-    inView: true,
-    target: 'list “Crew”',
-    by,
-    ...about,
-  } as Row,
-];
-const end: Row = { kind: 'end', startMs: 30_000, reason: 'stopped' };
-const told = (...rows: Row[]): Recording => recordingOf([...rows, end]);
 const only = (recording: Recording) => outcomesOf(recording)[0];
 
 describe('the outcome of an input', () => {
@@ -268,51 +213,6 @@ describe('a slow outcome', () => {
     expect(becauseText(advice!.evidence)).toBe(
       'api/crew for 501 ms, then api/shifts for 700 ms, each sent after the answer to the one before.',
     );
-  });
-});
-
-describe('what was drawn on the way to an outcome', () => {
-  const answers = (middle: object, by = 2) =>
-    told(
-      ...tap(100, 1),
-      asked(105, 11, 1, { delayMs: 400 }),
-      came(505, 80, 2, 11),
-      ...drawn(590, by, middle),
-      asked(590, 12, 2, { delayMs: 800 }),
-      came(1390, 60, 3, 12),
-      ...drawn(1455, 3),
-    );
-  const advised = (recording: Recording) => {
-    const slow = findStings(recording, DEFAULT_THRESHOLDS).find(({ kind }) => kind === 'slow-outcome')!;
-    return suggestionsFor(recording, anatomyOf(recording, slow)).find(({ kind }) => kind === 'draw-once');
-  };
-
-  it('is advised to be drawn once, with what the earlier drawings took', () => {
-    const advice = advised(answers({}))!;
-    expect(advice.savesMs).toBe(84);
-    expect(becauseText(advice.evidence)).toBe(
-      'list “Crew” was drawn twice; before the last, handlers and pictures took 84 ms for it.',
-    );
-  });
-
-  it('counts what wrote it once, and not where it wrote the last picture too', () => {
-    const slow = answers({});
-    const before = [
-      ...tap(100, 1),
-      asked(105, 11, 1, { delayMs: 400 }),
-      came(505, 80, 2, 11),
-      ...drawn(590, 2),
-    ];
-    const after = [asked(590, 12, 2, { delayMs: 800 }), came(1390, 60, 3, 12), ...drawn(1455, 3)];
-    expect(advised(told(...before, ...drawn(610, 2), ...after))!.savesMs).toBe(88);
-    expect(advised(told(...before, ...drawn(1200, 2)))).toBeUndefined();
-    expect(advised(slow)!.savesMs).toBe(84);
-  });
-
-  it('is not, where something else was drawn, nobody saw it, or another had it drawn', () => {
-    expect(advised(answers({ target: 'status “Wait”' }))).toBeUndefined();
-    expect(advised(answers({ inView: false }))).toBeUndefined();
-    expect(advised(answers({}, 77))).toBeUndefined();
   });
 });
 

@@ -1,11 +1,11 @@
-import { fromBase64 } from '../format/base64';
+import { inlineMap } from './inline-map';
 import type { ScriptText } from './resolve-script';
 
 const CALL = 'eval(';
 /** What may stand between the call and its text: what makes it trusted (Trusted Types). */
 const BEFORE_TEXT = /(?:[\w$]+(?:\.[\w$]+)*\()?(?=")/y;
 const OWN_ADDRESS = /^\/\/[#@]\s*sourceURL=(\S+)[ \t]*$/gm;
-const INLINE_MAP = /^\/\/[#@]\s*sourceMappingURL=data:[^,]*;base64,(\S+)[ \t]*$/gm;
+const INLINE_MAP = /^\/\/[#@]\s*sourceMappingURL=(data:\S+)[ \t]*$/gm;
 
 /** An address as recordings keep it: without query and fragment; of a scheme without hosts, "null" in the host's place. */
 function plainAddress(url: string): string | undefined {
@@ -24,8 +24,8 @@ function plainAddress(url: string): string | undefined {
 export function evaluatedScript(code: string): (ScriptText & { readonly text: string }) | undefined {
   const url = [...code.matchAll(OWN_ADDRESS)].at(-1)?.[1];
   if (url === undefined || plainAddress(url) === undefined) return undefined;
-  const encoded = [...code.matchAll(INLINE_MAP)].at(-1)?.[1];
-  return { url, text: code, ...(encoded === undefined ? {} : mapOf(encoded, url)) };
+  const map = [...code.matchAll(INLINE_MAP)].at(-1)?.[1];
+  return { url, text: code, ...(map === undefined ? {} : inlineMap(map, url)) };
 }
 
 /** Where the string ends that begins at an offset, behind its quotation mark; undefined where it has no end. */
@@ -69,12 +69,4 @@ export function evaluatedScripts(text: string): Map<string, ScriptText> {
     found.set(plainAddress(script.url)!, script);
   }
   return found;
-}
-
-function mapOf(encoded: string, url: string): Partial<ScriptText> {
-  try {
-    return { map: new TextDecoder().decode(fromBase64(encoded)), mapUrl: url };
-  } catch {
-    return { problem: 'its source map is a data address that cannot be read' };
-  }
 }

@@ -4,8 +4,6 @@ import type { Row } from '../format/rows';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { evaluatedScripts } from './evaluated-scripts';
 import { functionSites, siteAt } from './function-sites';
-import { hasLibraryBanner } from './library-banner';
-import { isLibraryPath, originalPath } from './original-path';
 import { resolveFunctions, sourcesToFetch } from './resolve';
 import { textPart } from './text-part';
 import { LineIndex } from './text-position';
@@ -175,6 +173,15 @@ describe('resolving', () => {
     expect(placed({ problem: 'it was not there' })).toEqual([]);
   });
 
+  it('asks for no more scripts where one came from the page itself', () => {
+    const recording = recordingOf([
+      { kind: 'source', id: 0, url: URL_OF_SCRIPT },
+      { kind: 'source', id: 1, url: 'blob:' },
+      { kind: 'function', id: 0, name: 'ebb', source: 1, line: 1, column: 1 },
+    ]);
+    expect(sourcesToFetch(recording).map(({ id }) => id)).toEqual([1]);
+  });
+
   it('finds scripts that another holds as text and has evaluated, by the addresses they give themselves', () => {
     const { code, map } = bundled();
     const address = 'deck-internal:///./out/trim.js';
@@ -299,42 +306,5 @@ describe('places in a script', () => {
     const lines = new LineIndex('ab\ncd\n\nef');
     for (let offset = 0; offset <= 9; offset++) expect(lines.offset(lines.position(offset))).toBe(offset);
     expect(lines.position(7)).toEqual({ line: 4, column: 1 });
-  });
-});
-
-describe('paths of original sources', () => {
-  it('lose scheme, host, query and leading dots', () => {
-    for (const given of [
-      'webpack://desk/./src/deck/trim.ts?1f',
-      '../../src/deck/trim.ts',
-      'http://localhost:5173/src/deck/trim.ts?t=12',
-    ]) {
-      expect(originalPath(given)).toBe('src/deck/trim.ts');
-    }
-  });
-
-  it('tell what a package manager brought', () => {
-    expect(isLibraryPath('node_modules/tides/index.js')).toBe(true);
-    expect(isLibraryPath('src/vendors/list.ts')).toBe(false);
-    expect(isLibraryPath('http://localhost:3000/_chunks/node_modules_tides_index_1f.js')).toBe(true);
-    expect(isLibraryPath('src/about_node_modules_/list.ts')).toBe(false);
-  });
-
-  it('tell a release of a library by what it says of itself, and not an app’s own build', () => {
-    const at = (file: string, banner: string) => hasLibraryBanner(`/files/${file}`, `${banner}\nvar x = 1;`);
-    expect(at('tides.min.js', '/*!\n * Tides.js v4.6.1\n * Released under the MIT License\n */')).toBe(true);
-    expect(at('tide-chart.js?v=2', '/** @license tide-chart 2.0.10 */')).toBe(true);
-    expect(at('desk.js', '/*! desk v3.2.1 (c) Skerry Line, all rights reserved */')).toBe(false);
-    expect(at('desk.js', '/*! tides v4.6.1 | MIT */')).toBe(false);
-    expect(at('tides.js', '/* of 2.4.1 under MIT */')).toBe(false);
-    expect(at('tides.js', 'f(); /*! tides v4.6.1 | MIT */')).toBe(false);
-    const url = 'http://localhost:4781/tides.js';
-    const recording = recordingOf([
-      { kind: 'source', id: 0, url },
-      { kind: 'function', id: 0, name: 'ebb', source: 0, line: 2, column: 1 },
-    ]);
-    const text = '/*! tides v4.6.1 | MIT */\nfunction ebb() {}';
-    const rows = resolveFunctions(recording, new Map([[url, { url, text }]]));
-    expect(rows.find((row) => row.kind === 'function')).toMatchObject({ owner: 'library' });
   });
 });

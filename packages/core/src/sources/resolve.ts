@@ -13,8 +13,8 @@ type ResolvingRow = RowOfKind<'source'> | RowOfKind<'function'> | RowOfKind<'tex
 /** Whether nothing is known of a function but the name that `bind` has given it. */
 const isPlacelessBound = (recorded: RecordedFunction) => recorded.source === undefined && isBound(recorded);
 
-/** Whether a script has an address that no server answers at, as one has that another evaluated. */
-const isAtNoServer = ({ url }: Source) => url !== '' && !/^https?:/.test(url);
+/** Whether a script has an address that no server answers at, as one may have that another evaluates. */
+const isAtNoServer = ({ url }: Source) => url !== '' && !/^(?:https?|blob|data):/.test(url);
 
 /** Scripts of a recording whose text is needed to name its functions. */
 export function sourcesToFetch(recording: Recording): Source[] {

@@ -10,17 +10,21 @@ import {
 import { Decompress } from 'fzstd';
 
 /** Content codings (RFC 9110, section 8.4.1) that can be undone here. */
-const READABLE_CODINGS = ['gzip', 'x-gzip', 'deflate', 'br', 'zstd', 'identity'];
+export const READABLE_CODINGS: readonly string[] = ['gzip', 'deflate', 'br', 'zstd'];
+/** What a browser may name beside them: another name of one, and none. */
+const AS_GOOD = ['x-gzip', 'identity'];
 
 /**
  * Of the codings that a browser takes, those that can be undone here: what then passes as it is can be read by it, too.
  * @param accepted value of `Accept-Encoding`
  */
 export function readableCodings(accepted: string): string {
+  const readable = [...READABLE_CODINGS, ...AS_GOOD];
   const both = accepted
     .split(',')
-    .filter((one) => READABLE_CODINGS.includes(one.split(';', 1)[0]!.trim().toLowerCase()));
-  return both.map((one) => one.trim()).join(', ') || 'identity';
+    .map((one) => one.trim())
+    .filter((one) => readable.includes(one.split(';', 1)[0]!.trim().toLowerCase()));
+  return both.join(', ') || 'identity';
 }
 
 /** "deflate" is meant to come with a header (RFC 1950); many servers leave it out (RFC 1951), and browsers take both. */
@@ -62,10 +66,12 @@ const ZSTD_BYTES_AT_ONCE = 64;
 /** As much as a frame may want to keep in mind; browsers take no more than 8 MB (RFC 8878, section 3.1.1.1.2). */
 const LARGEST_WINDOW = 128 * 2 ** 20;
 const ZSTD_MAGIC = 0xfd2fb528;
+/** A frame says by then how much it wants to keep in mind. Bytes. */
+const ZSTD_HEAD = 14;
 
 /**
  * What a frame wants to keep in mind, in bytes (RFC 8878, section 3.1.1.1).
- * @param head of the frame: its first 14 bytes, or all of it
+ * @param head of the frame, or all of it where it is shorter
  */
 function zstdWindow(head: Buffer): number {
   if (head.length < 6 || head.readUInt32LE(0) !== ZSTD_MAGIC) return 0;
@@ -108,7 +114,7 @@ class ZstdDecompressing extends Transform {
   async #take(piece: Buffer): Promise<void> {
     if (this.#head === undefined) return this.#undo(piece);
     this.#head = Buffer.concat([this.#head, piece]);
-    if (this.#head.length < 14) return;
+    if (this.#head.length < ZSTD_HEAD) return;
     const begin = this.#head;
     this.#head = undefined;
     await this.#begin(begin);

@@ -114,18 +114,14 @@ export class RecordingProxy {
     this.#restoreOrigin(upstream);
     withoutDeviceCookie(upstream);
     if (asksForScript(request)) this.#control.asked(this.#urlOf(request));
+    const accepted = request.headers['accept-encoding'];
     if (asksForWorker(request) || (this.#control.settings.mode === 'exact' && asksForScript(request))) {
       for (const name of ['if-none-match', 'if-modified-since', 'range']) upstream.removeHeader(name);
-      upstream.setHeader(
-        'accept-encoding',
-        readableCodings(String(request.headers['accept-encoding'] ?? '')),
-      );
+      upstream.setHeader('accept-encoding', readableCodings(accepted ?? ''));
     }
     if (destinationOf(request) === 'other') return;
     const accepts = /\btext\/html\b|\*\/\*/.test(request.headers.accept ?? '*/*');
-    const accepted = request.headers['accept-encoding'];
-    if (accepts && accepted !== undefined)
-      upstream.setHeader('accept-encoding', readableCodings(String(accepted)));
+    if (accepts && accepted !== undefined) upstream.setHeader('accept-encoding', readableCodings(accepted));
   }
 
   /** The app must see its own origin where the browser names the proxy's. */

@@ -1,8 +1,8 @@
 import { get as getPlainly, type IncomingMessage } from 'node:http';
 import { get as getSecurely } from 'node:https';
 import { pipeline } from 'node:stream';
-import type { ScriptText } from '@nettle-patch/core';
-import { decompressor } from '../proxy/decompress';
+import { inlineMap, type ScriptText } from '@nettle-patch/core';
+import { READABLE_CODINGS, decompressor } from '../proxy/decompress';
 import { textWithin } from '../proxy/text-within';
 import { atOrigin } from './at-origin';
 import { codeOfPage } from './code-of-page';
@@ -25,7 +25,7 @@ function isPage(type: string | null, text: string): boolean {
 /** Asks an app, which may have a certificate of its own. */
 function answerOf(url: URL): Promise<IncomingMessage> {
   return new Promise((resolve, reject) => {
-    const headers = { 'accept-encoding': 'gzip, deflate, br, zstd' };
+    const headers = { 'accept-encoding': READABLE_CODINGS.join(', ') };
     const signal = AbortSignal.timeout(TIME_LIMIT_MS);
     const get = url.protocol === 'https:' ? getSecurely : getPlainly;
     get(url, { headers, signal, rejectUnauthorized: false }, resolve).once('error', reject);
@@ -56,11 +56,6 @@ async function fetchText(url: URL): Promise<{ text: string; mapHeader: string | 
   } finally {
     answer.destroy();
   }
-}
-
-function inlineMap(url: string): string {
-  const [head = '', body = ''] = url.slice('data:'.length).split(/,(.*)/s);
-  return /;base64$/i.test(head) ? Buffer.from(body, 'base64').toString('utf8') : decodeURIComponent(body);
 }
 
 function mapAddress(text: string, header: string | null): string | undefined {
@@ -96,13 +91,7 @@ export async function fetchMap(
 ): Promise<Pick<ScriptText, 'map' | 'mapUrl' | 'problem'>> {
   const named = mapAddress(text, header);
   if (named === undefined) return {};
-  if (named.startsWith('data:')) {
-    try {
-      return { map: inlineMap(named), mapUrl: url.href };
-    } catch {
-      return { problem: 'its source map is a data address that cannot be read' };
-    }
-  }
+  if (named.startsWith('data:')) return inlineMap(named, url.href);
   if (!URL.canParse(named, url.href)) return { problem: 'its source map is at no address' };
   const mapUrl = new URL(named, url);
   if (mapUrl.origin !== origins.proxyOrigin) return { problem: 'its source map is on another origin' };
