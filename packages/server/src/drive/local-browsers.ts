@@ -1,8 +1,8 @@
 import { existsSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
 import { delimiter, join } from 'node:path';
 import { BidiBrowser } from './bidi';
 import { BrowserError, type Browser } from './browser';
+import { freePort, withPort } from './free-port';
 import { Profile, Program } from './program';
 import { WebDriverBrowser } from './webdriver';
 
@@ -83,14 +83,6 @@ async function openedOrEnded(
   }
 }
 
-async function freePort(): Promise<number> {
-  const server = createServer();
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const { port } = server.address() as AddressInfo;
-  await new Promise((resolve) => server.close(resolve));
-  return port;
-}
-
 async function openChromium(): Promise<Browser> {
   const [driverPath, binary] = [needed('chromium-driver', 'chromedriver'), needed('chromium', 'chromium')];
   const profile = new Profile();
@@ -145,5 +137,5 @@ async function openWebKit(): Promise<Browser> {
  * @throws BrowserError
  */
 export function openLocalBrowser(name: BrowserName): Promise<Browser> {
-  return { chromium: openChromium, firefox: openFirefox, webkit: openWebKit }[name]();
+  return withPort({ chromium: openChromium, firefox: openFirefox, webkit: openWebKit }[name]);
 }
