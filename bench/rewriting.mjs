@@ -1,7 +1,8 @@
 /**
  * What rewriting breaks, which is to be nothing: programs for testing parsers, every script of this project's own
  * dependencies, and packages from the registry whose own tests are run as they are and rewritten. Prints counts, and
- * each that differs; and how quickly large bundles get through. `npm run bench -- rewriting [--json]`
+ * each that differs; and how quickly large bundles get through.
+ * `npm run bench -- rewriting [bundles] [programs] [dependencies] [packages] [--json]`
  */
 import { execFile } from 'node:child_process';
 import { cpSync, existsSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
@@ -144,17 +145,21 @@ async function ownTests(folder) {
   return { ...counts, packages: packages.size, tests, differing };
 }
 
-const bundles = await largeBundles();
 const folder = installed(path('rewriting/'));
 const programs = join(folder, 'node_modules/test262-parser-tests');
-const figures = [
-  rewriteAll(
-    'programs for testing parsers',
-    ['pass', 'pass-explicit'].flatMap((part) => [...scriptsBelow(join(programs, part))]),
-    (file) => file.includes('.module.'),
-  ),
-  rewriteAll('dependencies of this project', scriptsBelow(path('../node_modules')), isModuleFile),
-  await ownTests(folder),
-  bundles,
-];
+const parts = {
+  bundles: largeBundles,
+  programs: () =>
+    rewriteAll(
+      'programs for testing parsers',
+      ['pass', 'pass-explicit'].flatMap((part) => [...scriptsBelow(join(programs, part))]),
+      (file) => file.includes('.module.'),
+    ),
+  dependencies: () =>
+    rewriteAll('dependencies of this project', scriptsBelow(path('../node_modules')), isModuleFile),
+  packages: () => ownTests(folder),
+};
+const asked = process.argv.slice(2).filter((word) => Object.hasOwn(parts, word));
+const figures = {};
+for (const name of asked.length > 0 ? asked : Object.keys(parts)) figures[name] = await parts[name]();
 if (asJson) console.log(JSON.stringify(figures, null, 2));

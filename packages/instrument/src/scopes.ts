@@ -6,11 +6,12 @@ type FunctionDeclaration = Extract<AnyNode, { type: 'FunctionDeclaration' }>;
 
 /** The functions declared by statements themselves, labelled or not, and not by blocks in them. */
 function functionsDeclaredBy(statements: readonly AnyNode[]): FunctionDeclaration[] {
-  return statements.flatMap((statement) => {
-    let at = statement;
+  const declared: FunctionDeclaration[] = [];
+  for (let at of statements) {
     while (at.type === 'LabeledStatement') at = at.body;
-    return at.type === 'FunctionDeclaration' ? [at] : [];
-  });
+    if (at.type === 'FunctionDeclaration') declared.push(at);
+  }
+  return declared;
 }
 
 const isDirectEval = (node: AnyNode) =>

@@ -75,8 +75,10 @@ export function functionSites(text: string): FunctionSite[] | undefined {
 /** A function of a tree. @param parent the node that it stands in directly, which may give it a name */
 export function siteOf({ id, start, body, end }: FunctionNode, parent: AnyNode): FunctionSite {
   const known = nameOfTarget(id) ?? nameFromParent(parent);
-  const place = { start, bodyStart: body.start, end };
-  return known === undefined ? place : { ...place, nameStart: known.start, name: known.name };
+  const bodyStart = body.start;
+  return known === undefined
+    ? { start, bodyStart, end }
+    : { start, bodyStart, end, nameStart: known.start, name: known.name };
 }
 
 /** All functions of a parsed script (ESTree). However deep the tree is, nothing calls itself. */

@@ -9,9 +9,9 @@ import type { FromThread, Job, ToThread } from './rewriting-messages';
 /** Megabytes of stack: the parser calls itself, as deep as the code of a stranger is nested. */
 const STACK_MB = 64;
 /** Megabytes in which what is new is collected: with few, the nodes of a large tree are copied again and again. */
-const YOUNG_MB = 192;
+const YOUNG_MB = 384;
 /** Megabytes of it that a thread begins with: growing to them costs a quarter of the time of a first large script. */
-const FIRST_SEMI_SPACE_MB = 64;
+const FIRST_SEMI_SPACE_MB = 128;
 const MOST_THREADS = 4;
 /** A script that takes longer is left alone. */
 const LONGEST_MS = 120_000;
