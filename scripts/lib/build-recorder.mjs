@@ -11,7 +11,7 @@ const path = (relative) => fileURLToPath(new URL(`../../${relative}`, import.met
  * which are given in an order that compresses well.
  */
 const OWN_PROPERTIES =
-  'session onChange callback idOf label sentMore asked firstId latest emit instead happened costFromMs ring mutations methods addValues pausedAtMs apart ending time getters forces functionId inARow styledMs install setters page resume timesMs charged collect lasted onOutermost causeOf capabilities tellWorkers onRendered bothMs added removed isExact paintedMs onLaidOut intern tables originMs endResumed laidOutMs leaveAt replacements originals onWatch wrote clean isIncomparable current enterAt originEpochMs onRequest onResume socketUrl isInView stoodFor functionLike takeRows handOver unwind isDirty takeAll switch charge wrapHandlers isSmallAndTouched written chain installMs functionAtOffset functionAt placeAt currentId takeCost ranItself giveBack asWritten wrapListening writing joinUrl bodyOpen bodyClose expressionOpen expressionClose waitingBodyOpen waitingBodyClose waitingExpressionOpen waitingExpressionClose waitOpen statementWaitOpen waitClose awaitedOpen awaitedClose bareYieldOpen statementBareYieldOpen handlerOpen loopOpen loopClose loopBodyOpen loopBodyClose keepsTexts keepsText takeDropped functionRows carries'.split(
+  'session onChange callback idOf label sentMore asked firstId latest emit instead happened costFromMs ring mutations methods addValues pausedAtMs apart ending time getters forces functionId inARow styledMs install setters page resume timesMs charged collect lasted onOutermost causeOf capabilities tellWorkers onRendered bothMs added removed isExact paintedMs onLaidOut intern tables originMs endResumed laidOutMs leaveAt replacements originals onWatch wrote clean isIncomparable current enterAt originEpochMs onRequest onResume socketUrl isInView stoodFor functionLike takeRows handOver unwind isDirty takeAll switch charge wrapHandlers isSmallAndTouched written chain installMs functionAtOffset functionAt placeAt currentId takeCost ranItself giveBack asWritten wrapListening writing joinUrl bodyOpen bodyClose expressionOpen expressionClose waitingBodyOpen waitingBodyClose waitingExpressionOpen waitingExpressionClose waitOpen statementWaitOpen waitClose awaitedOpen awaitedClose bareYieldOpen statementBareYieldOpen handlerOpen loopOpen loopClose loopBodyOpen loopBodyClose keepsTexts keepsText takeDropped functionRows carries probe elementLabel NextTask refreshInterval ours arm hosts whole nextNumber began takeIn documents registerScript clockOrigin ofPage startFrame pageCaptures RecordingSession oversee nameByText isNamedByText observedCapture framesElsewhere failed sendTrace running'.split(
     ' ',
   );
 /** Single letters that no standard object has for a property that is used here. */
@@ -58,10 +58,14 @@ export async function buildRecorder() {
       path('packages/recorder/src/sender.ts'),
       path('packages/recorder/src/worker.ts'),
       path('packages/recorder/src/holder.ts'),
+      path('packages/recorder/src/blink.ts'),
+      path('packages/recorder/src/frame.ts'),
+      path('packages/recorder/src/listeners.ts'),
       path('packages/recorder/src/steps.ts'),
       path('packages/recorder/src/sign.ts'),
       path('packages/recorder/src/exact.ts'),
       path('packages/recorder/src/tag.ts'),
+      path('packages/recorder/src/tag-others.ts'),
     ],
     outdir: 'dist',
     format: 'iife',
@@ -74,6 +78,9 @@ export async function buildRecorder() {
         compress: {
           passes: 4,
           conditionals: false,
+          hoist_funs: false,
+          unsafe: true,
+          unsafe_comps: true,
           unsafe_arrows: true,
           unsafe_methods: true,
           keep_fargs: false,

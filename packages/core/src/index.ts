@@ -99,6 +99,7 @@ export * from './relay/again';
 export * from './relay/apps';
 export * from './relay/batch-order';
 export * from './relay/lost-batches';
+export * from './relay/element-labels';
 export * from './relay/frames';
 export * from './relay/lan';
 export * from './relay/paths';

@@ -8,11 +8,11 @@ document.currentScript?.remove();
 const { exact } = shared;
 shared.exact = undefined;
 if (exact !== undefined) {
-  const { ring, register } = exact;
+  const { ring, registerScript } = exact;
   const putAway = tellOfWaiting();
   provideCalls(ring, (firstId, told) => {
     putAway();
-    register(firstId, told);
+    registerScript(firstId, told);
     showAsWritten();
   });
 }

@@ -97,6 +97,8 @@ export interface WorkerRecording {
 export interface WorkerGreeting {
   readonly nettlePatch: 'worker-recorder';
   readonly thread: number;
+  /** What runs already: its first script is to be in it. */
+  readonly recording: WorkerRecording | undefined;
 }
 
 /** From the sender to a worker's recorder. */

@@ -3,4 +3,4 @@ import { StepCapture } from './steps/step-capture';
 
 const element = document.currentScript as HTMLScriptElement | null;
 element?.remove();
-offerCapture(new StepCapture(element?.dataset['steps'] === 'texts'));
+offerCapture(() => new StepCapture(element?.dataset['steps'] === 'texts'));

@@ -1,4 +1,5 @@
-import { joinByCode } from './tag/join';
+import { offerBlink } from './blink/offer';
+import { joinByElement } from './tag/element';
 
-const element = document.currentScript as HTMLScriptElement | null;
-if (element !== null) void joinByCode(new URL(element.src).origin, element.dataset['code'] ?? '');
+offerBlink();
+joinByElement();

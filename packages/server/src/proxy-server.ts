@@ -5,9 +5,13 @@ import {
   FILE_PATH,
   IN_WORK_PATH,
   JOIN_PATH,
+  BLINK_PATH,
+  FRAME_PATH,
   HOLDER_PATH,
+  LISTENERS_PATH,
   MODULE_PATH,
   ProtocolError,
+  linesWithLabels,
   RECORDER_PATH,
   RESERVED_PATH,
   ROWS_PATH,
@@ -26,6 +30,7 @@ import { Allowances, WRONG_SECRETS } from './limits/allowance';
 import { onUpgrade, patientServer } from './limits/patient-server';
 import { refusedPage } from './lan/pages';
 import { RecordingProxy, type ProxyOptions } from './proxy/proxy';
+import { isBlink } from './proxy/recorder-paths';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
 
@@ -36,6 +41,9 @@ const SCRIPTS = new Map<string, Parameters<typeof builtPath>[0]>([
   [STEPS_PATH, 'steps'],
   [EXACT_PATH, 'exact'],
   [HOLDER_PATH, 'holder'],
+  [BLINK_PATH, 'blink'],
+  [FRAME_PATH, 'frame'],
+  [LISTENERS_PATH, 'listeners'],
   [SIGN_PATH, 'sign'],
   [TAG_PATH, 'tag'],
   [MODULE_PATH, 'module'],
@@ -101,7 +109,8 @@ export class ProxyServer {
     const path = pathOf(request);
     const script = SCRIPTS.get(path);
     if (script !== undefined) {
-      const text = await readFile(builtPath(script));
+      const isTagOfOthers = script === 'tag' && !isBlink(request.headers['user-agent'] ?? '');
+      const text = await readFile(builtPath(isTagOfOthers ? 'tagOthers' : script));
       const { coding, bytes } = compressed(text, String(request.headers['accept-encoding'] ?? ''));
       const headers = { 'content-type': 'text/javascript; charset=utf-8', 'cache-control': 'no-store' };
       const shared = {
@@ -136,7 +145,7 @@ export class ProxyServer {
     const body = await this.#body(request, response);
     if (body === undefined) return;
     try {
-      this.options.relay.takeLastRows(body.bytes.toString('utf8'), body.visitor);
+      this.options.relay.takeLastRows(linesWithLabels(body.bytes.toString('utf8')), body.visitor);
       reply(response, 204, '');
     } catch (error) {
       if (!(error instanceof ProtocolError)) throw error;

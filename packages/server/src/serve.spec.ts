@@ -166,7 +166,7 @@ describe('the server', () => {
     const command = { type: 'start', targetId: 'desk', recordingId: 'friday' };
     tool.socket.send(JSON.stringify(command));
     await until(() => page.messages.length === 1);
-    expect(JSON.parse(page.messages[0]!)).toEqual({ ...command, words: false });
+    expect(JSON.parse(page.messages[0]!)).toEqual({ ...command, byText: false, words: false });
 
     const frame = writeBatch(
       { type: 'rows', targetId: 'desk', recordingId: 'friday', sequence: 0, last: false },

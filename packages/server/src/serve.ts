@@ -57,7 +57,7 @@ export async function serve(options: ServeOptions): Promise<Running> {
   const control = new ProxyControl({ ...DEFAULT_SETTINGS, ...options.settings });
   const relay: Relay = new Relay(
     () => apps.list,
-    () => control.settings.steps === 'texts',
+    () => ({ words: control.settings.steps === 'texts', byText: control.settings.labels === 'texts' }),
   );
   const isAnywhere = options.proxyPort === 0 || options.port === 0;
   const firstPort = () => (isAnywhere ? 0 : ports.interface + 1);

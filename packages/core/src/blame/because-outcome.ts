@@ -39,6 +39,12 @@ function wordsFor(
       return ['waiting', [text(' waiting for the main thread')]];
     case 'loading':
       return ['loading', [text(' until the new page showed something')]];
+    case 'worker': {
+      const named = step.functionId === undefined ? undefined : functionPart(recording, step.functionId);
+      return named !== undefined && isTold(named)
+        ? [`worker ${step.functionId}`, [text(' for '), named, text(', in a worker')]]
+        : ['worker', [text(' for a worker')]];
+    }
     case 'drawing':
       return ['drawing', [text(' drawing')]];
     case 'handling': {

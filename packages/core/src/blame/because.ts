@@ -1,6 +1,7 @@
 import { actionDeed } from '../inputs/action';
 import { delayStepMs } from '../inputs/delay-step';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
+import { frameElsewhere } from '../stings/frame-elsewhere';
 import { handlersIn } from '../stings/entry-label';
 import { PHASES, type Anatomy, type Phase } from './anatomy';
 import {
@@ -149,6 +150,8 @@ class Sentence {
     const { styleMs, layoutMs, paintMs, drawingMs } = phase.blame;
     if (styleMs + layoutMs + paintMs + drawingMs > lengthMs / 2)
       return this.add(text(', most of it style, layout and paint.'));
+    const elsewhere = frameElsewhere(this.recording, this.anatomy.sting.thread, phase);
+    if (elsewhere !== undefined) return this.add(text(`, in ${elsewhere}, which is not recorded.`));
     const isScript = scriptMs > lengthMs / 2;
     this.#leftUnseen = `A recording with exact calls ${isScript ? 'shows it' : 'tells whether it was script'}.`;
     return this.add(text(`, in ${isScript ? 'script' : 'code'} that was not seen.`));

@@ -16,6 +16,7 @@ const PHASE_COLUMNS = [
   'drawingMs',
   'requestMs',
   'timerMs',
+  'workerMs',
   'loadingMs',
 ] as const satisfies readonly (keyof ReportedSting['phases'])[];
 

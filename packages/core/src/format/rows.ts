@@ -94,6 +94,10 @@ export const ROW_SHAPES = {
     startMs,
     durationMs,
     source: required('text', 'What reported it: "longtask", or "own" for the recorder\'s own measuring.'),
+    within: optional(
+      'text',
+      'Frame of another origin that it ran in, in words; absent where it is not told.',
+    ),
   },
   frame: {
     thread,
@@ -115,6 +119,8 @@ export const ROW_SHAPES = {
     function: optional('whole', 'Id of the function entered.'),
     forcedMs: optional('duration', 'Time in style and layout forced from inside.'),
     pauseMs: optional('duration', 'Time in synchronous pauses such as dialogs.'),
+    from: optional('whole', 'Of a message from another thread: id of that thread.'),
+    nth: optional('whole', 'Which it is of the messages from there, from 1.'),
   },
   input: {
     thread,
@@ -145,6 +151,8 @@ export const ROW_SHAPES = {
     function: optional('whole', 'Id of the function that asked for it.'),
     delayMs: optional('duration', 'The delay asked for.'),
     url: optional('text', 'For a request: its address, without query and fragment.'),
+    to: optional('whole', 'For a message to another thread: id of that thread.'),
+    nth: optional('whole', 'Which it is of the messages to there, from 1.'),
   },
   render: {
     thread,

@@ -1,16 +1,16 @@
 import type { Interaction } from '../inputs/interactions';
-import type { Recording, TimeRange } from '../recording/recording';
+import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
 import { originalPath } from '../sources/original-path';
 import type { Chain } from './chain';
 import { handlerOf, scheduleOf, type Handler, type Schedule } from './links';
 import type { PageLoad } from './page-loads';
 
 /** What was going on between an input and its outcome. */
-export type OutcomeStepName = 'waiting' | 'handling' | 'request' | 'timer' | 'loading' | 'drawing';
+export type OutcomeStepName = 'waiting' | 'handling' | 'request' | 'timer' | 'worker' | 'loading' | 'drawing';
 
 export interface OutcomeStep extends TimeRange {
   readonly name: OutcomeStepName;
-  /** Of handling: the function that was entered, where it is known. */
+  /** Of handling, and of work on another thread: the function that was entered, where it is known. */
   readonly functionId?: number;
   /** Of a request: its address. */
   readonly url?: string;
@@ -63,6 +63,8 @@ function gap(recording: Recording, schedule: Schedule, untilMs: number): Perhaps
     const about = url === undefined ? {} : { url };
     return two({ name: 'request', ...about, isRest: answered === undefined }, answered ?? untilMs);
   }
+  if (schedule.to !== undefined && schedule.to !== MAIN_THREAD)
+    return [{ name: 'worker', startMs, endMs: untilMs }];
   if (type === 'interval')
     return two({ name: 'timer', ...(delayMs === undefined ? {} : { delayMs }) }, untilMs);
   if (type === 'timer' && delayMs !== undefined) return two({ name: 'timer', delayMs }, startMs + delayMs);
@@ -114,7 +116,8 @@ export function stepsTo(
   for (let at = last; at !== undefined && !met.has(at);) {
     met.add(at);
     const entered = at.function === undefined ? {} : { functionId: at.function };
-    steps = [{ name: 'handling', ...entered, startMs: at.startMs, endMs: untilMs }, ...steps];
+    const name = at.thread === MAIN_THREAD ? 'handling' : 'worker';
+    steps = [{ name, ...entered, startMs: at.startMs, endMs: untilMs }, ...steps];
     const schedule: Schedule | undefined = isRoot.has(at) ? undefined : scheduleOf(recording, at);
     if (schedule === undefined) break;
     steps = [...gap(recording, schedule, at.startMs), ...steps];

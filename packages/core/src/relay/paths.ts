@@ -3,6 +3,12 @@ export const RESERVED_PATH = '/__nettle-patch/';
 export const RECORDER_PATH = `${RESERVED_PATH}recorder.js`;
 /** The part of the recorder that keeps steps. It is loaded before the recorder. */
 export const STEPS_PATH = `${RESERVED_PATH}steps.js`;
+/** The part of the recorder for engines that tell neither of inputs nor of long tasks. It is loaded before the recorder. */
+export const LISTENERS_PATH = `${RESERVED_PATH}listeners.js`;
+/** The part of the recorder for what one family of engines tells and no other. It is loaded before the recorder. */
+export const BLINK_PATH = `${RESERVED_PATH}blink.js`;
+/** The part of the recorder for frames of a page. It is loaded before the recorder. */
+export const FRAME_PATH = `${RESERVED_PATH}frame.js`;
 /** The part of the recorder for pages whose scripts are rewritten. It is loaded after the recorder. */
 export const EXACT_PATH = `${RESERVED_PATH}exact.js`;
 /** Where a page asks which scripts are being rewritten. */

@@ -48,6 +48,8 @@ const commandSchema = object({
   sequence: number().integer().min(0),
   /** For `start`: whether typed words may be kept; a page that came from the browser's cache may remember otherwise. */
   words: boolean(),
+  /** For `start`: whether controls are named by their visible text. */
+  byText: boolean(),
   /** For `note`: its text. */
   text: string().max(200),
 });

@@ -7,6 +7,8 @@ export const settingsSchema = object({
   isolate: boolean().default(false),
   /** What of a person's input is kept as steps, so that it can be done again: "places" keeps no typed text. */
   steps: string<'off' | 'places' | 'texts'>().oneOf(['off', 'places', 'texts']).default('places'),
+  /** Whether controls (buttons, links, menu items, tabs) are named by their visible text, and not by their ids. */
+  labels: string<'ids' | 'texts'>().oneOf(['ids', 'texts']).default('ids'),
   /** Scripts whose address holds one of these texts are never rewritten. */
   leaveOut: array(string().min(1).max(200).required()).max(50).default([]),
 }).noUnknown();

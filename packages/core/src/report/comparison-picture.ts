@@ -25,6 +25,7 @@ const PHASES: Readonly<Record<PhaseName, string>> = {
   drawing: '#a9b6ae',
   request: '#d8d2c2',
   timer: '#e4dfd2',
+  worker: '#e4dfd2',
   loading: '#c9c3b4',
 };
 

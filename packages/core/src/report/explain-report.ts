@@ -41,6 +41,7 @@ export interface ReportedSting {
     readonly handlingMs: number;
     readonly requestMs: number;
     readonly timerMs: number;
+    readonly workerMs: number;
     readonly loadingMs: number;
     readonly drawingMs: number;
   };
@@ -118,6 +119,7 @@ function phasesOf({ phases }: Anatomy): ReportedSting['phases'] {
     handlingMs: of('handling'),
     requestMs: of('request'),
     timerMs: of('timer'),
+    workerMs: of('worker'),
     loadingMs: of('loading'),
     drawingMs: of('drawing'),
   };

@@ -11,6 +11,7 @@ import { oncePerThread } from '../recording/once';
 import { mostOf } from '../statistics/most';
 import type { Recording, TimeRange } from '../recording/recording';
 import type { BusyBlock } from './busy-blocks';
+import { frameElsewhere } from './frame-elsewhere';
 
 /** Invokers that say no more than the kind of entry does. */
 const TOLD_BY_ENTRY = /^(FrameRequestCallback|TimerHandler:.*|IdleRequestCallback)$/;
@@ -179,6 +180,8 @@ export function blockLabel(
   if (best !== undefined && best.ms >= lengthMs * NAMING_SHARE) return best.label;
   const known = functionOfMost(recording, thread, range);
   if (known !== undefined) return known;
+  const elsewhere = frameElsewhere(recording, thread, range);
+  if (elsewhere !== undefined) return `Work in ${elsewhere}`;
   if (source === 'watchdog') return HANG_NOT_SEEN;
   const scriptMs = labels.reduce((sum, { ms }) => sum + ms, 0);
   return best !== undefined && scriptMs >= lengthMs * NAMING_SHARE

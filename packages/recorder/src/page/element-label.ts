@@ -1,74 +1,44 @@
-/** Roles and names of elements are words of the page: one may be called "constructor". */
-const ROLE_NAMES = {
-  __proto__: null,
-  a: 'link',
-  textarea: 'text area',
-  select: 'select',
-  summary: 'summary',
-  searchbox: 'search field',
-  textbox: 'text field',
-  checkbox: 'check box',
-  listitem: 'item',
-  tr: 'row',
-  td: 'cell',
-  li: 'item',
-  svg: 'drawing',
-  canvas: 'drawing',
-  img: 'picture',
-} as unknown as Partial<Record<string, string>>;
-
-const INPUT_ROLES: Record<string, string> = {
-  search: 'search field',
-  checkbox: 'check box',
-  radio: 'radio button',
-  range: 'slider',
-  button: 'button',
-  submit: 'button',
-  reset: 'button',
-  number: 'number field',
-};
+import { LONGEST_NAME, packFacts } from '@nettle-patch/core';
 
 const USABLE =
   'button,a[href],input,select,textarea,summary,[role],[contenteditable=""],[contenteditable="true"]';
 const NAMED = '[id],[data-testid],[data-test]';
-const LONGEST_NAME = 40;
+/** Controls that show what they do; never fields or rows, which show what people have put there. */
+const SHOWING = 'button,a,summary,[role=button],[role=link],[role^=menuitem],[role=tab]';
 
-function roleOf(element: Element): string {
-  const role = element.getAttribute('role');
-  const tag = element.localName;
-  if (role) return ROLE_NAMES[role] ?? role.slice(0, LONGEST_NAME);
-  if (tag === 'input') return INPUT_ROLES[(element as HTMLInputElement).type] ?? 'text field';
-  if ((element as HTMLElement).isContentEditable) return 'editor';
-  return ROLE_NAMES[tag] ?? (tag === 'button' || tag === 'label' ? tag : 'element');
+let namesByText = false;
+
+/** @param byText whether controls are named by their visible text from now on */
+export function nameByText(byText: boolean): void {
+  namesByText = byText;
 }
 
-/** "board-all" and "boardAll" as people would write it: "Board all". */
-function humanise(name: string): string {
-  const words = name
-    .slice(0, LONGEST_NAME)
-    .replace(/([a-z])([A-Z])/g, '$1 $2')
-    .replace(/[-_\s]+/g, ' ')
-    .trim()
-    .toLowerCase();
-  return words.charAt(0).toUpperCase() + words.slice(1);
-}
-
-function nameOf(element: Element): string {
-  const name = element.getAttribute('data-testid') ?? element.getAttribute('data-test') ?? element.id;
-  return humanise(name);
+export function isNamedByText(): boolean {
+  return namesByText;
 }
 
 /**
- * A short label for an element: its role and, if it or something around it has one, its test id or id, as in
- * button “Board all”. Text, values and accessible names are not used: they may be private.
+ * What an element, and the frame of this origin that it stands in, is to be called, as facts of which the label is made
+ * outside of the page. Values and accessible names are not among them: they may be private.
  */
 export function elementLabel(target: EventTarget | null | undefined): string {
   const element = target instanceof Element ? target : target instanceof Node ? target.parentElement : null;
-  if (element === null || element === document.documentElement) return 'page';
+  const label = element === null || element === document.documentElement ? packFacts([]) : factsOf(element);
+  return frameElement ? `${label} in ${factsOf(frameElement)}` : label;
+}
+
+function factsOf(element: Element): string {
   const used = element.closest(USABLE) ?? element;
-  const named = used.matches(NAMED) ? used : used.closest(NAMED);
-  const role = roleOf(used);
-  const name = named === null ? '' : nameOf(named);
-  if (name === '') return role === 'element' ? used.localName : role;
-  return used === named ? `${role} “${name}”` : `${role === 'element' ? 'place' : role} in “${name}”`;
+  const named = used.closest(NAMED);
+  const { localName, type, isContentEditable } = used as HTMLInputElement;
+  const attribute = (of: Element | null, name: string) => of?.getAttribute(name);
+  return packFacts([
+    attribute(used, 'role'),
+    localName,
+    localName === 'input' && type,
+    isContentEditable,
+    (attribute(named, 'data-testid') ?? attribute(named, 'data-test') ?? named?.id)?.slice(0, LONGEST_NAME),
+    named !== used,
+    namesByText && used.matches(SHOWING) && used.textContent.trim().slice(0, LONGEST_NAME),
+  ]);
 }

@@ -16,6 +16,8 @@ export type Armed = readonly [
   /** Whether typed words may be kept. */
   words?: boolean | undefined,
   paused?: boolean,
+  /** Whether controls are named by their visible text. */
+  byText?: boolean,
 ];
 
 /** Has the next page load of this tab begin a recording with its first script, or go on with one. */

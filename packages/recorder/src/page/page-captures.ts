@@ -1,16 +1,11 @@
 import type { Capture } from './capture/capture';
 import { eventTiming } from './capture/event-timing';
-import { inputListeners } from './capture/input-listeners';
-import { lifeCycle, paints, shifts } from './capture/life-cycle';
-import { longFrames } from './capture/long-frames';
-import { longTasks } from './capture/long-tasks';
-import { collections, memory } from './capture/memory';
-import { ownTasks } from './capture/own-tasks';
+import { lifeCycle, paints } from './capture/life-cycle';
+import { collections } from './capture/collections';
 import { Initiators, requests } from './capture/requests';
-import { sampling, type TraceSink } from './capture/sampling';
 import { scripts } from './capture/scripts';
 import { marks, measures } from './capture/user-timing';
-import { ExactCalls, type CallSink } from './exact/exact-calls';
+import type { CallRing } from './exact/call-ring';
 import { keepFunctionText } from './exact/function-text';
 import { ForcedLayout } from './layout/forced-layout';
 import { Mutations } from './layout/mutations';
@@ -18,12 +13,19 @@ import { ProbeSteps } from './layout/probe-steps';
 import { Redraws } from './layout/redraws';
 import { RenderProbe } from './layout/render-probe';
 import { NextTask } from './next-task';
-import { takeOffered } from './offered';
+import type { Host } from './host';
+import { takeOffered, type Lent } from './offered';
+import { refreshInterval } from './refresh';
 import { hideOwnRequests } from './wrap/own-requests';
 import { wrapDialogs } from './wrap/dialogs';
+import { observedCapture } from './capture/observed';
+import { elementLabel } from './element-label';
+import { framesElsewhere } from './frames-elsewhere';
+import { PerformanceObserver } from './natives';
 import { Entries } from './wrap/entries';
 import { Listeners } from './wrap/events';
 import { wrapFrames } from './wrap/frames';
+import { failed, ours } from './wrap/ours';
 import { PendingFrames, SentMessages, SentRequests, wrapCallbacks, wrapObservers } from './wrap/scheduling';
 
 /** Classes whose objects have `on…` properties. */
@@ -45,58 +47,68 @@ const WITH_HANDLERS = [
   'IDBRequest',
 ];
 
-/** Everything that can be captured in a page, and what it has put in place of the page's own functions. */
+/** Of what is lent to captures in files of their own, what differs from window to window. */
+export type OwnLent = Pick<Lent, 'sendTrace' | 'isExact'>;
+
+/** What is captured in a window, and has been put in place of the page's own functions. */
 export interface PageCaptures {
   readonly captures: readonly Capture[];
-  readonly exact: ExactCalls;
+  readonly probe: RenderProbe;
+  /** Documents that the probe has drawn. */
+  readonly documents: Document[];
 }
 
-/** The forced-layout rows and the exact calls go through one ring, which is switched on before all others. */
-export function pageCaptures(sink: CallSink, traces: TraceSink, isExact: boolean): PageCaptures {
-  const exact = new ExactCalls(sink, isExact);
-  const entries = new Entries(exact.ring);
-  const steps = new ProbeSteps();
+/**
+ * @param ring takes forced layout
+ * @param lent to captures in files of their own
+ * @param host in a frame of a recorded page, what that page lends; what it captures for both is not captured again
+ */
+export function pageCaptures(ring: CallRing, lent: OwnLent, host?: Host): PageCaptures {
+  const documents = [document];
+  const entries = new Entries(ring);
   const mutations = new Mutations();
   const frames = new PendingFrames();
-  const probe = new RenderProbe(steps, mutations, frames, entries);
-  const forced = new ForcedLayout(mutations, steps, exact.ring, entries);
+  const steps = new ProbeSteps();
+  const probe = new RenderProbe(new ProbeSteps(documents), mutations, frames, entries, host?.probe);
+  const forced = new ForcedLayout(mutations, steps, ring, entries);
   const initiators = new Initiators(() => entries);
   const resumedEnd = new NextTask();
-  const messages = new SentMessages(entries);
+  const messages = new SentMessages(entries, Worker.prototype);
   const sentRequests = new SentRequests(
     entries,
     (url) => initiators.ask(url),
     () => resumedEnd.call(() => entries.endResumed()),
   );
   const life = lifeCycle();
-  const inputs = eventTiming();
+  const ofPage = (...some: Capture[]) => (host ? [] : some);
   const captures: Capture[] = [
-    exact,
     entries,
     forced,
     probe,
     new Redraws(mutations, probe, steps, entries),
-    inputs,
-    ...(inputs.available ? [] : [inputListeners(probe)]),
-    longTasks,
-    ...(longTasks.available ? [] : [ownTasks(entries)]),
-    longFrames,
-    sampling(traces, !isExact),
+    eventTiming(),
+    ...takeOffered({
+      ...lent,
+      probe,
+      entries,
+      elementLabel,
+      NextTask,
+      ours,
+      failed,
+      framesElsewhere,
+      observedCapture,
+      refreshInterval,
+    }),
     marks,
     measures,
     ...requests(initiators),
     scripts(),
-    memory(),
-    collections(),
-    life,
-    ...paints,
-    shifts,
-    ...takeOffered(),
+    ...ofPage(collections(), life, ...paints),
   ];
 
   const listeners = new Listeners(
     entries,
-    (target, event) => messages.causeOf(target, event) ?? sentRequests.causeOf(target),
+    (target, event) => messages.causeOf(target, event) ?? { schedule: sentRequests.causeOf(target) },
   );
   const watchWindow = (scope: typeof globalThis) => {
     keepFunctionText(scope.Function.prototype);
@@ -113,11 +125,11 @@ export function pageCaptures(sink: CallSink, traces: TraceSink, isExact: boolean
   hideOwnRequests();
   wrapCallbacks(entries, frames);
   wrapObservers(entries);
-  if (!longFrames.available) wrapDialogs(entries);
+  if (!PerformanceObserver.supportedEntryTypes.includes('long-animation-frame')) wrapDialogs(entries);
   messages.install();
   sentRequests.install();
   mutations.install();
   forced.install();
   life.install();
-  return { captures, exact };
+  return { captures, probe, documents };
 }

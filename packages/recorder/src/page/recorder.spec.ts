@@ -41,6 +41,7 @@ beforeEach(() => {
     title: 'Boarding desk',
     documentElement: { style: {} },
     visibilityState: 'visible',
+    querySelectorAll: () => [],
   });
   vi.stubGlobal('location', { href: 'http://localhost:4781/board?token=1' });
   vi.stubGlobal('navigator', { userAgent: 'Chromium/156.0', maxTouchPoints: 0 });

@@ -1,9 +1,11 @@
 import type { Command } from '@nettle-patch/core';
 import type { OutgoingRow } from '../messages';
 import type { Capture } from './capture/capture';
+import { isNamedByText, nameByText } from './element-label';
+import { framesElsewhere } from './frames-elsewhere';
 import { MOST_PAGES } from '../page-ids';
 import { armNextLoad, type Armed } from './next-load';
-import { failed, ours, oversee } from './wrap/ours';
+import { failed, guarded, ours, oversee } from './wrap/ours';
 import { RecordingSession } from './session';
 import { capabilitiesOf, describeRecording, type Capabilities } from './target';
 import { clearInterval, now, setInterval, setTimeout } from './natives';
@@ -53,6 +55,8 @@ interface Running {
 export class Recorder {
   /** Captures that have begun. */
   #captures: Capture[] = [];
+  /** What frames capture. */
+  readonly #parts = new Set<Capture>();
   #running: Running | undefined;
   #timer: ReturnType<typeof setInterval> | undefined;
 
@@ -92,7 +96,7 @@ export class Recorder {
   }
 
   obey(command: Command): void {
-    if (command.type === 'start') this.start([command.recordingId], undefined, command.words);
+    if (command.type === 'start') this.start([command.recordingId], undefined, command.words, command.byText);
     else if (command.type === 'start-with-next-load') armNextLoad(command.recordingId);
     else if (command.type === 'reload') location.reload();
     else if (command.recordingId !== this.#running?.session.id) return;
@@ -107,8 +111,9 @@ export class Recorder {
    * @param installMs what putting the recorder into the page took, where the recording reaches back to the beginning of
    * the page's load
    * @param words whether typed words may be kept now
+   * @param byText whether controls are named by their visible text now
    */
-  start(armed: Armed, installMs?: number, words = armed[5]): void {
+  start(armed: Armed, installMs?: number, words = armed[5], byText = armed[7]): void {
     if (this.#running !== undefined) return;
     const [recordingId, , originEpochMs, sequence = 0, page = 0] = armed;
     const startUp = installMs !== undefined;
@@ -116,6 +121,7 @@ export class Recorder {
     const originMs = originEpochMs === undefined ? beganMs : originEpochMs - performance.timeOrigin;
     const session = new RecordingSession(recordingId, originMs, startUp, undefined, page);
     session.words = words;
+    if (byText !== undefined) nameByText(byText);
     session.charge('install', installMs ?? 0);
     this.#running = { session, sequence, pausedAtMs: undefined, costFromMs: beganMs, ending: false };
     session.charged('start', () => {
@@ -135,7 +141,7 @@ export class Recorder {
 
   /** Starts all there is, in pieces that keep the page waiting for a moment only; at start-up all at once. */
   #startCaptures(session: RecordingSession): void {
-    const waiting = this.all.filter(({ available, always }) => available || always);
+    const waiting = [...this.all.filter(({ available, always }) => available || always), ...this.#parts];
     const startSome = () => {
       if (this.#running?.session !== session || this.#running.pausedAtMs !== undefined) return;
       const untilMs = now() + START_PIECE_MS;
@@ -147,6 +153,23 @@ export class Recorder {
       if (waiting.length > 0) setTimeout(ours(startSome));
     };
     startSome();
+  }
+
+  /**
+   * Takes in what a frame captures.
+   * @returns ends it
+   */
+  takeIn(part: Capture): () => void {
+    this.#parts.add(part);
+    if (this.#running !== undefined && this.#running.pausedAtMs === undefined) {
+      this.#captures.push(part);
+      part.start(this.#running.session);
+    }
+    return () => {
+      this.#parts.delete(part);
+      const at = this.#captures.indexOf(part);
+      if (at >= 0) void this.#captures.splice(at, 1)[0]!.stop(true);
+    };
   }
 
   async #stopCaptures(leaving = false): Promise<void> {
@@ -175,6 +198,7 @@ export class Recorder {
         page + 1,
         words,
         pausedAtMs !== undefined,
+        isNamedByText(),
       );
     }
     return last;
@@ -234,6 +258,9 @@ export class Recorder {
     if (this.#running !== running) return undefined;
     clearInterval(this.#timer);
     if (running.pausedAtMs === undefined) this.#emitCost(running);
+    guarded(() => {
+      for (const frame of framesElsewhere()) running.session.drop(`${frame} is not recorded`, 0);
+    });
     const last = endMs !== undefined;
     if (last) running.session.emit({ kind: 'end', startMs: endMs, reason: 'stopped' });
     this.#running = undefined;

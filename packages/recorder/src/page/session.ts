@@ -30,6 +30,8 @@ export class RecordingSession {
    * @param thread that is recorded; each has ids of its own
    * @param startUp whether what happened before this moment belongs to the recording
    * @param page how many pages came before in the recording
+   * @param idsOf thread, or number given like that of one, whose ids are given
+   * @param whole session of the page that a frame is a part of, which gets all rows
    */
   constructor(
     readonly id: string,
@@ -37,9 +39,11 @@ export class RecordingSession {
     readonly startUp: boolean,
     readonly thread = MAIN_THREAD,
     readonly page = 0,
+    idsOf = thread,
+    private readonly whole?: RecordingSession,
   ) {
-    this.firstId = thread === MAIN_THREAD ? firstIdOf(page) : FIRST_WORKER_ID + thread * IDS_A_WORKER;
-    this.tables = new InternedTables((row) => this.#rows.push(row), this.firstId);
+    this.firstId = idsOf === MAIN_THREAD ? firstIdOf(page) : FIRST_WORKER_ID + idsOf * IDS_A_WORKER;
+    this.tables = new InternedTables((row) => this.emit(row), this.firstId);
   }
 
   /** A time of `performance.now()` on the recording's clock, in whole microseconds. */
@@ -53,7 +57,8 @@ export class RecordingSession {
   }
 
   emit(row: Row): void {
-    this.#rows.push(row);
+    if (this.whole) this.whole.emit(row);
+    else this.#rows.push(row);
   }
 
   /** Writes a row about this thread. @param atMs when it was, as `performance.now()` had it */
@@ -75,9 +80,9 @@ export class RecordingSession {
     this.happened(kind, atMs, { durationMs: this.length(durationMs), ...fields } as never);
   }
 
-  /** Tells that something is missing in the recording. */
-  drop(reason: string): void {
-    this.emit({ kind: 'drop', startMs: this.time(now()), count: 1, reason });
+  /** Tells that something is missing in the recording. @param count rows lost; 0 where none could be counted */
+  drop(reason: string, count = 1): void {
+    this.emit({ kind: 'drop', startMs: this.time(now()), count, reason });
   }
 
   /** Tells of an entry into the recorder's own script, so that what it took is not taken for the app's. */
@@ -112,6 +117,7 @@ export class RecordingSession {
 
   /** Counts a piece of the recorder's own work, by how long it took. */
   charge(name: string, tookMs: number): void {
+    this.whole?.charge(name, tookMs);
     this.#busyMs += tookMs;
     if (tookMs < this.#longestMs) return;
     this.#longestMs = tookMs;

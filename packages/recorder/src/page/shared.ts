@@ -1,5 +1,4 @@
-import type { CallRing } from './exact/call-ring';
-import type { Register } from './exact/provided';
+import type { Host, StartFrame } from './host';
 
 /** Where a window's recorder leaves what it shares with those of windows of its origin that it can reach. */
 const KEY = Symbol.for('nettle-patch recorder');
@@ -12,7 +11,11 @@ interface Shared {
   /** What the app wrote of the text of a function. */
   asWritten(text: string): string;
   /** What exact mode needs of a window's recorder, until its own file has taken it. */
-  exact?: { readonly ring: CallRing; readonly register: Register } | undefined;
+  exact?: Pick<Host, 'ring' | 'registerScript'> | undefined;
+  /** Makes a window's recorder a part of that of the window around it, where its file is there. */
+  startFrame?: StartFrame;
+  /** By a window whose recorder takes in its frames: what it lends to them. */
+  readonly hosts: WeakMap<object, Host>;
   /** By a function that was put in place of another: that one. */
   readonly stoodFor: WeakMap<object, object>;
   /** By a listener of the app: what is given to the browser for it. */
@@ -37,6 +40,7 @@ export const shared: Shared = sharedOf(scope) ??
   sharedOf(scope.parent) ??
   sharedOf(scope.opener) ?? {
     asWritten: (text) => text,
+    hosts: new WeakMap(),
     stoodFor: new WeakMap(),
     replacements: new WeakMap(),
     originals: new WeakMap(),

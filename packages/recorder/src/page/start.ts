@@ -1,15 +1,19 @@
 import { SENDER_PATH, writeBatch } from '@nettle-patch/core';
-import type { FromSender } from '../messages';
-import { pageCaptures } from './page-captures';
+import type { FromSender, WorkerRecording } from '../messages';
+import { ExactCalls } from './exact/exact-calls';
+import { pageCaptures, type OwnLent } from './page-captures';
 import { THREADS_A_PAGE } from '../page-ids';
 import { takeArmedRecording, type Armed } from './next-load';
+import { isNamedByText, nameByText } from './element-label';
+import type { Host } from './host';
 import { listen, now, setTimeout } from './natives';
 import { hasRecorder, installed, shared } from './shared';
 import { Recorder, type OutgoingBatch } from './recorder';
 import { measureRefresh } from './refresh';
+import { RecordingSession } from './session';
 import { post, startSenderWorker } from './sender-worker';
 import { describeTarget } from './target';
-import { ours } from './wrap/ours';
+import { ours, oversee } from './wrap/ours';
 import { wrapWorkers } from './wrap/page-workers';
 
 /** What a page has kept for the next is there within this. */
@@ -33,6 +37,7 @@ export function startPage(): void {
   if (element === null) return;
   const { src, dataset } = element;
   element.remove();
+  nameByText(dataset['labels'] === 'texts');
   startRecorder(src, dataset['mode'] === 'exact', dataset['secret'])?.(dataset['secret'] ?? '');
 }
 
@@ -40,7 +45,8 @@ export function startPage(): void {
  * Installs the recorder in a page, once.
  * @param scriptUrl address of one of the recorder's files, at the server it is to tell
  * @param secret that of the page where it is known already, so that its workers can be recorded
- * @returns connects it, once there is a secret; undefined where it is there already, or the page allows no worker
+ * @returns connects it, once there is a secret; undefined where it is there already, is that of the page around this frame,
+ * or the page allows no worker
  */
 export function startRecorder(
   scriptUrl: string,
@@ -49,43 +55,63 @@ export function startRecorder(
 ): ((secret: string) => void) | undefined {
   if (hasRecorder(globalThis)) return;
   installed();
+  const base = new URL(scriptUrl);
+  const lend = (host: Host) => {
+    shared.hosts.set(self, host);
+    if (isExact) shared.exact = host;
+    if (base.origin === location.origin) wrapWorkers(secret, host);
+  };
+  const above = parent === self ? undefined : shared.hosts.get(parent);
+  if (above && shared.startFrame) {
+    lend(above);
+    shared.startFrame(above, { pageCaptures, RecordingSession, oversee, ours, nameByText });
+    return;
+  }
   const beganMs = now();
   const worker = startSenderWorker(new URL(SENDER_PATH, scriptUrl).href);
   if (worker === undefined) return;
-  const base = new URL(scriptUrl);
   const targetId = randomId();
-  const { captures, exact } = pageCaptures(
+  const exact = new ExactCalls(
     ({ id, thread, originMs }, chunk) =>
       post(worker, { type: 'calls', recordingId: id, thread, originMs, ...chunk }, [
         chunk.ids.buffer,
         chunk.timesMs.buffer,
       ]),
-    ({ id, thread, originMs }, intervalMs, trace) =>
-      post(worker, { type: 'trace', recordingId: id, thread, originMs, intervalMs, trace }),
     isExact,
   );
-  if (isExact) {
-    const { ring } = exact;
-    shared.exact = { ring, register: (firstId, told) => post(worker, { type: 'register', firstId, told }) };
-  }
+  const { ring } = exact;
+  const sendTrace: OwnLent['sendTrace'] = ({ id, thread, originMs }, intervalMs, trace) =>
+    post(worker, { type: 'trace', recordingId: id, thread, originMs, intervalMs, trace });
+  const { captures, probe, documents } = pageCaptures(ring, { sendTrace, isExact });
   const armed = takeArmedRecording();
-  if (base.origin === location.origin) {
-    const firstThread = (armed?.[4] ?? 0) * THREADS_A_PAGE;
-    wrapWorkers(secret, firstThread, (began) => post(worker, began, [began.port]));
-  }
+  let recording: WorkerRecording | undefined;
+  let latestNumber = (armed?.[4] ?? 0) * THREADS_A_PAGE;
+  const host: Host = {
+    clockOrigin: performance.timeOrigin,
+    ring,
+    registerScript: (firstId, told) => post(worker, { type: 'register', firstId, told }),
+    probe,
+    documents,
+    nextNumber: () => ++latestNumber,
+    began: (began) => post(worker, began, [began.port]),
+    takeIn: (part) => recorder.takeIn(part),
+    isNamedByText,
+    running: () => recording,
+  };
+  lend(host);
   const sendBatch = (batch: OutgoingBatch) => post(worker, { type: 'batch', ...batch });
   const recorder = new Recorder(
-    captures,
+    // The ring also takes forced layout, and is switched on before all others.
+    [exact, ...captures],
     sendBatch,
     () => introduce(),
-    (running) =>
-      post(worker, {
-        type: 'workers',
-        recording: running && {
-          recordingId: running.id,
-          originEpochMs: performance.timeOrigin + running.originMs,
-        },
-      }),
+    (running) => {
+      recording = running && {
+        recordingId: running.id,
+        originEpochMs: performance.timeOrigin + running.originMs,
+      };
+      post(worker, { type: 'workers', recording });
+    },
     (tick) => post(worker, { type: 'tick', timeOrigin: performance.timeOrigin, ...tick }),
   );
   const introduce = ours(() =>
@@ -93,14 +119,14 @@ export function startRecorder(
   );
 
   introduce();
-  if (crossOriginIsolated) post(worker, { type: 'open-calls', open: exact.ring.open });
+  if (crossOriginIsolated) post(worker, { type: 'open-calls', open: ring.open });
   listen(
     worker,
     'message',
     ours(({ data }: MessageEvent<FromSender>) => {
       if (data.type === 'command') recorder.obey(data.command);
       else if (data.type === 'sent-more') recorder.sentMore(data.recordingId);
-      else exact.ring.giveBack(data);
+      else ring.giveBack(data);
     }),
   );
 

@@ -1,4 +1,4 @@
-import { CLOSE_WRONG_SECRET, readBatch, type Command, type Target } from '@nettle-patch/core';
+import { CLOSE_WRONG_SECRET, readBatch, type Command, type Hello, type Target } from '@nettle-patch/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Sender } from './sender';
 import { FakeSocket } from './testing/fake-socket';
@@ -55,7 +55,22 @@ describe('the sender', () => {
   it('introduces the page and shows the secret', () => {
     last().open();
     expect(last().protocols).toEqual(['nettle-patch', 'old']);
-    expect(JSON.parse(last().sent[0]!)).toEqual({ type: 'hello', target: TARGET });
+    const missing = ['longtask', 'long-animation-frame', 'js-self-profiling', 'memory', 'layout-shift'];
+    expect(JSON.parse(last().sent[0]!)).toEqual({ type: 'hello', target: { ...TARGET, missing } });
+  });
+
+  it('names what the page lacks once, be it tried or of other engines', () => {
+    last().open();
+    const page = { ...TARGET, available: ['longtask'], missing: ['event', 'memory'] };
+    sender.take({ type: 'target', target: { ...page, isSmallAndTouched: false } });
+    const { target } = JSON.parse(last().sent.at(-1)!) as Hello;
+    expect(target.missing).toEqual([
+      'event',
+      'memory',
+      'long-animation-frame',
+      'js-self-profiling',
+      'layout-shift',
+    ]);
   });
 
   it('holds batches until somebody says they are safe, and sends the others again on a new connection', async () => {

@@ -6,6 +6,7 @@ import {
   JOIN_PATH,
   ROWS_PATH,
   measureCalculation,
+  withLabels,
   writeBatch,
   type Batch,
   type Command,
@@ -34,6 +35,7 @@ const FIRST_OWN_CODE = 4000;
 const MOST_KEPT_ALIVE = 16_000;
 /** By then the page has come up. */
 const CALCULATE_AFTER_MS = 3000;
+const SOURCES_OF_SOME = ['longtask', 'long-animation-frame', 'js-self-profiling', 'memory', 'layout-shift'];
 const LONGEST_TITLE = 200;
 
 /** Owns the connection to the server, so that it lives while the page's main thread hangs. */
@@ -220,7 +222,7 @@ export class Sender {
   }
 
   #line(row: OutgoingRow): string {
-    return `${JSON.stringify(row.kind === 'header' ? headerOf(row, this.#target!) : row)}\n`;
+    return `${JSON.stringify(row.kind === 'header' ? headerOf(row, this.#target!) : withLabels(row))}\n`;
   }
 
   /** Whether the page runs on another computer than the tool, so that it matters how quick it is. */
@@ -248,16 +250,20 @@ export class Sender {
 }
 
 /** Adds to what the page tells of itself the engine and the device. */
-function withDevice<T extends { isSmallAndTouched: boolean; title: string }>({
-  isSmallAndTouched,
-  ...rest
-}: T) {
+function withDevice<T extends PageTarget>({ isSmallAndTouched, ...rest }: T) {
   return {
     ...rest,
     title: rest.title.slice(0, LONGEST_TITLE),
+    missing: missingBeside(rest),
     engine: engineName(),
     device: deviceName(isSmallAndTouched),
   };
+}
+
+/** Sources that this page cannot give: those it has tried, and those of other engines, whose file it has not got. */
+function missingBeside({ available, missing }: Pick<PageTarget, 'available' | 'missing'>): string[] {
+  const others = SOURCES_OF_SOME.filter((name) => !available.includes(name));
+  return [...new Set([...missing, ...others])];
 }
 
 /** The header of a recording of a page, which is called by its address: its title is shown live, and not kept. */
@@ -266,6 +272,7 @@ function headerOf({ originEpochMs, ...told }: PageHeader, page: PageTarget): Hea
   const title = url.slice(url.indexOf('//') + 2);
   return {
     ...told,
+    missing: missingBeside(told),
     format: FORMAT_NAME,
     version: FORMAT_VERSION,
     startedAt: new Date(originEpochMs).toISOString(),

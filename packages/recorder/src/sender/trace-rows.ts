@@ -1,10 +1,10 @@
-import { NO_STACK, RECORDER_PATH, packSamples, toMicroseconds, type Row } from '@nettle-patch/core';
+import { NO_STACK, RESERVED_PATH, packSamples, toMicroseconds, type Row } from '@nettle-patch/core';
 import type { ProfilerTrace, SampledTrace } from '../messages';
 import { firstSampledIdOf } from '../page-ids';
 import { SampledTables } from './sampled-tables';
 
 /** A profiler samples the moment it is started in, which is the recorder's own; its cost is measured apart. */
-const isRecorder = (url: string | undefined) => url?.includes(RECORDER_PATH) ?? false;
+const isRecorder = (url: string | undefined) => url?.includes(RESERVED_PATH) ?? false;
 
 /** Turns traces of the engine's profiler (WICG JS Self-Profiling) into rows. */
 export class TraceRows {

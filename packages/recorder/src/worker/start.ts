@@ -1,16 +1,19 @@
+import { MAIN_THREAD } from '@nettle-patch/core';
 import type { FromWorker, ToWorker, WorkerGreeting, WorkerRecording } from '../messages';
 import type { Capture } from '../page/capture/capture';
-import { ownTasks } from '../page/capture/own-tasks';
+import { ownTasks } from '../listeners/own-tasks';
 import { marks, measures } from '../page/capture/user-timing';
 import { ExactCalls } from '../page/exact/exact-calls';
 import { keepFunctionText } from '../page/exact/function-text';
 import { provideCalls } from '../page/exact/provided';
 import { clearInterval, listen, send, setInterval } from '../page/natives';
+import { NextTask } from '../page/next-task';
 import { RecordingSession } from '../page/session';
 import { hasRecorder, installed } from '../page/shared';
 import { Entries } from '../page/wrap/entries';
 import { Listeners } from '../page/wrap/events';
 import { ours, oversee } from '../page/wrap/ours';
+import { countMessages } from '../page/wrap/worker-line';
 import { PendingFrames, SentMessages, wrapCallbacks } from '../page/wrap/scheduling';
 
 const FLUSH_EVERY_MS = 100;
@@ -31,6 +34,8 @@ class WorkerRecorder {
   #page: JoinedPage | undefined;
   readonly #registered: FromWorker[] = [];
   #session: RecordingSession | undefined;
+  /** What it recorded last, which may go on after a pause. */
+  #latest: RecordingSession | undefined;
   #timer: ReturnType<typeof setInterval> | undefined;
   readonly #exact = new ExactCalls(
     ({ id, thread, originMs }, chunk) =>
@@ -44,7 +49,7 @@ class WorkerRecorder {
   readonly #captures: readonly Capture[] = [
     this.#exact,
     this.#entries,
-    ownTasks(this.#entries),
+    ownTasks({ entries: this.#entries, NextTask }),
     marks,
     measures,
   ];
@@ -54,7 +59,7 @@ class WorkerRecorder {
       failed: (error) => this.#session?.drop(`recorder failed: ${String(error)}`),
       ran: (startMs) => this.#session?.ranItself(startMs),
     });
-    const messages = new SentMessages(this.#entries);
+    const messages = new SentMessages(this.#entries, globalThis);
     const listeners = new Listeners(this.#entries, (target, event) => messages.causeOf(target, event));
     provideCalls(this.#exact.ring, (firstId, told) => {
       this.#registered.push({ type: 'register', firstId, told });
@@ -62,29 +67,41 @@ class WorkerRecorder {
     });
     keepFunctionText();
     listeners.wrapListening(globalThis);
-    for (const owner of [globalThis, Object.getPrototypeOf(globalThis) as object, MessagePort.prototype]) {
+    listeners.wrapHandlers(MessagePort.prototype);
+    const frames = new PendingFrames();
+    // In a worker, timers and the handlers of errors are those of a prototype of the global object.
+    for (
+      let owner = globalThis as object | null;
+      owner;
+      owner = Object.getPrototypeOf(owner) as object | null
+    ) {
       listeners.wrapHandlers(owner);
+      wrapCallbacks(this.#entries, frames, owner);
     }
-    wrapCallbacks(this.#entries, new PendingFrames());
     messages.install();
   }
 
-  join({ thread }: WorkerGreeting, port: MessagePort): void {
+  join({ thread, recording }: WorkerGreeting, port: MessagePort): void {
     const page = { thread, port, registered: 0 };
     listen(
       port,
       'message',
       ours(({ data }: MessageEvent<ToWorker>) => {
         if (data.type === 'buffers') this.#exact.ring.giveBack(data);
-        else if (data.recording !== undefined || page === this.#page) {
-          this.#end();
-          this.#page = page;
-          this.#tellRegistered();
-          if (data.recording !== undefined) this.#record(page, data.recording);
-        }
+        else this.#obey(page, data.recording);
       }),
     );
     port.start();
+    if (recording !== undefined) this.#obey(page, recording);
+  }
+
+  #obey(page: JoinedPage, recording: WorkerRecording | undefined): void {
+    if (page === this.#page && recording?.recordingId === this.#session?.id) return;
+    if (recording === undefined && page !== this.#page) return;
+    this.#end();
+    this.#page = page;
+    this.#tellRegistered();
+    if (recording !== undefined) this.#record(page, recording);
   }
 
   #tellRegistered(): void {
@@ -97,7 +114,10 @@ class WorkerRecorder {
 
   #record({ thread }: JoinedPage, recording: WorkerRecording): void {
     const originMs = recording.originEpochMs - performance.timeOrigin;
-    const session = new RecordingSession(recording.recordingId, originMs, false, thread);
+    const { recordingId } = recording;
+    if (this.#latest?.id !== recordingId || this.#latest.thread !== thread)
+      this.#latest = new RecordingSession(recordingId, originMs, false, thread);
+    const session = this.#latest;
     this.#session = session;
     for (const capture of this.#captures) capture.start(session);
     this.#timer = setInterval(
@@ -143,6 +163,7 @@ export function startWorker(): void {
     recorder.join(data, ports[0]!);
   });
   listen(globalThis, 'message', onGreeting);
+  countMessages(globalThis, MAIN_THREAD, (event) => !isGreeting((event as MessageEvent).data));
   listen(
     globalThis,
     'connect',

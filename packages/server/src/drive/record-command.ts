@@ -34,6 +34,7 @@ interface RecordFlags {
   isolate?: boolean;
   startUp?: boolean;
   leaveOut?: string[];
+  labels?: ProxySettings['labels'];
   texts: boolean;
   keepWords?: boolean;
   markdown?: boolean;
@@ -132,6 +133,12 @@ export function addRecordCommand(program: Command): void {
     .option('--out <file>', 'file to write; ".gz" at its end compresses it', 'recording.nettle.jsonl.gz')
     .option('--title <text>', 'title of the recording')
     .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
+    .addOption(
+      new Option(
+        '--labels <by>',
+        'name controls by their ids, or by their visible texts (default: ids)',
+      ).choices(['ids', 'texts']),
+    )
     .option('--keep-words', 'keep what the steps type in the recording, and not its length only')
     .option('--no-texts', 'leave the texts of sources out of the file')
     .option('--start-up', 'record from the first script of the page on')

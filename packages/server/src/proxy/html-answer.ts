@@ -15,6 +15,11 @@ export function destinationOf(request: IncomingMessage): Destination {
   return DOCUMENT_DESTINATIONS.has(destination) ? 'document' : 'other';
 }
 
+/** Whether a request is for what a frame of a page shows. */
+export function isForFrame(request: IncomingMessage): boolean {
+  return /frame|object|embed/.test(String(request.headers['sec-fetch-dest']));
+}
+
 /** Whether an answer is HTML with a body in an encoding that agrees with ASCII. */
 export function isHtml(answer: IncomingMessage, method: string | undefined): boolean {
   const type = answer.headers['content-type'] ?? '';

@@ -11,7 +11,7 @@ const options: InjectionOptions = {
   ],
   senderUrl: 'http://localhost:4781/__nettle-patch/sender.js',
   nonce: 'quay',
-  data: { 'data-secret': 'a"b', 'data-mode': 'everyday', 'data-steps': 'places' },
+  data: { 'data-secret': 'a"b', 'data-mode': 'everyday', 'data-steps': 'places', 'data-labels': 'ids' },
   document: true,
 };
 const ELEMENT = recorderElements(options);

@@ -25,6 +25,8 @@ export interface RecorderData {
   readonly 'data-mode': 'everyday' | 'exact';
   /** What is kept as steps. */
   readonly 'data-steps': 'places' | 'texts' | 'off';
+  /** What controls are named by. */
+  readonly 'data-labels': 'ids' | 'texts';
 }
 
 /** Gives the rewritten text of a script that stands in a page. @param place what is added to the page's address */

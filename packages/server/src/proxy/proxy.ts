@@ -4,14 +4,7 @@ import { Agent, type IncomingMessage, type ServerResponse } from 'node:http';
 import { Agent as TlsAgent } from 'node:https';
 import type { Duplex } from 'node:stream';
 import { PassThrough, pipeline, type Transform } from 'node:stream';
-import {
-  EXACT_PATH,
-  IN_WORK_PATH,
-  HOLDER_PATH,
-  RECORDER_PATH,
-  SENDER_PATH,
-  STEPS_PATH,
-} from '@nettle-patch/core';
+import { IN_WORK_PATH, SENDER_PATH } from '@nettle-patch/core';
 import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
 import { asksForScript, asksForWorker, isScript } from '../exact/script-answer';
@@ -24,6 +17,7 @@ import { builtPath } from '../assets';
 import { answerHeaders, type AnswerContext } from './answer-headers';
 import { decompressor, readableCodings } from './decompress';
 import { destinationOf, isHtml } from './html-answer';
+import { recorderPaths } from './recorder-paths';
 import {
   injectRecorder,
   recorderElements,
@@ -158,7 +152,9 @@ export class RecordingProxy {
     const isExact = this.#control.settings.mode === 'exact';
     if (isExact) this.#control.rewriter.getReady();
     const permit = {
-      scriptUrls: this.#scriptPaths(request).map((path) => proxyOrigin + path),
+      scriptUrls: recorderPaths(request, this.#control.settings, this.options.extraPaths).map(
+        (path) => proxyOrigin + path,
+      ),
       senderUrl: proxyOrigin + SENDER_PATH,
       ...(isExact ? { askedUrl: proxyOrigin + IN_WORK_PATH } : {}),
       nonce: randomBytes(12).toString('base64url'),
@@ -169,6 +165,7 @@ export class RecordingProxy {
         'data-secret': this.options.gate.secretFor(request) ?? '',
         'data-mode': this.#control.settings.mode,
         'data-steps': this.#control.settings.steps,
+        'data-labels': this.#control.settings.labels,
       },
       document: destinationOf(request) === 'document',
       onTooLong: () =>
@@ -191,18 +188,6 @@ export class RecordingProxy {
     readable.setEncoding('latin1');
     injection.setEncoding('utf8');
     pipeline(answer, readable, begin, injection, toBytes, response, ignore);
-  }
-
-  /** The recorder takes what those before it offer; what comes after it stands on what it has done. */
-  #scriptPaths({ headers }: IncomingMessage): string[] {
-    const { steps, mode } = this.#control.settings;
-    return [
-      ...(steps === 'off' ? [] : [STEPS_PATH]),
-      ...(isGecko(headers['user-agent']) ? [HOLDER_PATH] : []),
-      ...(this.options.extraPaths ?? []),
-      RECORDER_PATH,
-      ...(mode === 'exact' ? [EXACT_PATH] : []),
-    ];
   }
 
   #isToBeRewritten(answer: IncomingMessage, request: IncomingMessage): boolean {
@@ -337,7 +322,6 @@ function embedderPolicyFor(request: IncomingMessage): string {
 }
 
 /** Whether Firefox's engine asks; others name it as well, without a version. */
-const isGecko = (agent: string | undefined) => /\bGecko\/\d/.test(agent ?? '');
 
 /** Scripts above this pass as they are. Bytes. */
 const LARGEST_SCRIPT = 64 * 2 ** 20;

@@ -16,6 +16,9 @@ import type { Visitor } from '../gate/gate';
 import { Allowance, type Rate } from '../limits/allowance';
 import { log } from '../log';
 
+/** What may be kept of a person's page. */
+type Allowed = Required<Pick<Command, 'words' | 'byText'>>;
+
 /** The reason for a close has 123 bytes at most (RFC 6455, section 5.5). */
 const MOST_REASON_BYTES = 123;
 
@@ -43,11 +46,11 @@ export class Relay {
 
   /**
    * @param apps that the tool stands in front of
-   * @param keepsWords whether typed words may be kept now
+   * @param allowed what may be kept of a person's page now
    */
   constructor(
     private readonly apps: () => readonly ServedApp[] = () => [],
-    private readonly keepsWords: () => boolean = () => false,
+    private readonly allowed: () => Allowed = () => ({ words: false, byText: false }),
   ) {}
 
   addTarget(socket: WebSocket, visitor: Visitor): void {
@@ -130,7 +133,7 @@ export class Relay {
   #command(command: Command): void {
     for (const [socket, target] of this.#targets) {
       if (target.id !== command.targetId) continue;
-      this.#send(socket, command.type === 'start' ? { ...command, words: this.keepsWords() } : command);
+      this.#send(socket, command.type === 'start' ? { ...command, ...this.allowed() } : command);
     }
   }
 

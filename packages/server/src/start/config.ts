@@ -19,6 +19,8 @@ const configSchema = object({
   mode: string<'everyday' | 'exact'>().oneOf(['everyday', 'exact']),
   /** Scripts are left alone whose address holds one of these. */
   leaveOut: array(string().min(1).max(200).required()).max(50),
+  /** What controls are named by. */
+  labels: string<'ids' | 'texts'>().oneOf(['ids', 'texts']),
   /** Whether pages are isolated, so that a hang can be looked into. */
   isolate: boolean(),
   /** File of a budget, for `check`. */
@@ -38,13 +40,14 @@ export type Config = Omit<InferType<typeof configSchema>, '$schema'>;
 
 /** How pages are treated: what is said on the command line goes before what the project says. */
 export function settingsFrom(
-  flags: Pick<Config, 'mode' | 'isolate' | 'leaveOut'>,
+  flags: Pick<Config, 'mode' | 'isolate' | 'leaveOut' | 'labels'>,
   config: Config,
-): Pick<ProxySettings, 'mode' | 'isolate' | 'leaveOut'> {
+): Pick<ProxySettings, 'mode' | 'isolate' | 'leaveOut' | 'labels'> {
   return {
     mode: flags.mode ?? config.mode ?? DEFAULT_SETTINGS.mode,
     isolate: flags.isolate ?? config.isolate ?? DEFAULT_SETTINGS.isolate,
     leaveOut: flags.leaveOut ?? config.leaveOut ?? DEFAULT_SETTINGS.leaveOut,
+    labels: flags.labels ?? config.labels ?? DEFAULT_SETTINGS.labels,
   };
 }
 

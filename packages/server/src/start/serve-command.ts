@@ -1,4 +1,5 @@
-import type { Command } from 'commander';
+import { Option, type Command } from 'commander';
+import type { ProxySettings } from '@nettle-patch/core';
 import { portNumber } from '../commands/whole-number';
 import { BadAddressError, targetOriginOf } from '../apps/target-origin';
 import { serve, type Running } from '../serve';
@@ -15,6 +16,7 @@ interface ServeFlags {
   readonly exact?: boolean;
   readonly isolate?: boolean;
   readonly leaveOut?: string[];
+  readonly labels?: ProxySettings['labels'];
   readonly lan?: string | true;
   readonly open: boolean;
 }
@@ -103,6 +105,12 @@ export function addServeCommand(program: Command): void {
     )
     .option('--exact', 'rewrite scripts on their way, so that every call is recorded')
     .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
+    .addOption(
+      new Option(
+        '--labels <by>',
+        'name controls by their ids, or by their visible texts (default: ids)',
+      ).choices(['ids', 'texts']),
+    )
     .option(
       '--isolate',
       'isolate pages, so that a hang can be looked into; what comes from other origins may not load then',

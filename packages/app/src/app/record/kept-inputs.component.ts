@@ -3,15 +3,18 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import type { Target } from '@nettle-patch/core';
 import { SettingsService } from '../services/settings.service';
 
-/** Chooses what of a person's input is kept, so that it can be done again. */
+/** Chooses what is kept of a person's input and of the page's words. */
 @Component({
   selector: 'np-kept-inputs',
   imports: [MatCheckboxModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3>For doing it again</h3>
+    <h3>What is kept</h3>
+    <mat-checkbox [checked]="labels() === 'texts'" (change)="name($event.checked ? 'texts' : 'ids')">
+      Name buttons, links, menu items and tabs by their visible text
+    </mat-checkbox>
     <mat-checkbox [checked]="steps() !== 'off'" (change)="keep($event.checked ? 'places' : 'off')">
-      Keep what is tapped, dragged and scrolled
+      Keep what is tapped, dragged and scrolled, for doing it again
     </mat-checkbox>
     @if (steps() !== 'off') {
       <mat-checkbox [checked]="steps() === 'texts'" (change)="keep($event.checked ? 'texts' : 'places')">
@@ -40,11 +43,16 @@ export class KeptInputsComponent {
   readonly #settings = inject(SettingsService);
   readonly target = input<Target>();
   protected readonly steps = computed(() => this.#settings.settings().steps);
+  protected readonly labels = computed(() => this.#settings.settings().labels);
   protected readonly mustReload = computed(() => {
     const target = this.target();
     if (!target?.url.startsWith('http')) return false;
     return this.steps() === 'texts' || target.available.includes('steps') !== (this.steps() === 'places');
   });
+
+  protected name(labels: 'ids' | 'texts'): void {
+    this.#settings.change({ labels });
+  }
 
   protected keep(steps: 'off' | 'places' | 'texts'): void {
     this.#settings.change({ steps });

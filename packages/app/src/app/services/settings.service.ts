@@ -2,7 +2,13 @@ import { Injectable, inject, signal } from '@angular/core';
 import type { ProxySettings } from '@nettle-patch/core';
 import { ApiService } from './api.service';
 
-const USUAL: ProxySettings = { mode: 'everyday', isolate: false, steps: 'places', leaveOut: [] };
+const USUAL: ProxySettings = {
+  mode: 'everyday',
+  isolate: false,
+  steps: 'places',
+  labels: 'ids',
+  leaveOut: [],
+};
 
 /** How the proxy treats the pages it passes on: how closely they can be looked at. */
 @Injectable({ providedIn: 'root' })

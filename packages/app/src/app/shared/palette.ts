@@ -41,6 +41,7 @@ export const PHASE_COLOURS: Readonly<Record<PhaseName, ColourName>> = {
   handling: 'handling',
   request: 'waitingSoft',
   timer: 'waitingSoft',
+  worker: 'waitingSoft',
   loading: 'drawing',
   drawing: 'drawing',
 };

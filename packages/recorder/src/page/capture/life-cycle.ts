@@ -64,15 +64,3 @@ export const paints = ['paint', 'largest-contentful-paint'].map((type) =>
     });
   }),
 );
-
-/** Moves of content nobody asked for (W3C Layout Instability). */
-export const shifts = observedCapture<PerformanceEntry & { value: number; hadRecentInput: boolean }>(
-  'layout-shift',
-  (entry, session) => {
-    if (entry.hadRecentInput) return;
-    session.happened('state', entry.startTime, {
-      type: 'shift',
-      value: entry.value.toFixed(4),
-    });
-  },
-);

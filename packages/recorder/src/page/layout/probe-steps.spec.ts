@@ -31,7 +31,7 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals());
 
 const isInView = (left: number, top: number, width: number, height: number) =>
-  new ProbeSteps().isInView(new FakeElement({ left, top, width, height }) as unknown as Element);
+  new ProbeSteps([]).isInView(new FakeElement({ left, top, width, height }) as unknown as Element);
 
 describe('an element', () => {
   it('is in view where any of it lies in the part of the page that is shown', () => {

@@ -1,4 +1,5 @@
 import { apply } from '../natives';
+import type { AnyFunction } from '../wrap/replace';
 
 /** Does what a browser is about to do anyway, step by step, so that each can be timed. */
 export class ProbeSteps {
@@ -6,19 +7,26 @@ export class ProbeSteps {
   readonly #box = Element.prototype.getBoundingClientRect;
   readonly #isVisible = Element.prototype.checkVisibility ?? (() => true);
 
+  /** @param documents those in which it is done */
+  constructor(private readonly documents: readonly Document[] = [document]) {}
+
   /**
    * Has style computed for the whole document, and no layout (CSSOM View, checkVisibility): asking about the root does
    * it wherever the document has changed. An engine without it has both done by the next step.
    */
   style(): void {
-    const root = document.documentElement;
-    if (root !== null) apply(this.#isVisible, root, []);
+    this.#ask(this.#isVisible);
   }
 
   /** Has layout done. */
   layout(): void {
-    const root = document.documentElement;
-    if (root !== null) apply(this.#height, root, []);
+    this.#ask(this.#height);
+  }
+
+  #ask(question: AnyFunction): void {
+    for (const { documentElement } of this.documents) {
+      if (documentElement !== null) apply(question, documentElement, []);
+    }
   }
 
   /**

@@ -21,7 +21,8 @@ export interface RenderedFrame {
 /**
  * Style, layout and paint of each frame in which something happened: at the end of its last frame callback does
  * what the browser is about to do and times it, which costs the frame nothing, as the results are kept. It is
- * armed only by what happens, so a page at rest stays at rest.
+ * armed only by what happens, so a page at rest stays at rest. That of a frame has its page's armed too, which tells of
+ * the frames of both.
  */
 export class RenderProbe implements Capture {
   readonly name = 'render-probe';
@@ -38,6 +39,7 @@ export class RenderProbe implements Capture {
     private readonly mutations: Mutations,
     private readonly frames: PendingFrames,
     entries: Entries,
+    private readonly ofPage?: RenderProbe,
   ) {
     listen(
       this.#channel.port1,
@@ -75,6 +77,7 @@ export class RenderProbe implements Capture {
 
   /** Has the next frame probed. */
   arm(): void {
+    this.ofPage?.arm();
     if (this.#session === undefined || this.#armed !== 0) return;
     const handle = requestAnimationFrame(
       ours(() => {
@@ -109,11 +112,13 @@ export class RenderProbe implements Capture {
     if (measured === undefined || session === undefined) return;
     const frame = { ...measured, paintedMs: now() };
     const { startMs, styledMs, laidOutMs, paintedMs } = frame;
-    session.lasted('render', startMs, paintedMs - startMs, {
-      styleMs: session.length(styledMs - startMs),
-      layoutMs: session.length(laidOutMs - styledMs),
-      paintMs: session.length(paintedMs - laidOutMs),
-    });
+    if (!this.ofPage) {
+      session.lasted('render', startMs, paintedMs - startMs, {
+        styleMs: session.length(styledMs - startMs),
+        layoutMs: session.length(laidOutMs - styledMs),
+        paintMs: session.length(paintedMs - laidOutMs),
+      });
+    }
     for (const listener of this.#onRendered) listener(frame);
   }
 }

@@ -1,4 +1,4 @@
-import { RECORDER_PATH } from '@nettle-patch/core';
+import { RESERVED_PATH } from '@nettle-patch/core';
 import { getOwnPropertyDescriptor } from '../natives';
 import type { RecordingSession } from '../session';
 import type { AnyFunction } from './replace';
@@ -12,13 +12,14 @@ const LONGEST_LINE = 2000;
 /** "at name (url:line:column)" of one family of engines, "name@url:line:column" of the others. */
 const FRAME = /^\s*(?:at )?(?:(?:async )?(.*?) ?[(@])?((?:[a-z][a-z0-9+.-]*):\/\/.*?):(\d+):(\d+)\)?$/i;
 
-interface StackingErrors extends ErrorConstructor {
+/** What engines have beyond ECMA-262; not all of them. */
+interface StackingErrors {
   stackTraceLimit?: number;
   prepareStackTrace?: unknown;
   captureStackTrace?(holder: object, above: AnyFunction | undefined): void;
 }
 
-const errors = Error as StackingErrors;
+const errors = Error as unknown as StackingErrors;
 const { captureStackTrace } = errors;
 
 /**
@@ -52,7 +53,7 @@ export class CallSites {
     for (const line of stackText(above).split('\n')) {
       if (line.length > LONGEST_LINE) continue;
       const [, name = '', url = '', row = '', column = ''] = FRAME.exec(line) ?? [];
-      if (url === '' || url.includes(RECORDER_PATH)) continue;
+      if (url === '' || url.includes(RESERVED_PATH)) continue;
       const plainName = name.replace(/^(?:new|Object\.|Array\.)\s*/, '').replace(/[/<]+$/, '');
       return this.session.tables.placeAt(plainName, url, Number(row), Number(column));
     }

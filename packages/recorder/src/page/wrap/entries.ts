@@ -6,11 +6,14 @@ import { apply, now } from '../natives';
 import type { RecordingSession } from '../session';
 import { guarded } from './ours';
 import type { AnyFunction } from './replace';
+import type { CameFrom } from './worker-line';
 
 /** A shorter entry is of interest only where something else came of it. */
 const WORTH_MS = 1;
 /** Links of a chain of causes that are kept. */
 const LONGEST_CHAIN = 12;
+/** Messages of one entry to other threads of which is told; it may send thousands. */
+const MOST_MESSAGES = 32;
 
 /** Something that was asked for, and will call back. */
 export interface Scheduled {
@@ -19,9 +22,17 @@ export interface Scheduled {
   readonly by: Entry | undefined;
   readonly callback: unknown;
   readonly functionId: number | undefined;
-  readonly delayMs: number | undefined;
-  readonly url: string | undefined;
+  readonly about: AboutSchedule;
   id: number;
+}
+
+/** What is told of it beyond that. */
+interface AboutSchedule {
+  readonly delayMs?: number | undefined;
+  readonly url?: string | undefined;
+  /** Of a message to another thread: that thread, and which it is of all that went there. */
+  readonly to?: number;
+  readonly nth?: number;
 }
 
 /** How script is entered: the standard's names for it (W3C Long Animation Frames, invoker types). */
@@ -34,6 +45,7 @@ export interface Entry {
   readonly startMs: number;
   readonly chain: number;
   readonly callback: unknown;
+  readonly message: CameFrom | undefined;
   /** Who called it, in words; of an event, told only when it is wanted. */
   invoker: string | (() => string);
   durationMs: number;
@@ -50,6 +62,8 @@ export interface EntryAbout {
   readonly type: EntryType;
   readonly invoker: string | (() => string);
   readonly schedule?: Scheduled | undefined;
+  /** Of a message from another thread: which it is. */
+  readonly message?: CameFrom | undefined;
 }
 
 /** Entries into script, each with what scheduled it: how long they took, and what they came from. */
@@ -60,6 +74,7 @@ export class Entries implements Capture {
   #current: Entry | undefined;
   #resumed: Entry | undefined;
   #nextId = 1;
+  #messages = 0;
   /** What script was entered by last, be it over or not. */
   latest: Entry | undefined;
   readonly #onOutermost: ((startMs: number) => void)[] = [];
@@ -89,20 +104,19 @@ export class Entries implements Capture {
   }
 
   /** Notes that something was asked for now, by what runs now. */
-  schedule(
-    type: Scheduled['type'],
-    callback: unknown,
-    about: { delayMs?: number | undefined; url?: string } = {},
-  ): Scheduled | undefined {
+  schedule(type: Scheduled['type'], callback: unknown, about: AboutSchedule = {}): Scheduled | undefined {
     if (this.#session === undefined) return undefined;
     return guarded(() => this.#schedule(type, callback, about));
   }
 
-  #schedule(
-    type: Scheduled['type'],
-    callback: unknown,
-    about: { delayMs?: number | undefined; url?: string },
-  ): Scheduled {
+  /** Tells of a message that goes to another thread: what comes of it there refers to it. */
+  send(to: number, nth: number): void {
+    const schedule = this.schedule('message', undefined, { to, nth });
+    if (schedule?.by && ++this.#messages < MOST_MESSAGES)
+      guarded(() => this.#writeSchedule(schedule, this.#session!));
+  }
+
+  #schedule(type: Scheduled['type'], callback: unknown, about: AboutSchedule): Scheduled {
     const current = this.#current;
     // What asks for itself again came of what asked for it first.
     const before = current?.schedule;
@@ -113,8 +127,7 @@ export class Entries implements Capture {
       by: by !== undefined && by.chain < LONGEST_CHAIN ? by : undefined,
       callback,
       functionId: this.ring.current(),
-      delayMs: about.delayMs,
-      url: about.url,
+      about,
       id: 0,
     };
   }
@@ -133,6 +146,7 @@ export class Entries implements Capture {
       }
     }
     guarded(() => {
+      this.#messages = 0;
       this.ring.unwind();
       for (const listener of this.#onOutermost) listener(entry.startMs);
     });
@@ -181,12 +195,13 @@ export class Entries implements Capture {
     return entry.id;
   }
 
-  #enter(callback: unknown, { type, invoker, schedule }: EntryAbout): Entry {
+  #enter(callback: unknown, { type, invoker, schedule, message }: EntryAbout): Entry {
     return (this.latest = this.#current =
       {
         type,
         invoker,
         schedule,
+        message,
         callback,
         startMs: now(),
         chain: (schedule?.by?.chain ?? 0) + 1,
@@ -211,7 +226,7 @@ export class Entries implements Capture {
     if (session === undefined || entry.written) return;
     entry.written = true;
     entry.id ||= this.#nextId++;
-    const { type, schedule, callback, startMs, durationMs, pauseMs, id } = entry;
+    const { type, schedule, message, callback, startMs, durationMs, pauseMs, id } = entry;
     session.lasted('handler', startMs, durationMs, {
       type,
       invoker: typeof entry.invoker === 'function' ? entry.invoker() : entry.invoker,
@@ -220,6 +235,7 @@ export class Entries implements Capture {
         schedule: schedule && this.#writeSchedule(schedule, session),
         pauseMs: session.length(pauseMs) || undefined,
         function: session.tables.functionLike(callback),
+        ...message,
       }),
     });
   }
@@ -227,12 +243,12 @@ export class Entries implements Capture {
   #writeSchedule(schedule: Scheduled, session: RecordingSession): number {
     if (schedule.id > 0) return schedule.id;
     schedule.id = this.#nextId++;
-    const { by, functionId, delayMs, url } = schedule;
+    const { by, functionId, about } = schedule;
     const byId = this.idOf(by);
     session.happened('schedule', schedule.startMs, {
       id: schedule.id,
       type: schedule.type,
-      ...defined({ by: byId, delayMs, url, function: functionId }),
+      ...defined({ by: byId, function: functionId, ...about }),
     });
     return schedule.id;
   }

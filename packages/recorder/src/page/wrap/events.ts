@@ -1,17 +1,23 @@
 import { apply } from '../natives';
 import { shared } from '../shared';
-import type { Entries, EntryAbout, Scheduled } from './entries';
+import type { Entries, EntryAbout } from './entries';
 import { guarded } from './ours';
 import { replaceAccessor, replaceMethod, type AnyFunction } from './replace';
 
 const { replacements, originals } = shared;
 
 /** What led to the events of a target, such as the sending of a request. */
-export type EventCause = (target: object, event: Event) => Scheduled | undefined;
+export type EventCause = (
+  target: object,
+  event: Event,
+) => Pick<EntryAbout, 'schedule' | 'message'> | undefined;
+
+/** Workers have no elements. */
+const isWindow = 'Element' in globalThis;
 
 /** "BUTTON#board-all.onclick", as Long Animation Frames names an event's listener. */
 function invokerOf(target: unknown, type: string): string {
-  if (target instanceof Element) {
+  if (isWindow && target instanceof Element) {
     return `${target.tagName}${target.id === '' ? '' : `#${target.id}`}.on${type}`;
   }
   return `${(target as object | undefined)?.constructor.name ?? 'Window'}.on${type}`;
@@ -87,7 +93,7 @@ export class Listeners {
     return {
       type: 'event-listener',
       invoker: () => invokerOf(target, event?.type ?? ''),
-      schedule: guarded(() => this.causeOf(target as object, event!)),
+      ...guarded(() => this.causeOf(target as object, event!)),
     };
   }
 

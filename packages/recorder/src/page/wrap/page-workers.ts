@@ -1,11 +1,13 @@
 import type { ToSender, WorkerGreeting } from '../../messages';
 import { WORKER_SCRIPT_PATH } from '@nettle-patch/core';
+import type { Host } from '../host';
 import { construct, getOwnPropertyDescriptor, send } from '../natives';
 import { post } from '../sender-worker';
 import { guarded } from './ours';
 import { replaceClass } from './replace';
+import { countMessages } from './worker-line';
 
-type WorkerBegan = Extract<ToSender, { type: 'worker-began' }>;
+export type WorkerBegan = Extract<ToSender, { type: 'worker-began' }>;
 type Sending = (message: WorkerGreeting, transfer: Transferable[]) => void;
 
 /** A worker's script and options as they were given, where they can be read without the app noticing. */
@@ -38,18 +40,20 @@ function askedOf([given, options]: readonly unknown[]): Asked | undefined {
  * with its first message. The scripts of this origin have got a recorder that takes it from the proxy; one that the
  * page has made itself is sent there for it. A script from a data address has an origin of its own and is left alone.
  * @param secret shows the proxy that the recorder asks
- * @param firstThread number before that of the first worker
- * @param tell is called with each worker that begins to run
+ * @param host gives each its number, and is told of each that begins to run
  */
-export function wrapWorkers(secret: string, firstThread: number, tell: (began: WorkerBegan) => void): void {
-  let threads = firstThread;
-
-  const greet = (sendTo: Sending, kind: string, url: URL, name: string): void => {
-    const thread = ++threads;
+export function wrapWorkers(
+  secret: string,
+  { nextNumber, began, running }: Pick<Host, 'nextNumber' | 'began' | 'running'>,
+): void {
+  const greet = (sendTo: Sending, kind: string, url: URL, name: string): number => {
+    const thread = nextNumber();
     const { port1, port2 } = new MessageChannel();
-    sendTo({ nettlePatch: 'worker-recorder', thread } satisfies WorkerGreeting, [port2]);
+    const recording = running();
+    sendTo({ nettlePatch: 'worker-recorder', thread, recording } satisfies WorkerGreeting, [port2]);
     const file = url.protocol === 'blob:' ? 'blob' : url.pathname.split('/').pop();
-    tell({ type: 'worker-began', thread, name: `${kind}: ${name || file || 'unnamed'}`, port: port1 });
+    began({ type: 'worker-began', thread, name: `${kind}: ${name || file || 'unnamed'}`, port: port1 });
+    return thread;
   };
 
   const withRecorder = ({ url, name, type }: Asked): string | undefined => {
@@ -76,7 +80,11 @@ export function wrapWorkers(secret: string, firstThread: number, tell: (began: W
         if (blob === undefined && (!url.protocol.startsWith('http') || url.origin !== location.origin))
           return;
         if ('port' in worker) greet((...sent) => send(worker.port, ...sent), 'shared worker', url, name);
-        else greet((...sent) => post(worker, ...sent), 'worker', url, name);
+        else
+          countMessages(
+            worker,
+            greet((...sent) => post(worker, ...sent), 'worker', url, name),
+          );
       });
       return worker;
     });

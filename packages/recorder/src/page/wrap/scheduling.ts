@@ -1,8 +1,9 @@
 import { plainAddress } from '../address';
 import { apply, construct, follow } from '../natives';
-import type { Entries, Scheduled } from './entries';
+import type { Entries, EntryAbout, Scheduled } from './entries';
 import { guarded } from './ours';
-import { replaceClass, replaceMethod, type AnyFunction } from './replace';
+import { replaceAccessor, replaceClass, replaceMethod, type AnyFunction, type Replacement } from './replace';
+import { cameFrom, lineOf } from './worker-line';
 
 type Callbacks = Readonly<Record<string, readonly [type: Scheduled['type'], invoker: string]>>;
 
@@ -60,10 +61,13 @@ function delayOf(given: unknown): number | undefined {
   return isPlain ? Math.max(0, Number(given) || 0) : undefined;
 }
 
-/** Replaces the functions that take a callback for later, so that each call is seen with what asked for it. */
-export function wrapCallbacks(entries: Entries, frames: PendingFrames): void {
+/**
+ * Replaces the functions that take a callback for later, so that each call is seen with what asked for it.
+ * @param owner what has them
+ */
+export function wrapCallbacks(entries: Entries, frames: PendingFrames, owner: object = globalThis): void {
   for (const [name, [type, invoker]] of Object.entries(CALLBACKS)) {
-    replaceMethod(globalThis, name, (original) => ({
+    replaceMethod(owner, name, (original) => ({
       instead(...args) {
         const callback: unknown = args[0];
         if (typeof callback !== 'function') return apply(original, this, args);
@@ -84,7 +88,7 @@ export function wrapCallbacks(entries: Entries, frames: PendingFrames): void {
       },
     }));
   }
-  replaceMethod(globalThis, 'cancelAnimationFrame', (original) => ({
+  replaceMethod(owner, 'cancelAnimationFrame', (original) => ({
     instead(...args) {
       frames.cancel(args[0] as number);
       return apply(original, this, args);
@@ -114,7 +118,11 @@ export class SentMessages {
   readonly #waiting = new WeakMap<object, (Scheduled | undefined)[]>();
   readonly #causes = new WeakMap<Event, Scheduled | undefined>();
 
-  constructor(private readonly entries: Entries) {}
+  /** @param workers what has the function by which a message goes to another thread */
+  constructor(
+    private readonly entries: Entries,
+    private readonly workers: object | undefined,
+  ) {}
 
   install(): void {
     replaceClass('MessageChannel', (original, args, newTarget) => {
@@ -130,13 +138,26 @@ export class SentMessages {
         return value;
       },
     }));
+    const { entries } = this;
+    replaceMethod(this.workers, 'postMessage', (original) => ({
+      instead(...args) {
+        const value: unknown = apply(original, this, args);
+        guarded(() => {
+          const line = lineOf((this as object | undefined) ?? globalThis);
+          if (line) entries.send(line.thread, ++line.sent);
+        });
+        return value;
+      },
+    }));
   }
 
-  /** What sent the message that an event at a port is about. */
-  causeOf(target: object, event: Event): Scheduled | undefined {
+  /** What sent the message that an event at a port, or from another thread, is about. */
+  causeOf(target: object, event: Event): Pick<EntryAbout, 'schedule' | 'message'> | undefined {
+    const message = cameFrom(event);
+    if (message) return { message };
     if (event.type !== 'message' || !this.#waiting.has(target)) return undefined;
     if (!this.#causes.has(event)) this.#causes.set(event, this.#waiting.get(target)!.shift());
-    return this.#causes.get(event);
+    return { schedule: this.#causes.get(event) };
   }
 
   /** A port that takes nothing out, because it lives elsewhere or nobody listens, is given up. */
@@ -198,15 +219,33 @@ export class SentRequests {
         return scheduled === undefined ? promise : settle(promise, scheduled);
       },
     }));
-    for (const name of ['json', 'text', 'arrayBuffer', 'blob', 'formData']) {
-      replaceMethod(Response.prototype, name, (original) => ({
-        instead(...args) {
-          const promise = apply(original, this, args) as Promise<object>;
-          const scheduled = scheduleOf.get(this as object);
-          return scheduled === undefined ? promise : settle(promise, scheduled);
-        },
-      }));
-    }
+    const settled = (owner: object | undefined, names: string) => {
+      for (const name of names.split(' ')) {
+        replaceMethod(owner, name, (original) => ({
+          instead(...args) {
+            const promise = apply(original, this, args) as Promise<object>;
+            const scheduled = scheduleOf.get(this as object);
+            return scheduled === undefined ? promise : settle(promise, scheduled);
+          },
+        }));
+      }
+    };
+    /** What is made of an answer is of the same request. */
+    const handedOn = (original: AnyFunction): Replacement => ({
+      instead(...args) {
+        const made = apply(original, this, args) as object | null;
+        const scheduled = scheduleOf.get(this as object);
+        if (scheduled && made) scheduleOf.set(made, scheduled);
+        return made;
+      },
+    });
+    const { prototype } = Response;
+    settled(prototype, 'json text arrayBuffer blob formData bytes');
+    settled(ReadableStreamDefaultReader.prototype, 'read');
+    replaceAccessor(prototype, 'body', { get: handedOn });
+    replaceMethod(prototype, 'clone', handedOn);
+    replaceMethod(ReadableStream.prototype, 'getReader', handedOn);
+    replaceMethod(ReadableStream.prototype, 'pipeThrough', handedOn);
   }
 
   /** A promise like the given one; what comes of it is known to come of the request. */
@@ -214,7 +253,11 @@ export class SentRequests {
     const resume = (value?: object) =>
       guarded(() => {
         if (value instanceof Response) this.#ofObject.set(value, schedule);
-        this.entries.resume({ type: 'resolve-promise', invoker: `fetch ${schedule.url ?? ''}`, schedule });
+        this.entries.resume({
+          type: 'resolve-promise',
+          invoker: `fetch ${schedule.about.url ?? ''}`,
+          schedule,
+        });
         this.onResume();
       });
     return follow(

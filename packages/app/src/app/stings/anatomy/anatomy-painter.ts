@@ -203,6 +203,7 @@ export class AnatomyPainter {
         return palette.drawing;
       case 'request':
       case 'timer':
+      case 'worker':
         return palette.waitingSoft;
       case 'loading':
         return filled('lines', palette.drawing, palette.panel);

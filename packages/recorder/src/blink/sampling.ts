@@ -1,8 +1,8 @@
-import type { ProfilerTrace } from '../../messages';
-import type { RecordingSession } from '../session';
-import { failed } from '../wrap/ours';
-import type { Capture } from './capture';
-import { now } from '../natives';
+import type { ProfilerTrace } from '../messages';
+import type { Capture } from '../page/capture/capture';
+import { now } from '../page/natives';
+import type { Lent } from '../page/offered';
+import type { RecordingSession } from '../page/session';
 
 interface Profiler {
   readonly sampleInterval: number;
@@ -19,14 +19,8 @@ const FETCH_EVERY_MS = 200;
 
 const constructorOf = () => (globalThis as { Profiler?: ProfilerConstructor }).Profiler;
 
-/** Takes a trace of a session, with the interval it was sampled at. */
-export type TraceSink = (session: RecordingSession, intervalMs: number, trace: ProfilerTrace) => void;
-
-/**
- * Call stacks every 10 ms (WICG JS Self-Profiling).
- * @param wanted whether they are, as exact calls tell more and both together cost more
- */
-export function sampling(sink: TraceSink, wanted: boolean): Capture {
+/** Call stacks every 10 ms (WICG JS Self-Profiling). */
+export function sampling({ sendTrace, isExact, failed }: Lent): Capture {
   let session: RecordingSession | undefined;
   let profiler: Profiler | undefined;
   let startedMs = 0;
@@ -41,7 +35,7 @@ export function sampling(sink: TraceSink, wanted: boolean): Capture {
   const fetchFrom = async (ending: Profiler, into: RecordingSession) => {
     try {
       const trace = await ending.stop();
-      into.charged('samples', () => sink(into, ending.sampleInterval, trace));
+      into.charged('samples', () => sendTrace(into, ending.sampleInterval, trace));
     } catch (error) {
       failed(error);
     }
@@ -51,7 +45,7 @@ export function sampling(sink: TraceSink, wanted: boolean): Capture {
     name: 'js-self-profiling',
     available: constructorOf() !== undefined,
     start(into) {
-      if (!wanted) return;
+      if (isExact) return;
       session = into;
       try {
         begin();

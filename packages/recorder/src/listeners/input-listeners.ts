@@ -1,12 +1,9 @@
-import { elementLabel } from '../element-label';
-import type { RenderProbe } from '../layout/render-probe';
-import { refreshInterval } from '../refresh';
-import { NextTask } from '../next-task';
-import type { RecordingSession } from '../session';
-import { ours } from '../wrap/ours';
-import type { Capture } from './capture';
-import { InteractionNumbers } from './interaction-numbers';
-import { listen, now, requestAnimationFrame, stopListening } from '../natives';
+import type { Capture } from '../page/capture/capture';
+import { InteractionNumbers } from '../page/capture/interaction-numbers';
+import { listen, now, requestAnimationFrame, stopListening } from '../page/natives';
+import type { NextTask } from '../page/next-task';
+import type { Lent } from '../page/offered';
+import type { RecordingSession } from '../page/session';
 
 const TYPES = ['pointerdown', 'pointerup', 'pointercancel', 'click', 'keydown', 'keyup', 'input'] as const;
 
@@ -20,11 +17,6 @@ interface SeenInput {
   readonly label: string;
 }
 
-/** Calls back in the next frame, with the time at which its callbacks ran. */
-function afterFrame(callback: (nowMs: number) => void): void {
-  requestAnimationFrame(ours(() => callback(now())));
-}
-
 /**
  * Inputs and their delay, where the engine has no Event Timing: the recorder's own listeners at the window's
  * capture phase, which as those of the first script come before all others. Handling ends with the task that
@@ -32,12 +24,16 @@ function afterFrame(callback: (nowMs: number) => void): void {
  * display, so the answer is on the screen between the starts of the next two frames. The middle is taken, and no
  * later than two refreshes after painting, as script may keep those frames waiting.
  */
-export function inputListeners(probe: RenderProbe): Capture {
+export function inputListeners({ probe, elementLabel, NextTask, ours, refreshInterval }: Lent): Capture {
   let session: RecordingSession | undefined;
   let tasks: NextTask | undefined;
   /** What was not told yet. */
   const waiting = new Set<SeenInput>();
   const numbers = new InteractionNumbers();
+
+  /** Calls back in the next frame, with the time at which its callbacks ran. */
+  const afterFrame = (callback: (nowMs: number) => void) =>
+    requestAnimationFrame(ours(() => callback(now())));
 
   probe.onRendered(({ startMs, paintedMs }) => {
     const answered = [...waiting].filter((input) => input.processingStartMs <= startMs);

@@ -1,7 +1,8 @@
-import { RECORDER_PATH } from '@nettle-patch/core';
-import { defined } from '../interned';
-import type { RecordingSession } from '../session';
-import { observedCapture } from './observed';
+import { RESERVED_PATH } from '@nettle-patch/core';
+import type { Capture } from '../page/capture/capture';
+import { defined } from '../page/interned';
+import type { Lent } from '../page/offered';
+import type { RecordingSession } from '../page/session';
 
 /** PerformanceScriptTiming of W3C Long Animation Frames. */
 interface ScriptEntry extends PerformanceEntry {
@@ -25,7 +26,7 @@ interface FrameEntry extends PerformanceEntry {
 
 function emitScript(script: ScriptEntry, session: RecordingSession): void {
   const { sourceURL, sourceFunctionName, sourceCharPosition } = script;
-  const known = sourceURL !== '' && sourceCharPosition >= 0 && !sourceURL.includes(RECORDER_PATH);
+  const known = sourceURL !== '' && sourceCharPosition >= 0 && !sourceURL.includes(RESERVED_PATH);
   const entered = known
     ? session.tables.functionAtOffset(sourceFunctionName, sourceURL, sourceCharPosition)
     : undefined;
@@ -38,7 +39,11 @@ function emitScript(script: ScriptEntry, session: RecordingSession): void {
 }
 
 /** Frames over 50 ms with the entries into script that made them long (W3C Long Animation Frames). */
-export const longFrames = observedCapture<FrameEntry>('long-animation-frame', (frame, session) => {
+export function longFrames({ observedCapture }: Lent): Capture {
+  return observedCapture<FrameEntry>('long-animation-frame', emitFrame);
+}
+
+function emitFrame(frame: FrameEntry, session: RecordingSession): void {
   const at = (ms: number | undefined) => (ms ? session.time(ms) : undefined);
   session.lasted('frame', frame.startTime, frame.duration, {
     blockingMs: session.length(frame.blockingDuration),
@@ -49,4 +54,4 @@ export const longFrames = observedCapture<FrameEntry>('long-animation-frame', (f
     }),
   });
   for (const script of frame.scripts) emitScript(script, session);
-});
+}

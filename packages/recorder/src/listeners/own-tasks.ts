@@ -1,8 +1,8 @@
-import { NextTask } from '../next-task';
-import type { RecordingSession } from '../session';
-import type { Entries } from '../wrap/entries';
-import type { Capture } from './capture';
-import { now } from '../natives';
+import type { Capture } from '../page/capture/capture';
+import { now } from '../page/natives';
+import type { NextTask } from '../page/next-task';
+import type { Lent } from '../page/offered';
+import type { RecordingSession } from '../page/session';
 
 /** Shorter ones are no long tasks (W3C Long Tasks, section 1). */
 const LONG_MS = 50;
@@ -11,7 +11,7 @@ const LONG_MS = 50;
  * Long tasks where the engine does not tell of them: from the entry into script until a message sent then
  * arrives, which is when the thread is free again.
  */
-export function ownTasks(entries: Entries): Capture {
+export function ownTasks({ entries, NextTask }: Pick<Lent, 'entries' | 'NextTask'>): Capture {
   let session: RecordingSession | undefined;
   let next: NextTask | undefined;
   let waiting = false;

@@ -1,6 +1,9 @@
 import { beforeEach, expect, it, vi } from 'vitest';
-import type { RenderedFrame, RenderProbe } from '../layout/render-probe';
-import { RecordingSession } from '../session';
+import type { RenderedFrame } from '../page/layout/render-probe';
+import { NextTask } from '../page/next-task';
+import type { Lent } from '../page/offered';
+import { RecordingSession } from '../page/session';
+import { ours } from '../page/wrap/ours';
 import { inputListeners } from './input-listeners';
 
 const page = vi.hoisted(() => ({
@@ -9,7 +12,7 @@ const page = vi.hoisted(() => ({
   listeners: new Map<string, (event: object) => void>(),
 }));
 
-vi.mock('../natives', async (actual) => ({
+vi.mock('../page/natives', async (actual) => ({
   ...(await actual<object>()),
   now: () => page.nowMs,
   requestAnimationFrame: (callback: () => void) => page.frames.push(callback),
@@ -18,17 +21,22 @@ vi.mock('../natives', async (actual) => ({
   stopListening: () => undefined,
 }));
 
-vi.mock('../element-label', () => ({ elementLabel: () => 'button “Work”' }));
-
 let rendered: (frame: RenderedFrame) => void;
 const probe = {
   onRendered: (listener: (frame: RenderedFrame) => void) => (rendered = listener),
   arm: () => undefined,
-} as unknown as RenderProbe;
+};
+const lent = {
+  probe,
+  elementLabel: () => 'button “Work”',
+  NextTask,
+  ours,
+  refreshInterval: () => 16.7,
+} as unknown as Lent;
 
 function started() {
   const session = new RecordingSession('friday', 0, false);
-  const capture = inputListeners(probe);
+  const capture = inputListeners(lent);
   capture.start(session);
   const told = () =>
     session

@@ -1,0 +1,4 @@
+import { offerBlink } from './blink/offer';
+
+(document.currentScript as HTMLScriptElement | null)?.remove();
+offerBlink();

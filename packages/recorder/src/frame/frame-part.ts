@@ -1,0 +1,87 @@
+import { MAIN_THREAD } from '@nettle-patch/core';
+import type { Capture } from '../page/capture/capture';
+import type { CallRing } from '../page/exact/call-ring';
+import type { FrameTools, Host } from '../page/host';
+import { listen } from '../page/natives';
+import type { RecordingSession } from '../page/session';
+
+/** Milliseconds by which the clock of this window is behind that of the page. */
+function behind({ clockOrigin }: Host): number {
+  return performance.timeOrigin - clockOrigin;
+}
+
+/** The page's ring, for times of this window. */
+function ringFor(host: Host): CallRing {
+  const { ring } = host;
+  return {
+    ...ring,
+    enterAt: (id, atMs) => ring.enterAt(id, atMs + behind(host)),
+    leaveAt: (atMs) => ring.leaveAt(atMs + behind(host)),
+  };
+}
+
+/** Has what this frame captures taken in by its page, as long as the frame is there. */
+export function startFrame(host: Host, tools: FrameTools): void {
+  const { ours, pageCaptures } = tools;
+  const { captures } = pageCaptures(ringFor(host), { sendTrace: () => undefined, isExact: true }, host);
+  const part = framePart(captures, host, tools);
+  let leave: (() => void) | undefined;
+  const join = () => {
+    host.documents.push(document);
+    leave = host.takeIn(part);
+  };
+  listen(
+    globalThis,
+    'pagehide',
+    ours(() => {
+      leave?.();
+      host.documents.splice(host.documents.indexOf(document), 1);
+    }),
+  );
+  listen(
+    globalThis,
+    'pageshow',
+    ours((event) => (event as PageTransitionEvent).persisted && join()),
+  );
+  join();
+}
+
+/** What a frame captures, as one capture of its page: it writes into the page's session, by ids of its own. */
+function framePart(
+  captures: readonly Capture[],
+  host: Host,
+  { RecordingSession, nameByText, oversee }: FrameTools,
+): Capture {
+  let whole: RecordingSession | undefined;
+  let own: RecordingSession | undefined;
+  oversee({
+    failed: (error) => own?.drop(`recorder failed: ${String(error)}`),
+    ran: (startMs) => own?.ranItself(startMs),
+  });
+  return {
+    name: 'frame',
+    available: true,
+    start(session) {
+      const { id, originMs, page } = session;
+      if (whole !== session)
+        own = new RecordingSession(
+          id,
+          originMs - behind(host),
+          false,
+          MAIN_THREAD,
+          page,
+          host.nextNumber(),
+          session,
+        );
+      whole = session;
+      nameByText(host.isNamedByText());
+      for (const capture of captures) if (capture.available) capture.start(own!);
+    },
+    collect() {
+      for (const capture of captures) capture.collect?.();
+    },
+    stop(leaving) {
+      for (const capture of captures) void capture.stop(leaving);
+    },
+  };
+}

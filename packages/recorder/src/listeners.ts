@@ -1,0 +1,4 @@
+import { offerListeners } from './listeners/offer';
+
+(document.currentScript as HTMLScriptElement | null)?.remove();
+offerListeners();

@@ -1,0 +1,40 @@
+import type { WorkerRecording } from '../messages';
+import type { Capture } from './capture/capture';
+import type { nameByText } from './element-label';
+import type { CallRing } from './exact/call-ring';
+import type { Register } from './exact/provided';
+import type { RenderProbe } from './layout/render-probe';
+import type { pageCaptures } from './page-captures';
+import type { RecordingSession } from './session';
+import type { ours, oversee } from './wrap/ours';
+import type { WorkerBegan } from './wrap/page-workers';
+
+/** What the recorder of a page lends to its frames of the same origin, which are recorded as parts of it. */
+export interface Host {
+  /** `performance.timeOrigin` of the page: each window has a clock of its own. */
+  readonly clockOrigin: number;
+  readonly ring: CallRing;
+  readonly registerScript: Register;
+  readonly probe: RenderProbe;
+  /** Documents that are drawn together. */
+  readonly documents: Document[];
+  /** A number that no other frame or worker of the page has. */
+  nextNumber(): number;
+  began(worker: WorkerBegan): void;
+  isNamedByText(): boolean;
+  /** What workers are to record now. */
+  running(): WorkerRecording | undefined;
+  /** @returns ends it, when the frame goes */
+  takeIn(part: Capture): () => void;
+}
+
+/** Of the recorder in a frame, what makes it a part of another. */
+export interface FrameTools {
+  readonly pageCaptures: typeof pageCaptures;
+  readonly RecordingSession: typeof RecordingSession;
+  readonly oversee: typeof oversee;
+  readonly ours: typeof ours;
+  readonly nameByText: typeof nameByText;
+}
+
+export type StartFrame = (host: Host, tools: FrameTools) => void;

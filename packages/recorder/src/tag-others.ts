@@ -1,0 +1,5 @@
+import { offerListeners } from './listeners/offer';
+import { joinByElement } from './tag/element';
+
+offerListeners();
+joinByElement();

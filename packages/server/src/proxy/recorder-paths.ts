@@ -1,0 +1,38 @@
+import type { IncomingMessage } from 'node:http';
+import {
+  BLINK_PATH,
+  EXACT_PATH,
+  FRAME_PATH,
+  HOLDER_PATH,
+  LISTENERS_PATH,
+  RECORDER_PATH,
+  STEPS_PATH,
+  type ProxySettings,
+} from '@nettle-patch/core';
+import { isForFrame } from './html-answer';
+
+const isGecko = (agent: string) => /\bGecko\/\d/.test(agent);
+/** Whether a browser is of the family that has a file of its own. */
+export const isBlink = (agent: string) => /Chrom(e|ium)\/\d/.test(agent);
+
+/**
+ * Paths of the recorder's files that a page gets, in their order: the recorder takes what those before it offer, and
+ * what comes after it stands on what it has done.
+ * @param ofPage further files of a whole page
+ */
+export function recorderPaths(
+  request: IncomingMessage,
+  { steps, mode }: ProxySettings,
+  ofPage: readonly string[] = [],
+): string[] {
+  const agent = request.headers['user-agent'] ?? '';
+  const engine = isBlink(agent) ? BLINK_PATH : LISTENERS_PATH;
+  return [
+    ...(isForFrame(request)
+      ? [FRAME_PATH, ...(isBlink(agent) ? [] : [LISTENERS_PATH])]
+      : [...(steps === 'off' ? [] : [STEPS_PATH]), engine, ...ofPage]),
+    ...(isGecko(agent) ? [HOLDER_PATH] : []),
+    RECORDER_PATH,
+    ...(mode === 'exact' ? [EXACT_PATH] : []),
+  ];
+}
