@@ -178,3 +178,42 @@ document.querySelector('#weigh')!.addEventListener('click', function onWeigh() {
     expect(told).toEqual([inline]);
   });
 }
+
+for (const engine of ENGINES) {
+  test(`${engine}: scripts that a service worker has kept for its pages are recorded call by call`, async () => {
+    needs(engine);
+    const files: Record<string, string> = {
+      '/keeper.js': `
+addEventListener('install', (event) => event.waitUntil(caches.open('hold').then((hold) => hold.addAll(['/lazy.js']))));
+addEventListener('activate', (event) => event.waitUntil(clients.claim()));
+addEventListener('fetch', (event) => {
+  if (event.request.url.endsWith('/lazy.js')) event.respondWith(caches.match('/lazy.js').then((kept) => kept || fetch(event.request)));
+});`,
+      '/lazy.js': `globalThis.stowCargo = function stowCargo() { for (const from = performance.now(); performance.now() < from + 120; ); };`,
+    };
+    const asked: string[] = [];
+    const app = await localApp(({ url, headers }, response) => {
+      const file = files[url!];
+      if (url === '/lazy.js') asked.push(String(headers['sec-fetch-dest']));
+      response.writeHead(200, { 'content-type': file === undefined ? 'text/html' : 'text/javascript' });
+      response.end(
+        file ??
+          `<!doctype html><title>Hold</title><link rel="icon" href="data:,"><button id="go">Go</button><p id="said"></p><script>
+navigator.serviceWorker.register('/keeper.js');
+navigator.serviceWorker.ready.then(() => { if (navigator.serviceWorker.controller) said.className = 'ready'; else navigator.serviceWorker.oncontrollerchange = () => { said.className = 'ready'; }; });
+go.onclick = () => { const lazy = document.createElement('script'); lazy.src = '/lazy.js'; lazy.onload = () => stowCargo(); document.body.append(lazy); };
+</script>`,
+      );
+    });
+    const recording = await recordIn(engine, app.url, 'exact', [
+      { do: 'wait-for', on: '#said.ready' },
+      { do: 'click', on: '#go' },
+      { do: 'wait', ms: 900 },
+    ]);
+    app.close();
+    expect(asked).toEqual(['empty']);
+    const stow = [...recording.functions.values()].find(({ name }) => name === 'stowCargo')!;
+    expect(stow, 'the function of the script that was kept').toBeDefined();
+    expect([stow.originalFile, stow.originalLine]).toEqual(['lazy.js', 1]);
+  });
+}

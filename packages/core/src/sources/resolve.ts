@@ -5,6 +5,7 @@ import type { Source } from '../recording/sources';
 import { evaluatedScripts } from './evaluated-scripts';
 import { originalPath } from './original-path';
 import { asRecorder, isRecorderSource } from './recorder-functions';
+import { asWebAssembly, isWebAssembly } from './web-assembly';
 import { ScriptResolver, type ScriptText } from './resolve-script';
 import { textsOf } from './source-texts';
 
@@ -24,7 +25,11 @@ export function sourcesToFetch(recording: Recording): Source[] {
     functions.some((recorded) => recorded.partHash !== undefined || isPlacelessBound(recorded)) ||
     [...recording.sources.values()].some(isAtNoServer);
   return [...recording.sources.values()].filter(
-    (source) => (anywhere || used.has(source.id)) && source.map === undefined && !isRecorderSource(source),
+    (source) =>
+      (anywhere || used.has(source.id)) &&
+      source.map === undefined &&
+      !isRecorderSource(source) &&
+      !isWebAssembly(source),
   );
 }
 
@@ -165,11 +170,13 @@ export function resolveFunctions(
     const resolved =
       source && isRecorderSource(source)
         ? asRecorder(recorded)
-        : (resolvedBy(resolver, recorded) ??
-          findByText(recorded, resolvers) ??
-          findHidden(recorded) ??
-          findByName(recorded, resolvers) ??
-          recorded);
+        : source && isWebAssembly(source)
+          ? asWebAssembly(recorded, source)
+          : (resolvedBy(resolver, recorded) ??
+            findByText(recorded, resolvers) ??
+            findHidden(recorded) ??
+            findByName(recorded, resolvers) ??
+            recorded);
     resolvedFunctions.push(resolved);
     const key = identity(resolved);
     const first = key === undefined ? undefined : firstWith.get(key);

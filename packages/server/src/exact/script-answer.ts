@@ -20,7 +20,16 @@ export function isRunType(type: string): boolean {
 export function asksForScript(request: IncomingMessage): boolean {
   const destination = request.headers['sec-fetch-dest'];
   if (typeof destination === 'string') return SCRIPT_DESTINATIONS.has(destination);
-  return /\.[cm]?js(?:$|\?)/.test(request.url ?? '');
+  return hasScriptName(request);
+}
+
+function hasScriptName({ url = '' }: IncomingMessage): boolean {
+  return /\.[cm]?js(?:$|\?)/.test(url);
+}
+
+/** Whether a request that names no use may be for a script, as one that a service worker keeps for its pages. */
+export function mayAskForScript(request: IncomingMessage): boolean {
+  return request.headers['sec-fetch-dest'] === 'empty' && hasScriptName(request);
 }
 
 /** Whether a request is for the script that a worker of any kind begins with. */

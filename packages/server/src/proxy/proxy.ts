@@ -18,6 +18,7 @@ import { answerHeaders, type AnswerContext } from './answer-headers';
 import { decompressor, readableCodings } from './decompress';
 import { destinationOf, isHtml } from './html-answer';
 import { recorderPaths } from './recorder-paths';
+import { ServiceWorkers } from './service-workers';
 import {
   injectRecorder,
   recorderElements,
@@ -53,6 +54,7 @@ const workerPrelude = () => readFile(builtPath('worker'), 'utf8');
 
 /** Passes requests and web sockets on to the app, and puts the recorder into its HTML. */
 export class RecordingProxy {
+  readonly #serviceWorkers = new ServiceWorkers();
   readonly #control: ProxyControl;
   readonly #proxy;
 
@@ -107,15 +109,20 @@ export class RecordingProxy {
   #prepare(upstream: HeaderTarget, request: IncomingMessage): void {
     this.#restoreOrigin(upstream);
     withoutDeviceCookie(upstream);
-    if (asksForScript(request)) this.#control.asked(this.#urlOf(request));
+    this.#serviceWorkers.note(request);
+    if (this.#asksForScript(request)) this.#control.asked(this.#urlOf(request));
     const accepted = request.headers['accept-encoding'];
-    if (asksForWorker(request) || (this.#control.settings.mode === 'exact' && asksForScript(request))) {
+    if (asksForWorker(request) || (this.#control.settings.mode === 'exact' && this.#asksForScript(request))) {
       for (const name of ['if-none-match', 'if-modified-since', 'range']) upstream.removeHeader(name);
       upstream.setHeader('accept-encoding', readableCodings(accepted ?? ''));
     }
     if (destinationOf(request) === 'other') return;
     const accepts = /\btext\/html\b|\*\/\*/.test(request.headers.accept ?? '*/*');
     if (accepts && accepted !== undefined) upstream.setHeader('accept-encoding', readableCodings(accepted));
+  }
+
+  #asksForScript(request: IncomingMessage): boolean {
+    return asksForScript(request) || this.#serviceWorkers.askForScript(request);
   }
 
   /** The app must see its own origin where the browser names the proxy's. */
@@ -193,7 +200,7 @@ export class RecordingProxy {
   #isToBeRewritten(answer: IncomingMessage, request: IncomingMessage): boolean {
     if (!isScript(answer)) return false;
     if (asksForWorker(request)) return true;
-    if (this.#control.settings.mode !== 'exact' || !asksForScript(request)) return false;
+    if (this.#control.settings.mode !== 'exact' || !this.#asksForScript(request)) return false;
     const url = this.#urlOf(request).href;
     const left = this.#control.settings.leaveOut.find((text) => url.includes(text));
     if (left !== undefined) {
@@ -273,7 +280,7 @@ export class RecordingProxy {
     return {
       ...this.#origins(),
       ...(this.#control.settings.isolate ? { embedderPolicy: embedderPolicyFor(request) } : {}),
-      asksAgain: asksForScript(request),
+      asksAgain: this.#asksForScript(request),
     };
   }
 
