@@ -34,12 +34,21 @@ type PerhapsRest = OutcomeStep & { readonly isRest?: boolean };
 
 const endOf = ({ startMs, durationMs }: Handler) => startMs + durationMs;
 
-/** When the answer to a request had come that was sent at a time; undefined where the browser did not tell. */
-function answeredMs(recording: Recording, { startMs, url }: Schedule, untilMs: number): number | undefined {
+/**
+ * When the answer to a request had come that was asked for at a time; undefined where the browser did not tell. Sending
+ * may itself take time, after which it is noted: the browser tells of no time before the handler that has sent it.
+ */
+function answeredMs(
+  recording: Recording,
+  { startMs, url, by }: Schedule,
+  untilMs: number,
+): number | undefined {
+  const sender = by === undefined ? undefined : handlerOf(recording, by);
+  const fromMs = (sender?.startMs ?? startMs) - NEAR_MS;
   let latestMs: number | undefined;
-  for (const row of recording.events.request.overlapping(startMs - NEAR_MS, untilMs)) {
+  for (const row of recording.events.request.overlapping(fromMs, untilMs)) {
     const endMs = row.startMs + row.durationMs;
-    const isIt = row.url === url && row.startMs >= startMs - NEAR_MS && endMs <= untilMs + NEAR_MS;
+    const isIt = row.url === url && row.startMs >= fromMs && endMs <= untilMs + NEAR_MS;
     if (isIt && endMs > (latestMs ?? -Infinity)) latestMs = endMs;
   }
   return latestMs;

@@ -7,6 +7,7 @@ import { giveWay } from './give-way';
 import { keepResults } from './keep-results';
 import { moveByTransform } from './move-by-transform';
 import { outOfTheWay } from './out-of-the-way';
+import { parseElsewhere } from './parse-elsewhere';
 import { readBeforeWrite } from './read-before-write';
 import { skipUnchanged, skipUnseen } from './redraw-less';
 import type { Adviser, Suggestion } from './suggestion';
@@ -24,6 +25,7 @@ export const ADVISERS: readonly Adviser[] = [
   afterFirstPaint,
   askTogether,
   drawOnce,
+  parseElsewhere,
 ];
 
 const MOST = 5;
