@@ -52,7 +52,8 @@ export function apiRoutes(options: ApiOptions): express.Router {
   router.get('/left-alone', (_request, response) => void response.json(control.rewriter.leftAlone));
   router.get('/settings', (_request, response) => void response.json(control.settings));
   router.put('/settings', express.json({ limit: '20kb' }), (request, response) => {
-    control.settings = settingsSchema.validateSync(request.body, { strict: true });
+    const changed = settingsSchema.validateSync(request.body, { strict: true });
+    control.settings = { ...control.settings, ...changed };
     response.json(control.settings);
   });
   router.post('/phone', express.json({ limit: '20kb' }), (request, response) => {

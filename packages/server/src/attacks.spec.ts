@@ -160,6 +160,19 @@ describe('the server under attack', () => {
     expect([settings.status, await settings.text()]).toEqual([413, 'This cannot be taken.']);
   });
 
+  it('keeps the settings that a message does not name', async () => {
+    const put = (body: object) =>
+      fetch(`${running.interfaceOrigin}/api/settings`, {
+        method: 'PUT',
+        headers: { authorization: `Bearer ${running.secret}`, 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+    const before = (await (await put({})).json()) as object;
+    expect(before).toMatchObject({ mode: 'everyday', labels: 'ids', leaveOut: [] });
+    expect(await (await put({ labels: 'texts' })).json()).toEqual({ ...before, labels: 'texts' });
+    expect(await (await put({ steps: 'off' })).json()).toEqual({ ...before, labels: 'texts', steps: 'off' });
+  });
+
   it('waits for no request whose head does not come', async () => {
     const server = patientServer((_request, response) => void response.end('here'), 300);
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));

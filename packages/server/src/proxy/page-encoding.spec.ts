@@ -1,8 +1,10 @@
+import { once } from 'node:events';
 import { createServer, get, type IncomingMessage, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { buffer } from 'node:stream/consumers';
 import { DEFAULT_SETTINGS } from '@nettle-patch/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { tellingBegin } from './page-encoding';
 import { RecordingProxy } from './proxy';
 import { ProxyControl } from './proxy-control';
 
@@ -74,4 +76,13 @@ describe('how a page is decoded does not change', () => {
   ])('and its header is left alone where it %s', async (_what, text, type) => {
     expect((await opened(Buffer.from(text), type)).headers['content-type']).toBe(type);
   });
+});
+
+it('what goes wrong while a page begins ends that page, and nothing else', async () => {
+  const begin = tellingBegin(() => {
+    throw new Error('no begin');
+  });
+  const failed = once(begin, 'error');
+  begin.end('<p>quay');
+  expect((await failed)[0]).toEqual(new Error('no begin'));
 });

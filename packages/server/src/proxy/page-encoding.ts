@@ -34,7 +34,12 @@ export function tellingBegin(tell: (begin: string) => void): Transform {
     if (begin === undefined) return;
     const text = begin;
     begin = undefined;
-    tell(text);
+    try {
+      tell(text);
+    } catch (error) {
+      stream.destroy(error as Error);
+      return;
+    }
     if (text !== '') stream.push(text);
   };
   return new Transform({
