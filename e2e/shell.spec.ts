@@ -19,7 +19,7 @@ test('the search finds functions, stings, inputs and requests, and leads to each
   await field.fill('api/departures');
   await tool.getByRole('group', { name: 'Requests' }).getByRole('option').first().click();
   await tool.waitForURL(/\/timeline\/.*thing=requests\.\d+/);
-  await expect(tool.locator('np-thing-panel')).toContainText('Request');
+  await expect(tool.locator('np-item-panel')).toContainText('Request');
 
   await tool.keyboard.press('/');
   await field.fill('nothing of this name');

@@ -100,8 +100,8 @@ test('the work of another thread stands beside that of the main thread, and the 
     const lines = tool.getByRole('region', { name: 'Things in this lane' }).getByRole('button');
     await expect(lines.filter({ hasText: 'interpolateTide' })).toHaveCount(20);
     await lines.filter({ hasText: 'interpolateTide' }).nth(5).click();
-    await expect(tool.locator('np-thing-panel')).toContainText('interpolateTide');
-    await expect(tool.locator('np-thing-panel')).toContainText('60');
+    await expect(tool.locator('np-item-panel')).toContainText('interpolateTide');
+    await expect(tool.locator('np-item-panel')).toContainText('60');
   });
 
   await test.step('calls are those of the thread that is chosen, and the address keeps it', async () => {

@@ -56,9 +56,9 @@ test('what is clicked is told: how long, against which budget, from where, and i
   const { tool } = stage;
   await openTimeline(tool);
   await tool.getByRole('radio', { name: 'Table' }).click();
-  await tool.locator('np-thing-table select').selectOption({ label: 'Main thread' });
-  const panel = tool.locator('np-thing-panel');
-  const line = tool.locator('np-thing-table tbody tr').filter({ hasText: 'onBoardAll' }).first();
+  await tool.locator('np-item-table select').selectOption({ label: 'Main thread' });
+  const panel = tool.locator('np-item-panel');
+  const line = tool.locator('np-item-table tbody tr').filter({ hasText: 'onBoardAll' }).first();
   await line.getByRole('button').click();
   await expect(panel.getByRole('heading', { name: 'onBoardAll' })).toBeVisible();
   await expect(panel).toContainText('deck/');
@@ -82,16 +82,16 @@ test('an idle stretch says what it waited for, a request what it is, a redraw wh
 }) => {
   const { tool } = stage;
   await openTimeline(tool);
-  const panel = tool.locator('np-thing-panel');
+  const panel = tool.locator('np-item-panel');
   await tool.getByRole('radio', { name: 'Table' }).click();
-  await tool.locator('np-thing-table select').selectOption({ label: 'Requests' });
-  const first = tool.locator('np-thing-table tbody tr').first().getByRole('button');
+  await tool.locator('np-item-table select').selectOption({ label: 'Requests' });
+  const first = tool.locator('np-item-table tbody tr').first().getByRole('button');
   await first.click();
   await expect(panel).toContainText('asked for by');
   await expect(panel).toContainText('in loadDepartures');
-  await tool.locator('np-thing-table select').selectOption({ label: 'Redraws' });
-  await expect(tool.locator('np-thing-table tbody tr').first()).toBeVisible();
-  await tool.locator('np-thing-table tbody tr').first().getByRole('button').click();
+  await tool.locator('np-item-table select').selectOption({ label: 'Redraws' });
+  await expect(tool.locator('np-item-table tbody tr').first()).toBeVisible();
+  await tool.locator('np-item-table tbody tr').first().getByRole('button').click();
   await expect(panel).toContainText('Redraw at');
   await expect(panel).toContainText('to another value');
   await expect(panel).toContainText('in view');
@@ -146,6 +146,6 @@ test('the ladder shows repeats from their input, and stings are stepped through'
   await expect(ladder.getByRole('option').first()).toContainText('Tap button “Board all”');
   await ladder.focus();
   await tool.keyboard.press('ArrowDown');
-  await expect(tool.locator('np-thing-panel')).toContainText('budget 200 ms');
-  await expect(tool.locator('np-thing-panel')).toContainText('waiting');
+  await expect(tool.locator('np-item-panel')).toContainText('budget 200 ms');
+  await expect(tool.locator('np-item-panel')).toContainText('waiting');
 });

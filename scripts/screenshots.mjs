@@ -105,7 +105,7 @@ try {
   await tool.locator('[data-lane="thread 0"]').waitFor();
   await tool.getByRole('radio', { name: 'Table' }).click();
   await tool
-    .locator('np-thing-table tbody tr')
+    .locator('np-item-table tbody tr')
     .filter({ hasText: 'makeRoomOneByOne' })
     .first()
     .getByRole('button')
@@ -121,7 +121,7 @@ try {
   await tool.getByRole('radio', { name: 'Ladder' }).click();
   await pause(900);
   await tool.screenshot({ path: file('ladder') });
-  await tool.locator('np-thing-panel').getByRole('link', { name: 'Source' }).click();
+  await tool.locator('np-item-panel').getByRole('link', { name: 'Source' }).click();
   await tool.locator('.cm-content').waitFor();
   await tool.mouse.move(640, 790);
   await pause(900);

@@ -1,10 +1,14 @@
 import { MAIN_THREAD, type Recording } from '../recording/recording';
-import { DrawnWriter } from './drawn-things';
+import { DrawnWriter } from './drawn-items';
 import { EventRows } from './event-rows';
 import type { Lane } from './lane';
-import { lookCode, type Look } from './looks';
+import { itemStyleCode, type ItemStyle } from './item-styles';
 
-const LOOK_OF: Readonly<Record<string, Look>> = { running: 'own', waiting: 'waiting', blocked: 'long-task' };
+const STYLE_OF: Readonly<Record<string, ItemStyle>> = {
+  running: 'own',
+  waiting: 'waiting',
+  blocked: 'long-task',
+};
 
 /** Whether threads ran, waited or were blocked, a row for each thread. Numbered as their table is. */
 export function activityLane(recording: Recording): Lane | undefined {
@@ -15,7 +19,7 @@ export function activityLane(recording: Recording): Lane | undefined {
   const events = rows.map(({ startMs, durationMs, state }, ref) => ({
     startMs,
     endMs: startMs + durationMs,
-    look: lookCode(LOOK_OF[state] ?? 'other'),
+    style: itemStyleCode(STYLE_OF[state] ?? 'other'),
     ref,
   }));
   const byThread = threads.map(
@@ -39,7 +43,7 @@ export function activityLane(recording: Recording): Lane | undefined {
     draw(range, pixels) {
       const writer = new DrawnWriter(range, pixels, words);
       byThread.forEach((states, row) => states.draw(writer, row));
-      return writer.things();
+      return writer.items();
     },
     at: (ms, row, withinMs) => byThread[row]?.at(ms, 0, withinMs),
   };

@@ -1,5 +1,5 @@
 import { MAIN_THREAD } from '../recording/recording';
-import { DrawnWriter } from './drawn-things';
+import { DrawnWriter } from './drawn-items';
 import { EventRows, type TimelineEvent } from './event-rows';
 import type { Lane, LaneKind } from './lane';
 
@@ -10,7 +10,7 @@ export interface EventLaneParts {
   readonly thread?: number;
   readonly events: readonly TimelineEvent[];
   readonly mostRows: number;
-  /** What a thing is called, by its number. */
+  /** What a item is called, by its number. */
   readonly words: (ref: number) => string;
 }
 
@@ -29,7 +29,7 @@ export function eventLane(parts: EventLaneParts): Lane | undefined {
     draw(range, pixels) {
       const writer = new DrawnWriter(range, pixels, words);
       rows.draw(writer);
-      return writer.things();
+      return writer.items();
     },
     at: (ms, row, withinMs) => rows.at(ms, row, withinMs),
   };

@@ -1,17 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { DrawnWriter } from './drawn-things';
+import { DrawnWriter } from './drawn-items';
 import { EventRows, type TimelineEvent } from './event-rows';
-import { lookCode } from './looks';
+import { itemStyleCode } from './item-styles';
 
 const events = fc.array(
   fc
     .record({
       startMs: fc.integer({ min: 0, max: 900 }),
       length: fc.integer({ min: 0, max: 120 }),
-      look: fc.nat(20),
+      style: fc.nat(20),
     })
-    .map(({ startMs, length, look }) => ({ startMs, endMs: startMs + length, look })),
+    .map(({ startMs, length, style }) => ({ startMs, endMs: startMs + length, style })),
   { maxLength: 80 },
 );
 const numbered = (list: readonly Omit<TimelineEvent, 'ref'>[]) =>
@@ -19,7 +19,7 @@ const numbered = (list: readonly Omit<TimelineEvent, 'ref'>[]) =>
 function drawn(rows: EventRows, startMs: number, endMs: number, pixels: number) {
   const writer = new DrawnWriter({ startMs, endMs }, pixels, () => '');
   rows.draw(writer);
-  return writer.things();
+  return writer.items();
 }
 
 describe('events in rows', () => {
@@ -27,11 +27,11 @@ describe('events in rows', () => {
     fc.assert(
       fc.property(events, fc.integer({ min: 5, max: 400 }), (list, pixels) => {
         const all = numbered(list);
-        const things = drawn(new EventRows(all, 1000), 0, 1100, pixels);
+        const items = drawn(new EventRows(all, 1000), 0, 1100, pixels);
         const pixelMs = 1100 / pixels;
         for (const { startMs } of all) {
-          const covered = Array.from({ length: things.count }, (_, at) => at).some(
-            (at) => things.startsMs[at]! <= startMs + 1e-9 && things.endsMs[at]! >= startMs - pixelMs,
+          const covered = Array.from({ length: items.count }, (_, at) => at).some(
+            (at) => items.startsMs[at]! <= startMs + 1e-9 && items.endsMs[at]! >= startMs - pixelMs,
           );
           expect(covered).toBe(true);
         }
@@ -41,7 +41,7 @@ describe('events in rows', () => {
 
   it('are drawn in a number that depends on the pixels, not on how many there are', () => {
     const many = numbered(
-      Array.from({ length: 20_000 }, (_, at) => ({ startMs: at / 20, endMs: at / 20 + 0.02, look: 0 })),
+      Array.from({ length: 20_000 }, (_, at) => ({ startMs: at / 20, endMs: at / 20 + 0.02, style: 0 })),
     );
     const rows = new EventRows(many, 1);
     expect(drawn(rows, 0, 1000, 300).count).toBeLessThanOrEqual(302);
@@ -51,11 +51,11 @@ describe('events in rows', () => {
   it('never overlap in a row while there is room', () => {
     fc.assert(
       fc.property(events, (list) => {
-        const things = drawn(new EventRows(numbered(list), 1000), 0, 1100, 1_000_000);
-        for (let a = 0; a < things.count; a++) {
-          for (let b = a + 1; b < things.count; b++) {
-            if (things.rows[a] !== things.rows[b]) continue;
-            expect(things.endsMs[a]! <= things.startsMs[b]! + 0.002).toBe(true);
+        const items = drawn(new EventRows(numbered(list), 1000), 0, 1100, 1_000_000);
+        for (let a = 0; a < items.count; a++) {
+          for (let b = a + 1; b < items.count; b++) {
+            if (items.rows[a] !== items.rows[b]) continue;
+            expect(items.endsMs[a]! <= items.startsMs[b]! + 0.002).toBe(true);
           }
         }
       }),
@@ -80,10 +80,10 @@ describe('events in rows', () => {
     const list = [0, 1, 2].map((at) => ({
       startMs: at,
       endMs: at,
-      look: lookCode(at === 1 ? 'unchanged' : 'mark'),
+      style: itemStyleCode(at === 1 ? 'unchanged' : 'mark'),
     }));
-    const things = drawn(new EventRows(numbered(list), 1), 0, 1000, 10);
-    expect(things.count).toBe(1);
-    expect(things.looks[0]).toBe(lookCode('unchanged'));
+    const items = drawn(new EventRows(numbered(list), 1), 0, 1000, 10);
+    expect(items.count).toBe(1);
+    expect(items.styles[0]).toBe(itemStyleCode('unchanged'));
   });
 });

@@ -1,17 +1,17 @@
-import type { DrawnWriter } from './drawn-things';
+import type { DrawnWriter } from './drawn-items';
 import { firstIndex } from '../recording/search';
 
 /** Something that lasts from one time to another, or happens at one. */
 export interface TimelineEvent {
   readonly startMs: number;
   readonly endMs: number;
-  /** Place in LOOKS. */
-  readonly look: number;
-  /** What it is, as the lane numbers its things. */
+  /** Place in ITEM_STYLES. */
+  readonly style: number;
+  /** What it is, as the lane numbers its items. */
   readonly ref: number;
 }
 
-/** Of the things in one pixel no more than these are looked at for the look that wins. */
+/** Of the items in one pixel no more than these are looked at for the style that wins. */
 const LOOKED_AT = 64;
 const FULL = 255;
 
@@ -19,7 +19,7 @@ const FULL = 255;
 class EventRow {
   readonly #startsMs: Float64Array;
   readonly #endsMs: Float64Array;
-  readonly #looks: Uint8Array;
+  readonly #styles: Uint8Array;
   readonly #refs: Int32Array;
 
   /** @param events in order of start; one that lasts into the next is cut where that begins */
@@ -28,7 +28,7 @@ class EventRow {
     this.#endsMs = Float64Array.from(events, ({ endMs }, at) =>
       Math.min(endMs, events[at + 1]?.startMs ?? Infinity),
     );
-    this.#looks = Uint8Array.from(events, ({ look }) => look);
+    this.#styles = Uint8Array.from(events, ({ style }) => style);
     this.#refs = Int32Array.from(events, ({ ref }) => ref);
   }
 
@@ -44,7 +44,7 @@ class EventRow {
         next = this.#firstFrom(endMs, at + 1);
         if (next - 1 > at && this.#endsMs[next - 1]! > endMs) next--;
       }
-      writer.push({ startMs, endMs, row, look: this.#worst(at, next), filled: FULL, ref: this.#refs[at]! });
+      writer.push({ startMs, endMs, row, style: this.#worst(at, next), filled: FULL, ref: this.#refs[at]! });
       at = next;
     }
   }
@@ -66,7 +66,7 @@ class EventRow {
   #worst(from: number, to: number): number {
     let worst = 0;
     const step = Math.max(1, Math.floor((to - from) / LOOKED_AT));
-    for (let at = from; at < to; at += step) worst = Math.max(worst, this.#looks[at]!);
+    for (let at = from; at < to; at += step) worst = Math.max(worst, this.#styles[at]!);
     return worst;
   }
 

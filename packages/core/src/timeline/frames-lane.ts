@@ -2,7 +2,7 @@ import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { frameTimes } from '../stings/frame-times';
 import { eventLane } from './event-lane';
 import type { Lane } from './lane';
-import { lookCode } from './looks';
+import { itemStyleCode } from './item-styles';
 
 /** Pictures of the page against what the display waits for. Numbered as `frameTimes` has them. */
 export function framesLane(recording: Recording): Lane | undefined {
@@ -13,7 +13,7 @@ export function framesLane(recording: Recording): Lane | undefined {
     events: frames.map(({ startMs, endMs, missed }, ref) => ({
       startMs,
       endMs,
-      look: lookCode(missed >= 1 ? 'late-frame' : 'frame'),
+      style: itemStyleCode(missed >= 1 ? 'late-frame' : 'frame'),
       ref,
     })),
     mostRows: 1,

@@ -3,17 +3,17 @@ import type { Recording } from '../recording/recording';
 import { eventLane } from './event-lane';
 import type { TimelineEvent } from './event-rows';
 import type { Lane } from './lane';
-import { lookCode } from './looks';
+import { itemStyleCode } from './item-styles';
 
 const MOST_ROWS = 3;
 
 /** An interaction in its three phases; one too short to be measured as a mark. */
 function phasesOf(interaction: Interaction, ref: number): TimelineEvent[] {
   const { startMs, feltMs, measured, processingStartMs, processingEndMs } = interaction;
-  if (!measured) return [{ startMs, endMs: startMs, look: lookCode('handling'), ref }];
+  if (!measured) return [{ startMs, endMs: startMs, style: itemStyleCode('handling'), ref }];
   const edges = [startMs, processingStartMs, processingEndMs, startMs + feltMs];
   return (['waiting', 'handling', 'drawing'] as const)
-    .map((look, at) => ({ startMs: edges[at]!, endMs: edges[at + 1]!, look: lookCode(look), ref }))
+    .map((style, at) => ({ startMs: edges[at]!, endMs: edges[at + 1]!, style: itemStyleCode(style), ref }))
     .filter(({ startMs: fromMs, endMs }) => endMs > fromMs);
 }
 

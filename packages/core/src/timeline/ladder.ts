@@ -5,11 +5,11 @@ import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { outcomeOf } from '../outcomes/outcome';
 import { oncePerRecording } from '../recording/once';
 import type { Recording, TimeRange } from '../recording/recording';
-import { lookCode, type Look } from './looks';
+import { itemStyleCode, type ItemStyle } from './item-styles';
 
 /** More pieces than this no row has room for. */
 const MOST_PIECES = 240;
-/** Pieces of one look closer than this are one. Milliseconds. */
+/** Pieces of one style closer than this are one. Milliseconds. */
 const JOIN_MS = 0.01;
 
 /** One interaction as a row of the ladder. */
@@ -30,8 +30,8 @@ export interface RungPiece {
   /** Milliseconds from the input. */
   readonly fromMs: number;
   readonly toMs: number;
-  /** Place in LOOKS. */
-  readonly look: number;
+  /** Place in ITEM_STYLES. */
+  readonly style: number;
 }
 
 function worstOf(rungs: readonly Rung[]): number {
@@ -52,7 +52,7 @@ export const rungsOf = oncePerRecording((recording): readonly Rung[] => {
   return [...groups.values()].sort((a, b) => worstOf(b) - worstOf(a)).flat();
 });
 
-function lookOf({ activity, owner }: Segment): Look | undefined {
+function styleOf({ activity, owner }: Segment): ItemStyle | undefined {
   if (activity === 'idle') return undefined;
   if (activity === 'script') return owner;
   return activity === 'unexplained' ? 'unseen' : activity;
@@ -64,13 +64,17 @@ export function rungPieces(recording: Recording, rung: Rung): RungPiece[] {
   const { thread } = interactionsOf(recording)[rung.interaction]!;
   const range: TimeRange = { startMs, endMs: startMs + feltMs };
   const segments = coarsen([...partition(recording, thread, range)], range, MOST_PIECES);
-  const pieces: { fromMs: number; toMs: number; readonly look: number }[] = [];
+  const pieces: { fromMs: number; toMs: number; readonly style: number }[] = [];
   for (const segment of segments) {
-    const look = lookOf(segment);
-    if (look === undefined) continue;
-    const piece = { fromMs: segment.startMs - startMs, toMs: segment.endMs - startMs, look: lookCode(look) };
+    const style = styleOf(segment);
+    if (style === undefined) continue;
+    const piece = {
+      fromMs: segment.startMs - startMs,
+      toMs: segment.endMs - startMs,
+      style: itemStyleCode(style),
+    };
     const last = pieces.at(-1);
-    if (last?.look === piece.look && piece.fromMs - last.toMs < JOIN_MS) last.toMs = piece.toMs;
+    if (last?.style === piece.style && piece.fromMs - last.toMs < JOIN_MS) last.toMs = piece.toMs;
     else pieces.push(piece);
   }
   return pieces;

@@ -1,5 +1,5 @@
 import type { TimeRange } from '../recording/recording';
-import type { DrawnThings } from './drawn-things';
+import type { DrawnItems } from './drawn-items';
 
 export const LANE_KINDS = [
   'inputs',
@@ -15,7 +15,7 @@ export const LANE_KINDS = [
 ] as const;
 export type LaneKind = (typeof LANE_KINDS)[number];
 
-/** One lane of the time view: things of one kind, in rows over the time axis. */
+/** One lane of the time view: items of one kind, in rows over the time axis. */
 export interface Lane {
   /** The kind; of a thread, with its id: "thread 0". */
   readonly id: string;
@@ -24,10 +24,10 @@ export interface Lane {
   /** Thread it belongs to. */
   readonly thread: number;
   readonly rows: number;
-  /** How many things there are in it. */
+  /** How many items there are in it. */
   readonly count: number;
   /** What to draw of a range in so many pixels, in time that depends on the pixels. */
-  draw(range: TimeRange, pixels: number): DrawnThings;
+  draw(range: TimeRange, pixels: number): DrawnItems;
   /** What stands at a time in a row, or within a distance of it: its number in this lane. */
   at(ms: number, row: number, withinMs: number): number | undefined;
 }

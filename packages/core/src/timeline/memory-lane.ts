@@ -1,8 +1,8 @@
 import { MAIN_THREAD, type Recording } from '../recording/recording';
-import { DrawnWriter } from './drawn-things';
+import { DrawnWriter } from './drawn-items';
 import { EventRows } from './event-rows';
 import type { Lane } from './lane';
-import { lookCode } from './looks';
+import { itemStyleCode } from './item-styles';
 import { firstIndex } from '../recording/search';
 
 const FULL = 255;
@@ -19,7 +19,7 @@ export function memoryLane(recording: Recording): Lane | undefined {
   const marks = Array.from(collections, (startMs, at) => ({
     startMs,
     endMs: startMs,
-    look: lookCode('collection'),
+    style: itemStyleCode('collection'),
     ref: -2 - at,
   }));
   const collected = new EventRows(marks, 1);
@@ -43,14 +43,14 @@ export function memoryLane(recording: Recording): Lane | undefined {
           startMs,
           endMs: times[next] ?? lastMs,
           row: 0,
-          look: lookCode('memory'),
+          style: itemStyleCode('memory'),
           filled,
           ref: at,
         });
         at = next;
       }
       collected.draw(writer, 1);
-      return writer.things();
+      return writer.items();
     },
     at(ms, row, withinMs) {
       if (row > 0) return collected.at(ms, 0, withinMs);

@@ -1,7 +1,7 @@
 import type { Recording } from '../recording/recording';
 import { eventLane } from './event-lane';
 import type { Lane } from './lane';
-import { lookCode } from './looks';
+import { itemStyleCode } from './item-styles';
 
 /** What was changed in the page, frame by frame. Numbered as their table is. */
 export function redrawsLane(recording: Recording): Lane | undefined {
@@ -12,7 +12,7 @@ export function redrawsLane(recording: Recording): Lane | undefined {
     events: Array.from(starts, (startMs, ref) => ({
       startMs,
       endMs: startMs,
-      look: lookCode(changed[ref] !== 1 ? 'unchanged' : inView[ref] === 1 ? 'changed' : 'out-of-view'),
+      style: itemStyleCode(changed[ref] !== 1 ? 'unchanged' : inView[ref] === 1 ? 'changed' : 'out-of-view'),
       ref,
     })),
     mostRows: 2,

@@ -2,7 +2,7 @@ import type { Recording } from '../recording/recording';
 import { originalPath } from '../sources/original-path';
 import { eventLane } from './event-lane';
 import type { Lane } from './lane';
-import { lookCode } from './looks';
+import { itemStyleCode } from './item-styles';
 
 const MOST_ROWS = 6;
 const FIRST_BAD_STATUS = 400;
@@ -16,7 +16,7 @@ export function requestsLane(recording: Recording): Lane | undefined {
     events: requests.map(({ startMs, durationMs, status = 0 }, ref) => ({
       startMs,
       endMs: startMs + durationMs,
-      look: lookCode(status >= FIRST_BAD_STATUS ? 'failed' : 'request'),
+      style: itemStyleCode(status >= FIRST_BAD_STATUS ? 'failed' : 'request'),
       ref,
     })),
     mostRows: MOST_ROWS,

@@ -1,10 +1,10 @@
 import type { Recording } from '../recording/recording';
 import { eventLane } from './event-lane';
 import type { Lane } from './lane';
-import { lookCode, type Look } from './looks';
+import { itemStyleCode, type ItemStyle } from './item-styles';
 
 const MOST_ROWS = 6;
-const LOOK_OF: Readonly<Record<string, Look>> = { mark: 'mark', note: 'note' };
+const STYLE_OF: Readonly<Record<string, ItemStyle>> = { mark: 'mark', note: 'note' };
 
 /** Marks and measures of the app, and marks set by hand while recording. Numbered as their table is. */
 export function spansLane(recording: Recording): Lane | undefined {
@@ -15,7 +15,7 @@ export function spansLane(recording: Recording): Lane | undefined {
     events: spans.map(({ startMs, durationMs, type }, ref) => ({
       startMs,
       endMs: startMs + durationMs,
-      look: lookCode(LOOK_OF[type] ?? 'span'),
+      style: itemStyleCode(STYLE_OF[type] ?? 'span'),
       ref,
     })),
     mostRows: MOST_ROWS,

@@ -1,7 +1,7 @@
 import type { Recording } from '../recording/recording';
 import { eventLane } from './event-lane';
 import type { Lane } from './lane';
-import { lookCode } from './looks';
+import { itemStyleCode } from './item-styles';
 
 const MOST_ROWS = 2;
 
@@ -11,7 +11,12 @@ export function statesLane(recording: Recording): Lane | undefined {
   return eventLane({
     kind: 'states',
     title: 'Route and life cycle',
-    events: states.map(({ startMs }, ref) => ({ startMs, endMs: startMs, look: lookCode('state'), ref })),
+    events: states.map(({ startMs }, ref) => ({
+      startMs,
+      endMs: startMs,
+      style: itemStyleCode('state'),
+      ref,
+    })),
     mostRows: MOST_ROWS,
     words: (ref) => `${states[ref]!.type} ${states[ref]!.value}`,
   });

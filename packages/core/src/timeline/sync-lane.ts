@@ -1,7 +1,7 @@
 import type { Recording } from '../recording/recording';
 import { eventLane } from './event-lane';
 import type { Lane } from './lane';
-import { lookCode } from './looks';
+import { itemStyleCode } from './item-styles';
 
 /** The pictures a display asked for, and those it did not get. Numbered as their table is. */
 export function syncLane(recording: Recording): Lane | undefined {
@@ -12,7 +12,7 @@ export function syncLane(recording: Recording): Lane | undefined {
     events: rows.map(({ startMs, durationMs, missed }, ref) => ({
       startMs,
       endMs: startMs + durationMs,
-      look: lookCode(missed > 0 ? 'late-frame' : 'frame'),
+      style: itemStyleCode(missed > 0 ? 'late-frame' : 'frame'),
       ref,
     })),
     mostRows: 1,

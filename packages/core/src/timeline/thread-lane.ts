@@ -7,20 +7,22 @@ import { oncePerThread } from '../recording/once';
 import type { Recording } from '../recording/recording';
 import { busyStretches } from '../stings/busy-stretches';
 import { thresholdsOf } from '../stings/thresholds';
-import { DrawnWriter } from './drawn-things';
+import { DrawnWriter } from './drawn-items';
 import { EventRows } from './event-rows';
 import type { Lane } from './lane';
-import { lookCode, type Look } from './looks';
+import { itemStyleCode, type ItemStyle } from './item-styles';
 
 const MOST_DEPTHS = 40;
 const FULL = 255;
 const HALF = 0.5;
-const ENGINE_LOOKS = new Set((['style', 'layout', 'paint', 'collection', 'other'] as const).map(lookCode));
+const ENGINE_LOOKS = new Set(
+  (['style', 'layout', 'paint', 'collection', 'other'] as const).map(itemStyleCode),
+);
 /** Row of the busy stretches; the calls stand under it. */
 const TASK_ROWS = 1;
 
 /** What a number of a thread's lane stands for. */
-export type ThreadThing =
+export type ThreadItem =
   | { readonly type: 'task'; readonly index: number }
   | { readonly type: 'call'; readonly spans: CallSpans; readonly index: number; readonly exact: boolean };
 
@@ -37,7 +39,7 @@ export const threadParts = oncePerThread((recording, thread) => {
 const TYPES = 3;
 
 /** What a number in the lane of a thread stands for. */
-export function threadThing(recording: Recording, thread: number, ref: number): ThreadThing {
+export function threadItem(recording: Recording, thread: number, ref: number): ThreadItem {
   const { exact, told } = threadParts(recording, thread);
   const index = Math.floor(ref / TYPES);
   if (ref % TYPES === 0) return { type: 'task', index };
@@ -45,8 +47,8 @@ export function threadThing(recording: Recording, thread: number, ref: number): 
   return { type: 'call', spans: isExact ? exact.spans : told.spans, index, exact: isExact };
 }
 
-/** What calls of a function look like: by whose code it is, or by the kind of the engine's work. */
-export function lookOfFunction(recording: Recording, functionId: number): Look {
+/** What calls of a function style like: by whose code it is, or by the kind of the engine's work. */
+export function styleOfFunction(recording: Recording, functionId: number): ItemStyle {
   if (functionId === UNSEEN_SCRIPT) return 'unseen';
   const recorded = recording.functions.get(functionId);
   return recorded?.activity ?? ownerOf(recorded);
@@ -62,14 +64,14 @@ export function threadLane(recording: Recording, thread: number, title: string):
     stretches.map(({ startMs, endMs }, index) => ({
       startMs,
       endMs,
-      look: lookCode(endMs - startMs > longTaskMs ? 'long-task' : 'task'),
+      style: itemStyleCode(endMs - startMs > longTaskMs ? 'long-task' : 'task'),
       ref: index * TYPES,
     })),
     TASK_ROWS,
   );
   const functionOf = (ref: number) => {
-    const thing = threadThing(recording, thread, ref);
-    return thing.type === 'task' ? undefined : recording.stacks.functionOf(thing.spans.stacks[thing.index]!);
+    const item = threadItem(recording, thread, ref);
+    return item.type === 'task' ? undefined : recording.stacks.functionOf(item.spans.stacks[item.index]!);
   };
   const words = (ref: number) => {
     const functionId = functionOf(ref);
@@ -78,23 +80,25 @@ export function threadLane(recording: Recording, thread: number, title: string):
     const { startMs, endMs } = stretches[Math.floor(ref / TYPES)]!;
     return `${(endMs - startMs).toFixed(endMs - startMs < 10 ? 1 : 0)} ms`;
   };
-  const looks = new Map<number, number>();
-  const lookOf = (functionId: number) => {
-    let look = looks.get(functionId);
-    if (look === undefined) looks.set(functionId, (look = lookCode(lookOfFunction(recording, functionId))));
-    return look;
+  const styles = new Map<number, number>();
+  const styleOf = (functionId: number) => {
+    let style = styles.get(functionId);
+    if (style === undefined)
+      styles.set(functionId, (style = itemStyleCode(styleOfFunction(recording, functionId))));
+    return style;
   };
   const push = (writer: DrawnWriter, rows: CallRows, type: number, calls: DrawnCalls, at: number) => {
     const [index, startMs, endMs] = [calls.indexes[at]!, calls.startsMs[at]!, calls.endsMs[at]!];
     const filled = calls.filled[at]!;
-    const single = lookOf(recording.stacks.functionOf(rows.spans.stacks[index]!));
+    const single = styleOf(recording.stacks.functionOf(rows.spans.stacks[index]!));
     const isEngine = ENGINE_LOOKS.has(single);
-    const merged = calls.others[at]! <= HALF ? lookCode('own') : isEngine ? single : lookCode('library');
+    const merged =
+      calls.others[at]! <= HALF ? itemStyleCode('own') : isEngine ? single : itemStyleCode('library');
     writer.push({
       startMs,
       endMs,
       row: calls.depths[at]! + TASK_ROWS,
-      look: endMs - startMs > writer.pixelMs || filled === 1 ? single : merged,
+      style: endMs - startMs > writer.pixelMs || filled === 1 ? single : merged,
       filled: Math.round(filled * FULL),
       ref: index * TYPES + type,
     });
@@ -114,7 +118,7 @@ export function threadLane(recording: Recording, thread: number, title: string):
         const drawn = rows.draw(range, pixels, MOST_DEPTHS);
         for (let at = 0; at < drawn.length; at++) push(writer, rows, type + 1, drawn, at);
       }
-      return writer.things();
+      return writer.items();
     },
     at(ms, row, withinMs) {
       if (row < TASK_ROWS) return tasks.at(ms, 0, withinMs);

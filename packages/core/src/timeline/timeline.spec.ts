@@ -6,8 +6,8 @@ import { recorded } from '../testing/recorded';
 import { arbitraryRecording } from '../testing/arbitrary-recording';
 import fc from 'fast-check';
 import { rungPieces, rungsOf } from './ladder';
-import { LOOKS, lookCode } from './looks';
-import { threadThing } from './thread-lane';
+import { ITEM_STYLES, itemStyleCode } from './item-styles';
+import { threadItem } from './thread-lane';
 import { lanesOf } from './timeline';
 
 const laneOf = (name: string, id: string) => lanesOf(recorded(name)).find((lane) => lane.id === id)!;
@@ -24,11 +24,11 @@ describe('the lanes of a recording', () => {
     const recording = recorded('board-all-exact');
     const { range } = recording;
     for (const lane of lanesOf(recording)) {
-      const things = lane.draw(range, 800);
-      expect(things.count).toBeGreaterThan(0);
-      for (let at = 0; at < things.count; at++) {
-        expect(things.rows[at]).toBeLessThan(lane.rows);
-        expect(LOOKS[things.looks[at]!]).toBeDefined();
+      const items = lane.draw(range, 800);
+      expect(items.count).toBeGreaterThan(0);
+      for (let at = 0; at < items.count; at++) {
+        expect(items.rows[at]).toBeLessThan(lane.rows);
+        expect(ITEM_STYLES[items.styles[at]!]).toBeDefined();
       }
     }
   });
@@ -58,12 +58,12 @@ describe('the lane of a thread', () => {
   it('tells tasks from calls, and calls by their function', () => {
     const recording = recorded('board-all-exact');
     const lane = laneOf('board-all-exact', 'thread 0');
-    const things = lane.draw(recording.range, 1200);
+    const items = lane.draw(recording.range, 1200);
     const names = new Set<string>();
-    for (let at = 0; at < things.count; at++) {
-      const thing = threadThing(recording, 0, things.refs[at]!);
-      if (thing.type === 'task') continue;
-      const id = recording.stacks.functionOf(thing.spans.stacks[thing.index]!);
+    for (let at = 0; at < items.count; at++) {
+      const item = threadItem(recording, 0, items.refs[at]!);
+      if (item.type === 'task') continue;
+      const id = recording.stacks.functionOf(item.spans.stacks[item.index]!);
       names.add(displayName(recording.functions.get(id)));
     }
     expect(names).toContain('onBoardAll');
@@ -75,17 +75,17 @@ describe('the lane of a thread', () => {
     const lane = lanesOf(recording).find(({ id }) => id === 'thread 0')!;
     const { startMs, feltMs } = interactionsOf(recording).find(({ label }) => label.includes('Board all'))!;
     const ref = lane.at(startMs + feltMs / 2, 1, 0)!;
-    const thing = threadThing(recording, 0, ref);
-    expect(thing).toMatchObject({ type: 'call', exact: true });
+    const item = threadItem(recording, 0, ref);
+    expect(item).toMatchObject({ type: 'call', exact: true });
   });
 
   it('shows many forced layouts in one pixel as layout', () => {
     const recording = recorded('deck-drag');
     const lane = laneOf('deck-drag', 'thread 0');
-    const things = lane.draw(recording.range, 400);
-    const looks = new Set(Array.from(things.looks, (look) => LOOKS[look]));
-    expect(looks).toContain('layout');
-    expect(looks).toContain('long-task');
+    const items = lane.draw(recording.range, 400);
+    const styles = new Set(Array.from(items.styles, (style) => ITEM_STYLES[style]));
+    expect(styles).toContain('layout');
+    expect(styles).toContain('long-task');
   });
 });
 
@@ -93,9 +93,11 @@ describe('frames', () => {
   it('are late in the lane where they missed a picture', () => {
     const recording = recorded('deck-drag');
     const late = frameTimes(recording, 0).filter(({ missed }) => missed > 0).length;
-    const things = laneOf('deck-drag', 'frames').draw(recording.range, 1_000_000);
+    const items = laneOf('deck-drag', 'frames').draw(recording.range, 1_000_000);
     expect(late).toBeGreaterThan(5);
-    expect(Array.from(things.looks).filter((look) => look === lookCode('late-frame'))).toHaveLength(late);
+    expect(Array.from(items.styles).filter((style) => style === itemStyleCode('late-frame'))).toHaveLength(
+      late,
+    );
   });
 });
 

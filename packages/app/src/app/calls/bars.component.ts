@@ -11,7 +11,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { barAt, type BarArea } from '../../workers/bar-picture';
+import { barAt, type BarArea } from '../../workers/charts/bar-picture';
 import { BarChartsService, type BarCanvas } from '../services/bar-charts.service';
 import { ThemeService } from '../services/theme.service';
 import { onResize, type CanvasSize } from '../shared/canvas';

@@ -11,7 +11,7 @@ import {
   signal,
 } from '@angular/core';
 import { isTime } from '@nettle-patch/core';
-import type { CallRow, CallsMode, CallsPage } from '../../workers/calls-desk';
+import type { CallRow, CallsMode, CallsPage } from '../../workers/analysis/queries/call-queries';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { onResize } from '../shared/canvas';

@@ -13,7 +13,13 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { debounceTime } from 'rxjs';
-import type { CallRow, CallsMode, CallsPage, FunctionDetails, NamedBox } from '../../workers/calls-desk';
+import type {
+  CallRow,
+  CallsMode,
+  CallsPage,
+  FunctionDetails,
+  NamedBox,
+} from '../../workers/analysis/queries/call-queries';
 import type { LensState } from '../lens/lens-state';
 import { LensToolsComponent } from '../lens/lens-tools.component';
 import { AddressService } from '../services/address.service';

@@ -10,12 +10,12 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { isTime, lookCode } from '@nettle-patch/core';
-import type { NamedBox } from '../../workers/calls-desk';
+import { isTime, itemStyleCode } from '@nettle-patch/core';
+import type { NamedBox } from '../../workers/analysis/queries/call-queries';
 import { TEXT_FONT } from '../shared/canvas-fonts';
 import { boxAt, boxByKey } from '../shared/box-rows';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
-import { lookFills } from '../timeline/look-fills';
+import { lookFills } from '../timeline/style-fills';
 import { RecordingService } from '../services/recording.service';
 import { formatDuration, formatWeight } from '../shared/format';
 import type { Palette } from '../shared/palette';
@@ -156,7 +156,7 @@ export class FlameComponent {
       const [x, y] = [box.left * width, box.depth * ROW];
       const wide = Math.max(0.5, box.width * width - 1);
       const own = box.owner === 'own';
-      context.fillStyle = fills[lookCode(box.look)]!;
+      context.fillStyle = fills[itemStyleCode(box.style)]!;
       context.fillRect(x, y, wide, own ? ROW - 2 : ROW - 6);
       if (box.functionId === selected || box.isHit) {
         context.strokeStyle = box.functionId === selected ? palette.ink : palette.nettle;

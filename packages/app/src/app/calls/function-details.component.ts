@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import type { FunctionDetails } from '../../workers/calls-desk';
+import type { FunctionDetails } from '../../workers/analysis/queries/call-queries';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { formatWeight } from '../shared/format';

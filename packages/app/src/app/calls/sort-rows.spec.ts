@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { CallRow } from '../../workers/calls-desk';
+import type { CallRow } from '../../workers/analysis/queries/call-queries';
 import { sortRows } from './sort-rows';
 
 const row = (key: string, depth: number, selfMs: number, totalMs: number): CallRow => ({

@@ -1,4 +1,4 @@
-import type { CallRow } from '../../workers/calls-desk';
+import type { CallRow } from '../../workers/analysis/queries/call-queries';
 
 export type CallColumn = 'selfMs' | 'totalMs' | 'count' | 'callsPerSecond';
 

@@ -2,10 +2,10 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, viewChild } from '@angular/core';
 import {
   BLAME_PARTS,
-  lookCode,
+  itemStyleCode,
   type BlamePart,
   type ComparedAnatomies,
-  type Look,
+  type ItemStyle,
   type TypicalAnatomy,
 } from '@nettle-patch/core';
 import { BOLD_FONT, FIGURE_FONT, TEXT_FONT } from '../shared/canvas-fonts';
@@ -13,7 +13,7 @@ import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { formatDuration, formatMs } from '../shared/format';
 import { PHASE_COLOURS, type Palette } from '../shared/palette';
 import { TimeScale, axisTicks } from '../shared/time-scale';
-import { lookFills } from '../timeline/look-fills';
+import { lookFills } from '../timeline/style-fills';
 import { partWords } from '../shared/words';
 
 const LEFT = 62;
@@ -23,7 +23,7 @@ const PHASE_HEIGHT = 20;
 const PARTS_HEIGHT = 26;
 const AXIS_Y = 158;
 const LEAST_WORDS = 16;
-const LOOK_OF: Partial<Record<BlamePart, Look>> = {
+const STYLE_OF: Partial<Record<BlamePart, ItemStyle>> = {
   scriptOwnMs: 'own',
   scriptLibraryMs: 'library',
   styleMs: 'style',
@@ -187,7 +187,7 @@ export class AnatomyPairComponent {
       for (const part of BLAME_PARTS) {
         const share = blame[part] * scale.pixelsPerMs;
         if (part !== 'idleMs' && share > 0) {
-          context.fillStyle = fills[lookCode(LOOK_OF[part] ?? 'other')]!;
+          context.fillStyle = fills[itemStyleCode(STYLE_OF[part] ?? 'other')]!;
           context.fillRect(at, top + PHASE_HEIGHT + 2, Math.max(0.5, share), PARTS_HEIGHT);
         }
         at += share;

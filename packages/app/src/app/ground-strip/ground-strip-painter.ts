@@ -1,5 +1,5 @@
 import type { TimeRange } from '@nettle-patch/core';
-import type { ListedSting, OpenedRecording } from '../../workers/opened';
+import type { ListedSting, OpenedRecording } from '../../workers/analysis/analysis-results';
 import type { ColourName, Palette } from '../shared/palette';
 import type { TimeScale } from '../shared/time-scale';
 

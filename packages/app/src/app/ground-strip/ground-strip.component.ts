@@ -9,7 +9,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { TimeRange } from '@nettle-patch/core';
-import type { OpenedRecording } from '../../workers/opened';
+import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { StingChoiceService } from '../services/sting-choice.service';

@@ -1,7 +1,7 @@
 import { BLAME_PARTS, type BlamePart } from '@nettle-patch/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { ListedSting } from '../../workers/opened';
+import type { ListedSting } from '../../workers/analysis/analysis-results';
 import { stripRows } from './strip-rows';
 
 const BUSY = BLAME_PARTS.filter((part) => part !== 'idleMs');

@@ -1,5 +1,5 @@
 import { BLAME_PARTS, type BlamePart } from '@nettle-patch/core';
-import type { OpenedRecording } from '../../workers/opened';
+import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 
 /** One stretch of a recording, summed up. */
 export interface StripRow {

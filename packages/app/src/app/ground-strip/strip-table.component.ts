@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { OpenedRecording } from '../../workers/opened';
+import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 import { formatDuration } from '../shared/format';
 import { partWords } from '../shared/words';
 import { stripRows } from './strip-rows';

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { LiveHang } from '../../workers/live-state';
+import type { LiveHang } from '../../workers/live/live-state';
 
 const SHOWN_CALLERS = 4;
 

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { DEFAULT_THRESHOLDS } from '@nettle-patch/core';
-import type { LiveRecording } from '../../workers/live-state';
+import type { LiveRecording } from '../../workers/live/live-state';
 import { LiveService } from '../services/live.service';
 import { formatBytes, formatClock, formatDuration, formatPercent } from '../shared/format';
 import { IconComponent } from '../shared/icon.component';

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { LiveTarget } from '../../workers/live-state';
+import type { LiveTarget } from '../../workers/live/live-state';
 import { IconComponent } from '../shared/icon.component';
 import { sourceWords, speedWords } from '../shared/words';
 

@@ -2,11 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } 
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatDialogRef } from '@angular/material/dialog';
 import { debounceTime } from 'rxjs';
-import type { SearchHit } from '../../workers/search-desk';
+import type { SearchHit } from '../../workers/analysis/queries/search-queries';
 import { AddressService } from '../services/address.service';
 import { RecordingService } from '../services/recording.service';
 import { IconComponent } from '../shared/icon.component';
-import { thingParameter } from '../timeline/thing-parameter';
+import { itemParameter } from '../timeline/item-parameter';
 
 const TYPING_MS = 80;
 const GROUPS: Readonly<Record<SearchHit['type'], string>> = {
@@ -71,7 +71,7 @@ export class SearchDialogComponent {
     } else {
       const { startMs, endMs, ref } = hit;
       void this.#address.go('timeline', id, {
-        thing: thingParameter(LANES[hit.type], ref),
+        thing: itemParameter(LANES[hit.type], ref),
         from: Math.max(0, Math.round(startMs - AROUND_MS)),
         to: Math.round(endMs + AROUND_MS),
       });

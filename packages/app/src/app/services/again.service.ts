@@ -109,7 +109,7 @@ export class AgainService {
   }
 
   async #keep(recording: Blob, failure: string | undefined): Promise<boolean> {
-    const id = await this.#recordings.keepFile(recording);
+    const id = await this.#recordings.importFile(recording);
     if (failure === undefined) this.#state.set({ state: 'idle' });
     else this.#state.set({ state: 'failed', words: `${failure}. The recording holds what came before.` });
     if (id !== undefined) await this.#router.navigate(['/stings', id]);

@@ -1,7 +1,7 @@
 import { Injectable } from '@angular/core';
 import { transfer, wrap, type Remote } from 'comlink';
-import type { BarArea, BarPicture } from '../../workers/bar-picture';
-import type { BarChartsThread } from '../../workers/bar-charts.worker';
+import type { BarArea, BarPicture } from '../../workers/charts/bar-picture';
+import type { BarChartsThread } from '../../workers/charts/bar-charts.worker';
 
 /** A canvas that is drawn on by another thread. */
 export interface BarCanvas {
@@ -31,7 +31,7 @@ export class BarChartsService {
 
 function startThread(): Remote<BarChartsThread> {
   return wrap<BarChartsThread>(
-    new Worker(new URL('../../workers/bar-charts.worker', import.meta.url), {
+    new Worker(new URL('../../workers/charts/bar-charts.worker', import.meta.url), {
       type: 'module',
       name: 'bar charts',
     }),

@@ -2,15 +2,15 @@ import { Injectable, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { proxy, wrap } from 'comlink';
 import { BehaviorSubject } from 'rxjs';
-import { INITIAL_LIVE_STATE, type LiveState } from '../../workers/live-state';
-import type { LiveWorker } from '../../workers/live.worker';
+import { INITIAL_LIVE_STATE, type LiveState } from '../../workers/live/live-state';
+import type { LiveWorker } from '../../workers/live/live.worker';
 import { SecretService } from './secret.service';
 
 /** Targets, and the recording that runs: a view of the worker that does the work. */
 @Injectable({ providedIn: 'root' })
 export class LiveService {
   readonly #worker = wrap<LiveWorker>(
-    new Worker(new URL('../../workers/live.worker', import.meta.url), { type: 'module', name: 'live' }),
+    new Worker(new URL('../../workers/live/live.worker', import.meta.url), { type: 'module', name: 'live' }),
   );
   readonly #state = new BehaviorSubject<LiveState>(INITIAL_LIVE_STATE);
   /** Id of the recording that was put away last. */

@@ -5,14 +5,19 @@ import { Router } from '@angular/router';
 import { weightUnit, type Lens, type Rung, type RungPiece, type TimeRange } from '@nettle-patch/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import { map, switchMap } from 'rxjs';
-import type { AnalysisWorker, Outcome } from '../../workers/analysis.worker';
-import type { CallsMode, CallsPage, FunctionDetails, NamedFlame } from '../../workers/calls-desk';
+import type { AnalysisWorker, Outcome } from '../../workers/analysis/analysis.worker';
+import type {
+  CallsMode,
+  CallsPage,
+  FunctionDetails,
+  NamedFlame,
+} from '../../workers/analysis/queries/call-queries';
 import type { Failure } from '../../workers/failure';
-import type { OpenedRecording, OpenedSting } from '../../workers/opened';
-import type { SearchHit } from '../../workers/search-desk';
-import type { FileInfo, ShownFile } from '../../workers/source-desk';
-import type { ThingDetails } from '../../workers/told-thing';
-import type { DrawnWindow, LaneInfo, ThingLine } from '../../workers/timeline-desk';
+import type { OpenedRecording, OpenedSting } from '../../workers/analysis/analysis-results';
+import type { SearchHit } from '../../workers/analysis/queries/search-queries';
+import type { FileInfo, ShownFile } from '../../workers/analysis/queries/source-queries';
+import type { ItemDetails } from '../../workers/analysis/item-details-types';
+import type { DrawnWindow, LaneInfo, ItemLine } from '../../workers/analysis/queries/timeline-queries';
 import { saveBlob } from '../shared/save-blob';
 import { failureWords } from '../shared/words';
 import { PreferencesService } from './preferences.service';
@@ -139,8 +144,8 @@ export class RecordingService {
     return toSignal(names, { initialValue: '' });
   }
 
-  async stingsWith(functionId: number): Promise<number[] | undefined> {
-    return this.#valueOf(await this.#worker.stingsWith(functionId));
+  async stingsOfFunction(functionId: number): Promise<number[] | undefined> {
+    return this.#valueOf(await this.#worker.stingsOfFunction(functionId));
   }
 
   async search(text: string): Promise<SearchHit[] | undefined> {
@@ -155,16 +160,16 @@ export class RecordingService {
     return this.#valueOf(await this.#worker.draw(range, pixels, ids));
   }
 
-  async thingAt(lane: string, ms: number, row: number, withinMs: number): Promise<ThingDetails | undefined> {
-    return this.#valueOf(await this.#worker.thingAt(lane, ms, row, withinMs));
+  async itemAt(lane: string, ms: number, row: number, withinMs: number): Promise<ItemDetails | undefined> {
+    return this.#valueOf(await this.#worker.itemAt(lane, ms, row, withinMs));
   }
 
-  async thing(lane: string, ref: number): Promise<ThingDetails | undefined> {
-    return this.#valueOf(await this.#worker.thing(lane, ref));
+  async item(lane: string, ref: number): Promise<ItemDetails | undefined> {
+    return this.#valueOf(await this.#worker.item(lane, ref));
   }
 
-  async thingLines(lane: string, range: TimeRange): Promise<ThingLine[] | undefined> {
-    return this.#valueOf(await this.#worker.thingLines(lane, range));
+  async itemLines(lane: string, range: TimeRange): Promise<ItemLine[] | undefined> {
+    return this.#valueOf(await this.#worker.itemLines(lane, range));
   }
 
   async rungs(): Promise<readonly Rung[] | undefined> {
@@ -195,7 +200,7 @@ export class RecordingService {
   async importFiles(files: readonly Blob[]): Promise<void> {
     const ids: string[] = [];
     for (const file of files) {
-      const id = await this.keepFile(file);
+      const id = await this.importFile(file);
       if (id !== undefined) ids.push(id);
     }
     const [first] = ids;
@@ -204,7 +209,7 @@ export class RecordingService {
   }
 
   /** Reads a file and puts it on the shelf. @returns its id; undefined where it could not be read, which is told */
-  async keepFile(file: Blob): Promise<string | undefined> {
+  async importFile(file: Blob): Promise<string | undefined> {
     this.importing.set(0);
     const worker = this.#worker;
     const onProgress = proxy((done: number, total: number) => {
@@ -236,7 +241,7 @@ export class RecordingService {
     try {
       const answer = await fetch(path);
       if (!answer.ok) throw new Error(`the server answered ${answer.status}`);
-      return await this.keepFile(await answer.blob());
+      return await this.importFile(await answer.blob());
     } catch (error) {
       this.#showFailure({
         code: 'unexpected',
@@ -266,7 +271,7 @@ export class RecordingService {
 
 /** A thread that reads and analyses, of its own. */
 export function startThread(): Worker {
-  return new Worker(new URL('../../workers/analysis.worker', import.meta.url), {
+  return new Worker(new URL('../../workers/analysis/analysis.worker', import.meta.url), {
     type: 'module',
     name: 'analysis',
   });

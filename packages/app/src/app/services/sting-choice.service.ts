@@ -2,7 +2,7 @@ import { Injectable, computed, inject } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { STING_KINDS, type StingKind } from '@nettle-patch/core';
 import { switchMap } from 'rxjs';
-import type { ListedSeries, ListedSting } from '../../workers/opened';
+import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
 import { AddressService } from './address.service';
 import { LensService } from './lens.service';
 import { RecordingService } from './recording.service';
@@ -23,7 +23,7 @@ export class StingChoiceService {
     toObservable(this.#focused).pipe(
       switchMap(async ({ id, focus }) => {
         if (id === undefined || focus === undefined) return undefined;
-        return new Set(await this.#recordings.stingsWith(focus));
+        return new Set(await this.#recordings.stingsOfFunction(focus));
       }),
     ),
   );

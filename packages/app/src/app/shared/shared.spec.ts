@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { GroundStripDrag } from '../ground-strip/ground-strip-drag';
 import { stingAt } from '../ground-strip/ground-strip-painter';
-import type { ListedSting } from '../../workers/opened';
+import type { ListedSting } from '../../workers/analysis/analysis-results';
 import { formatBytes, formatClock, formatDuration, formatPercent } from './format';
 import { TimeScale, axisTicks } from './time-scale';
 import { failureWords, noticeWords } from './words';

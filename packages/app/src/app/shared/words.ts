@@ -1,6 +1,6 @@
 import { PART_WORDS, type BlamePart, type ReadNotice, type Sting, type StingKind } from '@nettle-patch/core';
 import type { Failure } from '../../workers/failure';
-import type { LiveProblem } from '../../workers/live-state';
+import type { LiveProblem } from '../../workers/live/live-state';
 
 /** What happened, why, and what to do: the words for every failure, in one place. */
 const FAILURES: Record<Failure['code'], (detail: string) => string> = {

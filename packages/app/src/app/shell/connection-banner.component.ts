@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { LiveService } from '../services/live.service';
-import type { ConnectionState } from '../../workers/live-state';
+import type { ConnectionState } from '../../workers/live/live-state';
 
 const WORDS: Partial<Record<ConnectionState, string>> = {
   lost: 'The connection to the Nettle Patch server is lost. Trying again every second; kept recordings can be read meanwhile. If the server was stopped, start it again.',

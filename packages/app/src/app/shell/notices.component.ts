@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { OpenedRecording } from '../../workers/opened';
+import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 import { noticeWords } from '../shared/words';
 
 /** What was lost or could not be mapped in the open recording. */

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatButtonModule } from '@angular/material/button';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
-import { isBlind } from '../../workers/blindness';
+import { isBlind } from '../../workers/analysis/delay-coverage';
 import { AddressService } from '../services/address.service';
 import { CompareService } from '../services/compare.service';
 import { RecordingService } from '../services/recording.service';

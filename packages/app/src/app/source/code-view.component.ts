@@ -17,7 +17,7 @@ import { EditorView, drawSelection, highlightActiveLine, keymap, lineNumbers } f
 import { classHighlighter } from '@lezer/highlight';
 import { searchKeymap } from '@codemirror/search';
 import { inOwnTask } from '../shared/own-task';
-import type { ShownFile } from '../../workers/source-desk';
+import type { ShownFile } from '../../workers/analysis/queries/source-queries';
 import { costGutters, hotLines } from './cost-gutters';
 
 /** The text of a file, read-only, with what its lines cost beside them and hot lines along its scroll bar. */

@@ -1,6 +1,6 @@
 import { RangeSetBuilder, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, GutterMarker, gutter } from '@codemirror/view';
-import type { ShownLine } from '../../workers/source-desk';
+import type { ShownLine } from '../../workers/analysis/queries/source-queries';
 
 /** Below this a time is not worth a figure. Milliseconds. */
 const WORTH_MS = 0.005;

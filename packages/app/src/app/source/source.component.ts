@@ -12,7 +12,7 @@ import { DomSanitizer } from '@angular/platform-browser';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { shortPlace } from '@nettle-patch/core';
-import type { FileInfo, ShownFile } from '../../workers/source-desk';
+import type { FileInfo, ShownFile } from '../../workers/analysis/queries/source-queries';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';

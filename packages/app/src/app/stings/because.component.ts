@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { BecausePart } from '@nettle-patch/core';
-import type { NamedFunction } from '../../workers/opened';
+import type { NamedFunction } from '../../workers/analysis/analysis-results';
 
 /** The sentence that says why. Each function in it is a button that points the function out below. */
 @Component({

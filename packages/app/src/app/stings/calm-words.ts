@@ -1,5 +1,5 @@
-import { isBlind, seesInputs, seesLongTasks } from '../../workers/blindness';
-import type { OpenedRecording } from '../../workers/opened';
+import { isBlind, seesInputs, seesLongTasks } from '../../workers/analysis/delay-coverage';
+import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 
 export interface CalmWords {
   readonly title: string;

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { askedWords, shortPlace, type CauseLink } from '@nettle-patch/core';
-import type { NamedFunction } from '../../workers/opened';
+import type { NamedFunction } from '../../workers/analysis/analysis-results';
 import { formatDuration } from '../shared/format';
 
 interface Step {

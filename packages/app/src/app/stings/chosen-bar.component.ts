@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { shortPlace, type TimeRange } from '@nettle-patch/core';
-import type { NamedFunction } from '../../workers/opened';
+import type { NamedFunction } from '../../workers/analysis/analysis-results';
 
 /** A part of the drawing that was clicked. */
 export interface ChosenPart {

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { RouterLink } from '@angular/router';
 import { shortPlace } from '@nettle-patch/core';
 import { LensService } from '../services/lens.service';
-import type { OpenedSting } from '../../workers/opened';
+import type { OpenedSting } from '../../workers/analysis/analysis-results';
 
 const SHOWN = 5;
 /** What is charged with less than this share of the delay is not listed. */

@@ -9,7 +9,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { delayStepMs, lengthOnSlower, type TimeRange } from '@nettle-patch/core';
-import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/opened';
+import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
 import { formatDuration } from '../shared/format';
 import { partByPart } from '../shared/part-by-part';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { STING_KINDS, lengthOnSlower, type StingKind } from '@nettle-patch/core';
-import type { ListedSeries, ListedSting } from '../../workers/opened';
+import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
 import { formatDuration } from '../shared/format';
 import { partByPart } from '../shared/part-by-part';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import type { TimeRange } from '@nettle-patch/core';
-import type { OpenedSting } from '../../workers/opened';
+import type { OpenedSting } from '../../workers/analysis/analysis-results';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';

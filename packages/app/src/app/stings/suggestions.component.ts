@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { shortPlace, type BecausePart, type Suggestion } from '@nettle-patch/core';
-import type { NamedFunction } from '../../workers/opened';
+import type { NamedFunction } from '../../workers/analysis/analysis-results';
 
 /** What could be done, each with what was seen that speaks for it. */
 @Component({

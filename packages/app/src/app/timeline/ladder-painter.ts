@@ -3,7 +3,7 @@ import { FIGURE_FONT, HEAD_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import type { Palette } from '../shared/palette';
 import { axisTicks, type TimeScale } from '../shared/time-scale';
 import type { LadderLine } from './ladder-layout';
-import { lookFills, type Fill } from './look-fills';
+import { lookFills, type Fill } from './style-fills';
 
 export interface LadderPicture {
   readonly lines: readonly LadderLine[];
@@ -72,9 +72,9 @@ export class LadderPainter {
     const [y, tall] = [top + 3, height - 7];
     context.fillStyle = palette.line;
     context.fillRect(scale.left, y + tall - 1, endX - scale.left, 1);
-    for (const { fromMs, toMs, look } of pieces.get(interaction) ?? []) {
+    for (const { fromMs, toMs, style } of pieces.get(interaction) ?? []) {
       const x = scale.x(Math.max(0, fromMs));
-      context.fillStyle = this.#fills[look]!;
+      context.fillStyle = this.#fills[style]!;
       context.fillRect(x, y, Math.max(0.7, scale.x(toMs) - x), tall);
     }
     context.fillStyle = palette.ink;

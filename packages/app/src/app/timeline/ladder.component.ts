@@ -11,7 +11,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Rung, RungPiece } from '@nettle-patch/core';
-import type { OpenedRecording } from '../../workers/opened';
+import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { keepDrawn, prepareCanvas, type CanvasSize } from '../shared/canvas';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { LaneInfo } from '../../workers/timeline-desk';
+import type { LaneInfo } from '../../workers/analysis/queries/timeline-queries';
 import { heightOf, placeLanes, rowAt } from './lane-layout';
-import { readThing, thingParameter } from './thing-parameter';
+import { readItem, itemParameter } from './item-parameter';
 
 const lane = (id: string, kind: LaneInfo['kind'], rows: number): LaneInfo => ({
   id,
@@ -47,10 +47,10 @@ describe('what is selected, in the address', () => {
     ['thread 12', 0],
     ['memory', -2],
   ])('%s %i comes back', (laneId, ref) => {
-    expect(readThing(thingParameter(laneId, ref))).toEqual({ lane: laneId, ref });
+    expect(readItem(itemParameter(laneId, ref))).toEqual({ lane: laneId, ref });
   });
 
   it.each([undefined, '', 'inputs', 'inputs.x', '../x.1', 'inputs.99999999999'])('%s is nothing', (text) => {
-    expect(readThing(text)).toBeUndefined();
+    expect(readItem(text)).toBeUndefined();
   });
 });

@@ -1,5 +1,5 @@
 import type { LaneKind } from '@nettle-patch/core';
-import type { LaneInfo } from '../../workers/timeline-desk';
+import type { LaneInfo } from '../../workers/analysis/queries/timeline-queries';
 
 /** Height of the time axis above the lanes. Pixels. */
 export const AXIS_HEIGHT = 24;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { LaneInfo } from '../../workers/timeline-desk';
+import type { LaneInfo } from '../../workers/analysis/queries/timeline-queries';
 import { inOrder, moved, toggled } from './lane-order';
 
 const lane = (id: string): LaneInfo => ({ id, kind: 'spans', title: id, thread: 0, rows: 1, count: 1 });

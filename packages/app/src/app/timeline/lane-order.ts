@@ -1,4 +1,4 @@
-import type { LaneInfo } from '../../workers/timeline-desk';
+import type { LaneInfo } from '../../workers/analysis/queries/timeline-queries';
 
 /** How lanes are shown, as it is kept: ids of lanes that may or may not be in a recording. */
 export interface LanePreferences {

@@ -1,4 +1,4 @@
-import type { Fill } from './look-fills';
+import type { Fill } from './style-fills';
 
 /** Things narrower than this may be drawn together with their neighbours. Pixels. */
 const NARROW = 3;

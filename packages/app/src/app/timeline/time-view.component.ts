@@ -14,8 +14,8 @@ import {
   viewChild,
 } from '@angular/core';
 import type { TimeRange } from '@nettle-patch/core';
-import type { OpenedRecording } from '../../workers/opened';
-import type { DrawnWindow, LaneInfo } from '../../workers/timeline-desk';
+import type { OpenedRecording } from '../../workers/analysis/analysis-results';
+import type { DrawnWindow, LaneInfo } from '../../workers/analysis/queries/timeline-queries';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
@@ -25,7 +25,7 @@ import type { Palette } from '../shared/palette';
 import { TimeScale } from '../shared/time-scale';
 import { AXIS_HEIGHT, heightOf, placeLanes, rowAt } from './lane-layout';
 import { LaneHeadersComponent } from './lane-headers.component';
-import type { ThingRef } from './thing-parameter';
+import type { ItemRef } from './item-parameter';
 import { panned, zoomed } from './time-window';
 import { TimelinePainter } from './timeline-painter';
 
@@ -61,7 +61,7 @@ export class TimeViewComponent {
   readonly opened = input.required<OpenedRecording>();
   readonly lanes = input.required<readonly LaneInfo[]>();
   readonly folded = input.required<readonly string[]>();
-  readonly selected = input<ThingRef>();
+  readonly selected = input<ItemRef>();
   /** The stretch of time that is shown. */
   readonly shown = model.required<TimeRange>();
   readonly choose = output<TimePlace>();

@@ -1,12 +1,18 @@
-import { LOOKS, lookCode, type DrawnThings, type Look, type TimeRange } from '@nettle-patch/core';
-import type { DrawnLane } from '../../workers/timeline-desk';
-import type { ListedSting } from '../../workers/opened';
+import {
+  ITEM_STYLES,
+  itemStyleCode,
+  type DrawnItems,
+  type ItemStyle,
+  type TimeRange,
+} from '@nettle-patch/core';
+import type { DrawnLane } from '../../workers/analysis/queries/timeline-queries';
+import type { ListedSting } from '../../workers/analysis/analysis-results';
 import { FIGURE_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import type { Palette } from '../shared/palette';
 import { fillOf } from '../shared/patterns';
 import { axisStep, type TimeScale } from '../shared/time-scale';
 import { AXIS_HEIGHT, type PlacedLane } from './lane-layout';
-import { lookFills, type Fill } from './look-fills';
+import { lookFills, type Fill } from './style-fills';
 import { RunFiller } from './run-filler';
 
 /** Mean width of a letter: words are cut by it, as measuring each would take longer than drawing it. */
@@ -17,7 +23,7 @@ const DIM = 0.22;
 /** Frames of this many budgets fill their lane. */
 const FRAME_BUDGETS = 4;
 /** Looks that are no plain rectangle. */
-const OUTLINED: ReadonlySet<Look> = new Set([
+const OUTLINED: ReadonlySet<ItemStyle> = new Set([
   'request',
   'failed',
   'unchanged',
@@ -64,7 +70,7 @@ export class TimelinePainter {
   paint(picture: TimelinePicture): void {
     const { context, palette } = this;
     const { lanes, drawn, scale, height, scrollTop } = picture;
-    const byId = new Map(drawn.map((lane) => [lane.id, lane.things]));
+    const byId = new Map(drawn.map((lane) => [lane.id, lane.items]));
     context.save();
     context.beginPath();
     context.rect(0, AXIS_HEIGHT, scale.right, height - AXIS_HEIGHT);
@@ -75,15 +81,15 @@ export class TimelinePainter {
       if (!isSeen) continue;
       context.fillStyle = palette.line;
       context.fillRect(scale.left, placed.top + placed.height + 3.5, scale.right - scale.left, 1);
-      const things = byId.get(placed.lane.id);
-      if (things !== undefined) this.#lane(placed, things, picture);
+      const items = byId.get(placed.lane.id);
+      if (items !== undefined) this.#lane(placed, items, picture);
     }
     context.restore();
     this.#overlays(picture);
     this.#axis(picture);
   }
 
-  #lane(placed: PlacedLane, things: DrawnThings, picture: TimelinePicture): void {
+  #lane(placed: PlacedLane, items: DrawnItems, picture: TimelinePicture): void {
     const { context, palette } = this;
     const { scale, minMs, selected } = picture;
     const wanted = picture.text.toLowerCase();
@@ -93,50 +99,50 @@ export class TimelinePainter {
     if (isFrames && !placed.folded) this.#budget(placed, scale);
     const runs = new RunFiller(context);
     context.font = TEXT_FONT;
-    for (let at = 0; at < things.count; at++) {
-      const startMs = things.startsMs[at]!;
-      const endMs = things.endsMs[at]!;
+    for (let at = 0; at < items.count; at++) {
+      const startMs = items.startsMs[at]!;
+      const endMs = items.endsMs[at]!;
       if (endMs < scale.startMs || startMs > scale.endMs) continue;
       const lengthMs = endMs - startMs;
       if (minMs > 0 && lengthMs < minMs && (pixelMs <= minMs || lengthMs > pixelMs * 1.01)) continue;
-      const look = LOOKS[things.looks[at]!]!;
+      const style = ITEM_STYLES[items.styles[at]!]!;
       const left = Math.max(scale.left, scale.x(startMs));
       const width = Math.max(
         LEAST_MARK,
         Math.min(scale.right, scale.x(endMs)) - left - (lengthMs > pixelMs * 3 ? 0.5 : 0),
       );
-      let top = placed.top + (placed.folded ? 0 : things.rows[at]! * placed.rowHeight);
+      let top = placed.top + (placed.folded ? 0 : items.rows[at]! * placed.rowHeight);
       let tall = rowHeight - 2;
       if (isFrames) {
         tall = Math.max(3, Math.min(1, lengthMs / (FRAME_BUDGETS * picture.refreshMs)) * (rowHeight - 2));
         top += rowHeight - 1 - tall;
-      } else if (look === 'memory') {
-        tall = Math.max(1, (things.filled[at]! / FULL) * (rowHeight - 2));
+      } else if (style === 'memory') {
+        tall = Math.max(1, (items.filled[at]! / FULL) * (rowHeight - 2));
         top += rowHeight - 1 - tall;
-      } else if (look === 'library' && picture.foldLibraries && !placed.folded) {
+      } else if (style === 'library' && picture.foldLibraries && !placed.folded) {
         top += tall * 0.3;
         tall *= 0.45;
       }
-      const word = things.words[at]! < 0 ? '' : things.texts[things.words[at]!]!;
+      const word = items.words[at]! < 0 ? '' : items.texts[items.words[at]!]!;
       const dim = wanted !== '' && !word.toLowerCase().includes(wanted);
-      const alpha = dim ? DIM : look === 'memory' ? 0.8 : 0.35 + 0.65 * (things.filled[at]! / FULL);
-      if (OUTLINED.has(look)) {
+      const alpha = dim ? DIM : style === 'memory' ? 0.8 : 0.35 + 0.65 * (items.filled[at]! / FULL);
+      if (OUTLINED.has(style)) {
         runs.flush();
-        this.#outlined(look, left, top, width, tall);
-      } else runs.rect(left, top + 1, width, tall - 1, this.#fills[things.looks[at]!]!, alpha);
-      const isOver = look === 'long-task' || look === 'late-frame';
+        this.#outlined(style, left, top, width, tall);
+      } else runs.rect(left, top + 1, width, tall - 1, this.#fills[items.styles[at]!]!, alpha);
+      const isOver = style === 'long-task' || style === 'late-frame';
       if (isOver) runs.flush();
-      if (look === 'long-task') this.#excess(startMs + picture.longTaskMs, endMs, top, tall, scale);
-      else if (look === 'late-frame') {
+      if (style === 'long-task') this.#excess(startMs + picture.longTaskMs, endMs, top, tall, scale);
+      else if (style === 'late-frame') {
         const over = Math.max(2, tall - (rowHeight - 2) / FRAME_BUDGETS);
         context.fillStyle = palette.sting;
         context.fillRect(left, top, width, over);
       }
       if (word !== '' && !placed.folded && !isFrames) {
         runs.flush();
-        this.#word(word, look, left, top, width, tall, picture.longTaskMs * scale.pixelsPerMs);
+        this.#word(word, style, left, top, width, tall, picture.longTaskMs * scale.pixelsPerMs);
       }
-      if (selected?.lane === placed.lane.id && selected.ref === things.refs[at]) {
+      if (selected?.lane === placed.lane.id && selected.ref === items.refs[at]) {
         runs.flush();
         context.strokeStyle = palette.ink;
         context.lineWidth = 2;
@@ -146,22 +152,22 @@ export class TimelinePainter {
     runs.flush();
   }
 
-  #outlined(look: Look, left: number, top: number, width: number, tall: number): void {
+  #outlined(style: ItemStyle, left: number, top: number, width: number, tall: number): void {
     const { context, palette } = this;
-    context.fillStyle = this.#fills[lookCode(look)]!;
-    if (look === 'request' || look === 'failed') {
+    context.fillStyle = this.#fills[itemStyleCode(style)]!;
+    if (style === 'request' || style === 'failed') {
       context.lineWidth = 1.2;
-      context.strokeStyle = look === 'failed' ? palette.sting : palette.soft;
+      context.strokeStyle = style === 'failed' ? palette.sting : palette.soft;
       context.fillStyle = palette.panel;
       context.beginPath();
       context.roundRect(left + 0.5, top + 1.5, Math.max(3, width - 1), tall - 3, (tall - 3) / 2);
       context.fill();
       context.stroke();
-    } else if (look === 'unchanged' || look === 'out-of-view') {
+    } else if (style === 'unchanged' || style === 'out-of-view') {
       context.lineWidth = 1.5;
-      context.strokeStyle = look === 'unchanged' ? palette.sting : palette.soft;
+      context.strokeStyle = style === 'unchanged' ? palette.sting : palette.soft;
       context.strokeRect(left + 0.5, top + 3, Math.max(3, width - 1), tall - 6);
-    } else if (look === 'mark' || look === 'note' || look === 'state') {
+    } else if (style === 'mark' || style === 'note' || style === 'state') {
       context.fillRect(left, top, LEAST_MARK, tall);
       context.beginPath();
       context.moveTo(left, top);
@@ -182,7 +188,7 @@ export class TimelinePainter {
 
   #word(
     word: string,
-    look: Look,
+    style: ItemStyle,
     left: number,
     top: number,
     width: number,
@@ -192,19 +198,20 @@ export class TimelinePainter {
     const letters = Math.floor((width - 7) / LETTER);
     if (letters < 2) return;
     const { context, palette } = this;
-    const inverse: Partial<Record<Look, string>> = {
+    const inverse: Partial<Record<ItemStyle, string>> = {
       own: palette.onScriptOwn,
       library: palette.onScriptLibrary,
       handling: palette.onHandling,
       'long-task': goodWidth > word.length * LETTER + 8 ? palette.ink : palette.paper,
     };
     const text = word.length > letters ? `${word.slice(0, letters - 1)}…` : word;
-    if (look === 'style' || look === 'layout' || look === 'paint' || look === 'collection') {
+    if (style === 'style' || style === 'layout' || style === 'paint' || style === 'collection') {
       context.fillStyle = palette.panel;
       context.fillRect(left + 3, top + 2, Math.min(width - 6, text.length * LETTER + 4), tall - 4);
     }
-    context.fillStyle = inverse[look] ?? palette.ink;
-    const indent = look === 'request' || look === 'failed' ? 8 : look === 'mark' || look === 'note' ? 10 : 4;
+    context.fillStyle = inverse[style] ?? palette.ink;
+    const indent =
+      style === 'request' || style === 'failed' ? 8 : style === 'mark' || style === 'note' ? 10 : 4;
     context.fillText(text, left + indent, top + tall / 2 + 4.5);
   }
 

@@ -14,8 +14,8 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatMenuModule } from '@angular/material/menu';
 import type { TimeRange } from '@nettle-patch/core';
-import type { LaneInfo } from '../../workers/timeline-desk';
-import type { ThingDetails } from '../../workers/told-thing';
+import type { LaneInfo } from '../../workers/analysis/queries/timeline-queries';
+import type { ItemDetails } from '../../workers/analysis/item-details-types';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
@@ -28,9 +28,9 @@ import { partByPart } from '../shared/part-by-part';
 import { LensToolsComponent } from '../lens/lens-tools.component';
 import { LadderComponent } from './ladder.component';
 import { inOrder, moved, toggled, type LanePreferences } from './lane-order';
-import { ThingPanelComponent } from './thing-panel.component';
-import { readThing, thingParameter } from './thing-parameter';
-import { ThingTableComponent } from './thing-table.component';
+import { ItemPanelComponent } from './item-panel.component';
+import { readItem, itemParameter } from './item-parameter';
+import { ItemTableComponent } from './item-table.component';
 import { TimeViewComponent, type TimePlace } from './time-view.component';
 import { around, showing, zoomed } from './time-window';
 
@@ -49,8 +49,8 @@ const BUTTON_ZOOM = 0.5;
     LadderComponent,
     LensToolsComponent,
     OpeningComponent,
-    ThingPanelComponent,
-    ThingTableComponent,
+    ItemPanelComponent,
+    ItemTableComponent,
     TimeViewComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -84,10 +84,10 @@ export class TimelineComponent {
   protected readonly visible = computed(() =>
     this.lanes().filter(({ id }) => !this.kept().hidden.includes(id)),
   );
-  protected readonly selected = computed(() => readThing(this.thing()));
-  protected readonly details = signal<ThingDetails | undefined>(undefined);
+  protected readonly selected = computed(() => readItem(this.thing()));
+  protected readonly details = signal<ItemDetails | undefined>(undefined);
   protected readonly shown = linkedSignal<TimeRange>(() => this.#firstShown());
-  /** The lane whose things the table lists. */
+  /** The lane whose items the table lists. */
   protected readonly tableLane = signal('');
 
   constructor() {
@@ -111,16 +111,16 @@ export class TimelineComponent {
   }
 
   protected async choose({ lane, ms, row, withinMs }: TimePlace): Promise<void> {
-    const details = await this.#recordings.thingAt(lane, ms, row, withinMs);
-    if (details?.ref !== undefined) this.chooseThing(lane, details.ref);
+    const details = await this.#recordings.itemAt(lane, ms, row, withinMs);
+    if (details?.ref !== undefined) this.chooseItem(lane, details.ref);
     else {
       await this.#address.change({ thing: null });
       this.details.set(details);
     }
   }
 
-  protected chooseThing(lane: string, ref: number): void {
-    void this.#address.change({ thing: thingParameter(lane, ref) });
+  protected chooseItem(lane: string, ref: number): void {
+    void this.#address.change({ thing: itemParameter(lane, ref) });
   }
 
   protected zoomTo(range: TimeRange): void {
@@ -167,9 +167,9 @@ export class TimelineComponent {
     if (event.key === '[') this.#stepSting(-1);
     else if (event.key === ']') this.#stepSting(1);
     else if (event.key === 'z' && range !== undefined) this.zoomTo(range);
-    else if (event.key === ',' || event.key === '.') this.#stepThing(event.key === '.' ? 1 : -1, 0);
+    else if (event.key === ',' || event.key === '.') this.#stepItem(event.key === '.' ? 1 : -1, 0);
     else if (this.shownAs() === 'time' && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
-      this.#stepThing(0, event.key === 'ArrowDown' ? 1 : -1);
+      this.#stepItem(0, event.key === 'ArrowDown' ? 1 : -1);
     else return;
     event.preventDefault();
   }
@@ -186,34 +186,34 @@ export class TimelineComponent {
   }
 
   /** To the thing beside what is selected, or in the row above or below it. */
-  #stepThing(across: number, down: number): void {
+  #stepItem(across: number, down: number): void {
     const selected = this.selected();
     const details = this.details();
     const lanes = this.view()?.drawn()?.lanes;
     const laneId = selected?.lane ?? this.visible()[0]?.id;
-    const things = lanes?.find(({ id }) => id === laneId)?.things;
-    if (things === undefined || laneId === undefined) return;
-    const places = Array.from({ length: things.count }, (_, at) => at);
-    const now = places.find((at) => things.refs[at] === selected?.ref);
-    const row = now === undefined ? 0 : things.rows[now]! + down;
+    const items = lanes?.find(({ id }) => id === laneId)?.items;
+    if (items === undefined || laneId === undefined) return;
+    const places = Array.from({ length: items.count }, (_, at) => at);
+    const now = places.find((at) => items.refs[at] === selected?.ref);
+    const row = now === undefined ? 0 : items.rows[now]! + down;
     const ms = details === undefined ? this.shown().startMs : (details.startMs + details.endMs) / 2;
-    const inRow = places.filter((at) => things.rows[at] === row);
+    const inRow = places.filter((at) => items.rows[at] === row);
     const next =
       across > 0
-        ? inRow.find((at) => things.startsMs[at]! > (details?.startMs ?? -1))
+        ? inRow.find((at) => items.startsMs[at]! > (details?.startMs ?? -1))
         : across < 0
-          ? inRow.findLast((at) => things.startsMs[at]! < (details?.startMs ?? Infinity))
-          : nearest(inRow, (at) => Math.abs((things.startsMs[at]! + things.endsMs[at]!) / 2 - ms));
+          ? inRow.findLast((at) => items.startsMs[at]! < (details?.startMs ?? Infinity))
+          : nearest(inRow, (at) => Math.abs((items.startsMs[at]! + items.endsMs[at]!) / 2 - ms));
     if (next !== undefined) {
-      this.chooseThing(laneId, things.refs[next]!);
-      const range = { startMs: things.startsMs[next]!, endMs: things.endsMs[next]! };
+      this.chooseItem(laneId, items.refs[next]!);
+      const range = { startMs: items.startsMs[next]!, endMs: items.endsMs[next]! };
       if (across !== 0) this.shown.set(showing(this.opened()!.range, this.shown(), range));
       return;
     }
     const lane = this.visible()[this.visible().findIndex(({ id }) => id === laneId) + down];
-    const other = lanes?.find(({ id }) => id === lane?.id)?.things;
+    const other = lanes?.find(({ id }) => id === lane?.id)?.items;
     if (down !== 0 && lane !== undefined && other !== undefined && other.count > 0) {
-      this.chooseThing(lane.id, other.refs[0]!);
+      this.chooseItem(lane.id, other.refs[0]!);
       this.view()?.reveal(lane.id);
     }
   }
@@ -248,7 +248,7 @@ export class TimelineComponent {
   async #loadDetails(): Promise<void> {
     const [opened, selected] = [this.opened(), this.selected()];
     if (opened === undefined || selected === undefined) return;
-    const details = await this.#recordings.thing(selected.lane, selected.ref);
+    const details = await this.#recordings.item(selected.lane, selected.ref);
     if (this.selected() === selected) this.details.set(details);
   }
 }

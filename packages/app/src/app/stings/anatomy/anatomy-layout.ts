@@ -7,7 +7,7 @@ import {
   type PhaseName,
   type Segment,
 } from '@nettle-patch/core';
-import type { NamedFunction } from '../../../workers/opened';
+import type { NamedFunction } from '../../../workers/analysis/analysis-results';
 import { TimeScale } from '../../shared/time-scale';
 
 /** What is drawn of time in which no known code ran. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { BLAME_PARTS } from '@nettle-patch/core';
 import { partWords } from '../../shared/words';
-import type { OpenedSting } from '../../../workers/opened';
+import type { OpenedSting } from '../../../workers/analysis/analysis-results';
 
 /** The content of the anatomy drawing for those who cannot see it. */
 @Component({

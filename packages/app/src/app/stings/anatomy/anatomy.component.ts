@@ -8,7 +8,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import type { OpenedSting } from '../../../workers/opened';
+import type { OpenedSting } from '../../../workers/analysis/analysis-results';
 import { keepDrawn, prepareCanvas } from '../../shared/canvas';
 import type { Palette } from '../../shared/palette';
 import { layOutAnatomy, shapeAt, type Shape } from './anatomy-layout';

@@ -1,0 +1,37 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import { shortPlace, type TimeRange } from '@nettle-patch/core';
+import type { ItemDetails } from '../../workers/analysis/item-details-types';
+import { LensService } from '../services/lens.service';
+import { formatDuration, formatMs } from '../shared/format';
+
+const MOST_CALLERS = 8;
+
+/** Everything known of what is selected in the time view. */
+@Component({
+  selector: 'np-item-panel',
+  imports: [MatButtonModule, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './item-panel.component.html',
+  styleUrl: './item-panel.component.scss',
+})
+export class ItemPanelComponent {
+  readonly details = input.required<ItemDetails | undefined>();
+  readonly recordingId = input.required<string>();
+  /** A stretch to be shown. */
+  readonly show = output<TimeRange>();
+  /** A moment to go to. */
+  readonly goTo = output<number>();
+
+  protected readonly lens = inject(LensService);
+  protected readonly ms = formatMs;
+  protected readonly short = shortPlace;
+  protected readonly duration = formatDuration;
+  protected readonly callers = computed(() => this.details()?.callers.slice(0, MOST_CALLERS) ?? []);
+  protected readonly more = computed(() => (this.details()?.callers.length ?? 0) - this.callers().length);
+  protected readonly at = computed(() => {
+    const { startMs } = this.details()!;
+    return `at ${(startMs / 1000).toFixed(3)} s`;
+  });
+}

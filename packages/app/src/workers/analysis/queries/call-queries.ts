@@ -1,0 +1,288 @@
+import {
+  CallTree,
+  CallersTree,
+  flameLayout,
+  focusOn,
+  functionTable,
+  lensRange,
+  styleOfFunction,
+  occurrencesOf,
+  rateOver,
+  shortPlace,
+  tallyCalls,
+  type CallerNode,
+  type Lens,
+  type ItemStyle,
+  type Neighbour,
+  type OccurrenceStatistics,
+  type Owner,
+  type Recording,
+  type Tally,
+} from '@nettle-patch/core';
+import { namedFunction } from '../named-function';
+import type { NamedFunction } from '../analysis-results';
+
+export type CallsMode = 'top' | 'bottom' | 'flat';
+
+/** One line of a table or tree of calls, ready to be shown. Times are milliseconds. */
+export interface CallRow {
+  /** Tells the line from all others of its tree, also after it was made anew. */
+  readonly key: string;
+  readonly functionId: number;
+  readonly name: string;
+  readonly place: string;
+  readonly owner: Owner;
+  readonly depth: number;
+  readonly selfMs: number;
+  readonly totalMs: number;
+  /** Exact calls; 0 where only samples tell. */
+  readonly count: number;
+  readonly callsPerSecond: number;
+  readonly hasChildren: boolean;
+  readonly isOpen: boolean;
+  readonly isHit: boolean;
+}
+
+export interface CallsPage {
+  readonly rows: readonly CallRow[];
+  /** Lines that were left out because nobody could read so many. */
+  readonly cut: number;
+  readonly totalMs: number;
+  /** Share of the time in functions that match what is searched for, each moment once; undefined without a search. */
+  readonly hitShare: number | undefined;
+}
+
+/** A box of the flame graph with its words. */
+export interface NamedBox {
+  readonly node: number;
+  readonly functionId: number;
+  readonly name: string;
+  readonly place: string;
+  readonly owner: Owner;
+  readonly left: number;
+  readonly width: number;
+  readonly depth: number;
+  readonly totalMs: number;
+  readonly selfMs: number;
+  readonly isHit: boolean;
+  /** ItemStyle of the box, as the time view has it. */
+  readonly style: ItemStyle;
+}
+
+export interface NamedFlame {
+  readonly boxes: readonly NamedBox[];
+  /** As that of a page. */
+  readonly hitShare: number | undefined;
+}
+
+export interface NamedNeighbour extends Neighbour {
+  readonly name: string;
+  readonly place: string;
+}
+
+/** One function looked at closely. */
+export interface FunctionDetails {
+  readonly functionId: number;
+  readonly name: string;
+  readonly place: string;
+  readonly owner: Owner;
+  /** Under the lens, each moment once. */
+  readonly selfMs: number;
+  /** One standard error of it where it was sampled, else 0. */
+  readonly selfErrorMs: number;
+  readonly totalMs: number;
+  readonly exact: boolean;
+  readonly statistics: OccurrenceStatistics | undefined;
+  /** How many occurrences took how long: upper bounds in milliseconds, and the number up to each. */
+  readonly histogram: { readonly boundsMs: readonly number[]; readonly counts: readonly number[] };
+  /** Occurrences in each of equal steps of the range. */
+  readonly rate: { readonly stepMs: number; readonly startMs: number; readonly counts: readonly number[] };
+  readonly callers: readonly NamedNeighbour[];
+  readonly callees: readonly NamedNeighbour[];
+}
+
+const MOST_ROWS = 2000;
+const RATE_STEPS = 60;
+const MOST_NEIGHBOURS = 12;
+
+/** What a lens makes of the calls: added up once, and seen from both ends. */
+interface Trees {
+  readonly key: string;
+  readonly tally: Tally;
+  readonly top: CallTree;
+  readonly bottom: CallersTree;
+}
+
+/** Answers questions about the calls of one recording; keeps the last tree, as most questions are about the same lens. */
+export class CallQueries {
+  #trees: Trees | undefined;
+
+  constructor(private readonly recording: Recording) {}
+
+  page(lens: Lens, mode: CallsMode, expanded: ReadonlySet<string>, text: string): CallsPage {
+    const { top, bottom, tally } = this.#treesOf(lens);
+    const matches = this.#matcher(text);
+    const seconds = this.#seconds(lens);
+    const rows: CallRow[] = [];
+    let cut = 0;
+    const push = (row: Omit<CallRow, 'name' | 'place' | 'owner' | 'isHit' | 'callsPerSecond'>) => {
+      if (rows.length >= MOST_ROWS) cut++;
+      else {
+        const isHit = matches?.(row.functionId) ?? false;
+        rows.push({ ...row, ...this.#named(row.functionId), isHit, callsPerSecond: row.count / seconds });
+      }
+    };
+    const found = matches && top.search(matches);
+    if (mode === 'top') this.#pushTree(top, expanded, found?.leads, push);
+    else if (mode === 'bottom') this.#pushCallers(bottom, bottom.roots(), '', expanded, matches, push);
+    else {
+      for (const { functionId, selfMs, totalMs, count } of functionTable(this.recording, lens, tally)) {
+        if (matches !== undefined && !matches(functionId)) continue;
+        push({
+          key: String(functionId),
+          functionId,
+          depth: 0,
+          selfMs,
+          totalMs,
+          count,
+          hasChildren: false,
+          isOpen: false,
+        });
+      }
+    }
+    return { rows, cut, totalMs: top.totalMs, hitShare: found?.share };
+  }
+
+  flame(
+    lens: Lens,
+    order: 'weight' | 'name',
+    least: number,
+    root: number | undefined,
+    text: string,
+  ): NamedFlame {
+    const { top } = this.#treesOf(lens);
+    const matches = this.#matcher(text);
+    const boxes = flameLayout(this.recording, top, order, least, root).map((box) => ({
+      ...box,
+      ...this.#named(box.functionId),
+      style: styleOfFunction(this.recording, box.functionId),
+      isHit: matches?.(box.functionId) ?? false,
+    }));
+    return { boxes, hitShare: matches && top.search(matches).share };
+  }
+
+  details(lens: Lens, functionId: number): FunctionDetails {
+    const { startsMs, lengthsMs, exact, statistics } = occurrencesOf(this.recording, lens, functionId);
+    const range = lensRange(this.recording, lens);
+    const row = functionTable(this.recording, lens, this.#treesOf(lens).tally).find(
+      (one) => one.functionId === functionId,
+    );
+    const { callers, callees } = focusOn(this.recording, lens, functionId);
+    const named = (list: readonly Neighbour[]) =>
+      list.slice(0, MOST_NEIGHBOURS).map((one) => ({ ...one, ...this.#named(one.functionId) }));
+    return {
+      functionId,
+      ...this.#named(functionId),
+      selfMs: row?.selfMs ?? 0,
+      selfErrorMs: row?.selfErrorMs ?? 0,
+      totalMs: row?.totalMs ?? 0,
+      exact,
+      statistics,
+      histogram: histogramOf(lengthsMs),
+      rate: {
+        startMs: range.startMs,
+        stepMs: (range.endMs - range.startMs) / RATE_STEPS,
+        counts: [...rateOver(startsMs, range, RATE_STEPS)],
+      },
+      callers: named(callers),
+      callees: named(callees),
+    };
+  }
+
+  #treesOf(lens: Lens): Trees {
+    const key = JSON.stringify(lens);
+    if (this.#trees?.key !== key) {
+      const tally = tallyCalls(this.recording, lens);
+      this.#trees = { key, tally, top: new CallTree(tally), bottom: new CallersTree(tally) };
+    }
+    return this.#trees;
+  }
+
+  #seconds(lens: Lens): number {
+    const { startMs, endMs } = lensRange(this.recording, lens);
+    return Math.max(0.001, (endMs - startMs) / 1000);
+  }
+
+  #named(functionId: number): NamedFunction {
+    const named = namedFunction(this.recording, functionId);
+    return { ...named, place: shortPlace(named.place) };
+  }
+
+  #matcher(text: string): ((functionId: number) => boolean) | undefined {
+    if (text === '') return undefined;
+    const wanted = text.toLowerCase();
+    const known = new Map<number, boolean>();
+    return (functionId) => {
+      let is = known.get(functionId);
+      if (is === undefined) {
+        const { name, place } = this.#named(functionId);
+        known.set(functionId, (is = `${name} ${place}`.toLowerCase().includes(wanted)));
+      }
+      return is;
+    };
+  }
+
+  #pushTree(
+    tree: CallTree,
+    expanded: ReadonlySet<string>,
+    leads: ReadonlySet<number> | undefined,
+    push: (row: Omit<CallRow, 'name' | 'place' | 'owner' | 'isHit' | 'callsPerSecond'>) => void,
+  ): void {
+    const add = (nodes: ReturnType<CallTree['roots']>, depth: number): void => {
+      for (const { node, functionId, selfMs, totalMs, count, hasChildren } of nodes) {
+        if (leads !== undefined && !leads.has(node)) continue;
+        const key = String(node);
+        const isOpen = hasChildren && (expanded.has(key) || leads !== undefined);
+        push({ key, functionId, depth, selfMs, totalMs, count, hasChildren, isOpen });
+        if (isOpen) add(tree.children(node), depth + 1);
+      }
+    };
+    add(tree.roots(), 0);
+  }
+
+  #pushCallers(
+    tree: CallersTree,
+    nodes: readonly CallerNode[],
+    above: string,
+    expanded: ReadonlySet<string>,
+    matches: ((functionId: number) => boolean) | undefined,
+    push: (row: Omit<CallRow, 'name' | 'place' | 'owner' | 'isHit' | 'callsPerSecond'>) => void,
+  ): void {
+    const depth = above === '' ? 0 : above.split('/').length;
+    for (const node of nodes) {
+      const { functionId, selfMs, count, hasChildren } = node;
+      if (depth === 0 && ((matches !== undefined && !matches(functionId)) || selfMs < 0.0005)) continue;
+      const key = above === '' ? String(functionId) : `${above}/${functionId}`;
+      const isOpen = hasChildren && expanded.has(key);
+      push({ key, functionId, depth, selfMs, totalMs: selfMs, count, hasChildren, isOpen });
+      if (isOpen) this.#pushCallers(tree, tree.callers(node), key, expanded, undefined, push);
+    }
+  }
+}
+
+/** Bounds grow by a third each, so that short and long calls both can be seen. */
+const BOUNDS_A_DECADE = 4;
+
+function histogramOf(lengthsMs: Float64Array): FunctionDetails['histogram'] {
+  if (lengthsMs.length === 0) return { boundsMs: [], counts: [] };
+  const place = (ms: number) => Math.ceil(Math.log10(Math.max(0.001, ms)) * BOUNDS_A_DECADE);
+  let [first, last] = [Infinity, -Infinity];
+  for (const ms of lengthsMs) {
+    first = Math.min(first, place(ms));
+    last = Math.max(last, place(ms));
+  }
+  const counts = new Array<number>(last - first + 1).fill(0);
+  for (const ms of lengthsMs) counts[place(ms) - first]!++;
+  const boundsMs = counts.map((_, index) => 10 ** ((first + index) / BOUNDS_A_DECADE));
+  return { boundsMs, counts };
+}

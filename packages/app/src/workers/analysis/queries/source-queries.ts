@@ -1,0 +1,118 @@
+import {
+  displayName,
+  fileCosts,
+  filePlaceOf,
+  isLibraryPath,
+  ownerOf,
+  type FileCosts,
+  type Lens,
+  type LineCost,
+  type Owner,
+  type Recording,
+} from '@nettle-patch/core';
+
+/** A file of the recording, as the list of files shows it. Times are milliseconds. */
+export interface FileInfo {
+  readonly file: string;
+  readonly owner: Owner;
+  readonly selfMs: number;
+  readonly forcedMs: number;
+  readonly hasText: boolean;
+}
+
+/** A function of the file that is shown. */
+export interface FileFunction {
+  readonly functionId: number;
+  readonly name: string;
+  readonly line: number;
+  readonly selfMs: number;
+  readonly totalMs: number;
+  readonly count: number;
+}
+
+export interface ShownLine extends LineCost {
+  /** Names of the functions that begin on it. */
+  readonly names: readonly string[];
+}
+
+/** A file with what its lines cost. */
+export interface ShownFile {
+  readonly file: string;
+  /** Its text; undefined where the recording does not carry it. */
+  readonly text: string | undefined;
+  /** Why there is no text. */
+  readonly problem: string;
+  readonly lines: readonly ShownLine[];
+  readonly functions: readonly FileFunction[];
+}
+
+/** Answers what the source view asks about one recording. */
+export class SourceQueries {
+  #costs: { readonly key: string; readonly files: readonly FileCosts[] } | undefined;
+  /** Texts that a person has supplied. */
+  readonly #supplied = new Map<string, string>();
+
+  constructor(private readonly recording: Recording) {}
+
+  /** All files with functions in them, the dearest first. */
+  files(lens: Lens): FileInfo[] {
+    return this.#costsUnder(lens).map(({ file, selfMs, lines }) => {
+      const [first] = lines.flatMap(({ functionIds }) => functionIds);
+      const owner = first === undefined ? undefined : ownerOf(this.recording.functions.get(first));
+      return {
+        file,
+        owner: owner ?? (isLibraryPath(file) ? 'library' : 'own'),
+        selfMs,
+        forcedMs: lines.reduce((sum, line) => sum + line.forcedMs, 0),
+        hasText: this.#textOf(file) !== undefined,
+      };
+    });
+  }
+
+  file(lens: Lens, file: string): ShownFile {
+    const lines = this.#costsUnder(lens).find((one) => one.file === file)?.lines ?? [];
+    const named = (functionId: number) => displayName(this.recording.functions.get(functionId));
+    const text = this.#textOf(file);
+    return {
+      file,
+      text,
+      problem: text === undefined ? this.#problemOf(file) : '',
+      lines: lines.map((line) => ({ ...line, names: line.functionIds.map(named) })),
+      functions: lines.flatMap(({ line, functionIds, selfMs, totalMs, count }) =>
+        functionIds.map((functionId) => ({
+          functionId,
+          name: named(functionId),
+          line,
+          selfMs,
+          totalMs,
+          count,
+        })),
+      ),
+    };
+  }
+
+  /** Where a function is. */
+  placeOf(functionId: number): { readonly file: string; readonly line: number } | undefined {
+    return filePlaceOf(this.recording, this.recording.functions.get(functionId));
+  }
+
+  /** Takes the text of a file from a person. */
+  supply(file: string, text: string): void {
+    this.#supplied.set(file, text);
+  }
+
+  #textOf(file: string): string | undefined {
+    return this.#supplied.get(file) ?? this.recording.files.get(file);
+  }
+
+  #problemOf(file: string): string {
+    const source = [...this.recording.sources.values()].find(({ url }) => url === file);
+    return source?.problem ?? 'the recording does not carry its text';
+  }
+
+  #costsUnder(lens: Lens): readonly FileCosts[] {
+    const key = JSON.stringify(lens);
+    if (this.#costs?.key !== key) this.#costs = { key, files: fileCosts(this.recording, lens) };
+    return this.#costs.files;
+  }
+}

@@ -1,0 +1,118 @@
+import {
+  lanesOf,
+  rungPieces,
+  rungsOf,
+  type DrawnItems,
+  type LaneKind,
+  type Recording,
+  type Rung,
+  type RungPiece,
+  type Sting,
+  type TimeRange,
+} from '@nettle-patch/core';
+import { ItemDetailsBuilder } from '../item-details';
+import type { ItemDetails } from '../item-details-types';
+
+/** A lane as the interface knows it. */
+export interface LaneInfo {
+  readonly id: string;
+  readonly kind: LaneKind;
+  readonly title: string;
+  readonly thread: number;
+  readonly rows: number;
+  readonly count: number;
+}
+
+/** What to draw of one lane. */
+export interface DrawnLane {
+  readonly id: string;
+  readonly items: DrawnItems;
+}
+
+/** What to draw of a range. */
+export interface DrawnWindow {
+  readonly range: TimeRange;
+  readonly pixels: number;
+  readonly lanes: readonly DrawnLane[];
+}
+
+/** One item as a line of a table. */
+export interface ItemLine {
+  readonly ref: number;
+  readonly startMs: number;
+  readonly lengthMs: number;
+  readonly words: string;
+  readonly row: number;
+}
+
+/** Pixels for which the items of a table are looked up: finer than any drawing. */
+const TABLE_PIXELS = 4000;
+const MOST_LINES = 300;
+
+/** Answers what the time view asks about one recording. */
+export class TimelineQueries {
+  readonly #teller: ItemDetailsBuilder;
+
+  constructor(
+    private readonly recording: Recording,
+    stings: readonly Sting[],
+  ) {
+    this.#teller = new ItemDetailsBuilder(recording, stings);
+  }
+
+  lanes(): LaneInfo[] {
+    return lanesOf(this.recording).map(({ id, kind, title, thread, rows, count }) => ({
+      id,
+      kind,
+      title,
+      thread,
+      rows,
+      count,
+    }));
+  }
+
+  /** @param ids of the lanes that are shown */
+  draw(range: TimeRange, pixels: number, ids: readonly string[]): DrawnWindow {
+    const lanes = lanesOf(this.recording).filter(({ id }) => ids.includes(id));
+    return { range, pixels, lanes: lanes.map((lane) => ({ id: lane.id, items: lane.draw(range, pixels) })) };
+  }
+
+  /** What stands at a place; where a thread did nothing, why. */
+  at(laneId: string, ms: number, row: number, withinMs: number): ItemDetails | undefined {
+    const lane = lanesOf(this.recording).find(({ id }) => id === laneId);
+    if (lane === undefined) return undefined;
+    const ref = lane.at(ms, row, withinMs);
+    if (ref !== undefined) return this.#teller.tell(lane, ref);
+    return lane.kind === 'thread' ? this.#teller.idle(lane, ms) : undefined;
+  }
+
+  details(laneId: string, ref: number): ItemDetails | undefined {
+    const lane = lanesOf(this.recording).find(({ id }) => id === laneId);
+    return lane && this.#teller.tell(lane, ref);
+  }
+
+  /** The longest items of a lane in a range, in order of time. */
+  lines(laneId: string, range: TimeRange): ItemLine[] {
+    const lane = lanesOf(this.recording).find(({ id }) => id === laneId);
+    if (lane === undefined) return [];
+    const { count, startsMs, endsMs, refs, rows } = lane.draw(range, TABLE_PIXELS);
+    const order = Array.from({ length: count }, (_, at) => at)
+      .sort((a, b) => endsMs[b]! - startsMs[b]! - (endsMs[a]! - startsMs[a]!))
+      .slice(0, MOST_LINES)
+      .sort((a, b) => startsMs[a]! - startsMs[b]! || rows[a]! - rows[b]!);
+    return order.map((at) => {
+      const { startMs, endMs, title } = this.#teller.brief(lane, refs[at]!);
+      return { ref: refs[at]!, row: rows[at]!, startMs, lengthMs: endMs - startMs, words: title };
+    });
+  }
+
+  rungs(): readonly Rung[] {
+    return rungsOf(this.recording);
+  }
+
+  /** @param places in `rungs` */
+  rungPieces(places: readonly number[]): RungPiece[][] {
+    const rungs = rungsOf(this.recording);
+    return places.map((place) => rungPieces(this.recording, rungs[place]!));
+  }
+}

@@ -1,0 +1,48 @@
+import {
+  LARGEST_IMPORT,
+  RecordingBuilder,
+  RecordingDecoder,
+  RefusedRecordingError,
+  linesOfOpenFormat,
+  readRecording,
+  type ReadNotice,
+  type Recording,
+} from '@nettle-patch/core';
+import { expectedBytes, readFile, textOf } from './archive';
+
+/** A file that could be read: as a recording, and the bytes of its lines. */
+export interface ReadImport {
+  readonly recording: Recording;
+  readonly notices: readonly ReadNotice[];
+  readonly pieces: readonly Uint8Array[];
+}
+
+/**
+ * Reads a recording, or another open format as a recording.
+ * @throws RefusedRecordingError where it is neither
+ */
+export async function readImport(file: Blob, onProgress: (bytesRead: number) => void): Promise<ReadImport> {
+  const builder = new RecordingBuilder();
+  const decoder = new RecordingDecoder(builder, await expectedBytes(file));
+  const pieces: Uint8Array[] = [];
+  try {
+    await readFile(file, decoder, (piece) => pieces.push(piece), onProgress);
+    const notices = decoder.finish();
+    return { recording: builder.build(), notices, pieces };
+  } catch (error) {
+    if (!(error instanceof RefusedRecordingError) || error.code !== 'not-a-recording') throw error;
+    return readOpenFormat(file, error);
+  }
+}
+
+async function readOpenFormat(file: Blob, refused: RefusedRecordingError): Promise<ReadImport> {
+  const text = await textOf(file, LARGEST_IMPORT);
+  if (text === undefined || text.startsWith('{"kind":')) throw refused;
+  const facts =
+    file instanceof File
+      ? { name: file.name, writtenMs: file.lastModified }
+      : { name: 'recording', writtenMs: Date.now() };
+  const lines = [...linesOfOpenFormat(text, facts)].map((line) => `${line}\n`).join('');
+  const bytes = new TextEncoder().encode(lines);
+  return { ...readRecording([bytes]), pieces: [bytes] };
+}

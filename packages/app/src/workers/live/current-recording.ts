@@ -1,0 +1,43 @@
+import type { RecordingWriter } from './recording-writer';
+import type { LiveProblem, LiveRecording, LiveRecordingState } from './live-state';
+
+/** The recording that this tab writes. */
+export interface Current {
+  readonly keeper: RecordingWriter;
+  readonly targetId: string;
+  targetTitle: string;
+  state: LiveRecordingState;
+  problem?: LiveProblem;
+  /** When the time shown began to run, on this computer's clock. */
+  runningSince: number;
+  elapsedBefore: number;
+  /** Gives up the right to write the recording. */
+  release: () => void;
+}
+
+/** The recording as the interface is told of it. @param cutOff whether the server is away while it runs */
+export function describe(current: Current, cutOff: boolean, roomBytes: number | undefined): LiveRecording {
+  const { keeper, state, targetId, targetTitle } = current;
+  const problem = cutOff ? 'connection-lost' : current.problem;
+  const { summary } = keeper;
+  const shownMs = {
+    recording: current.elapsedBefore + Date.now() - current.runningSince,
+    paused: current.elapsedBefore,
+  };
+  const elapsedMs = state === 'recording' || state === 'paused' ? shownMs[state] : summary.lastMs;
+  return {
+    id: keeper.recordingId,
+    targetId,
+    targetTitle,
+    state,
+    elapsedMs,
+    bytes: keeper.bytes,
+    busyShare: summary.busyShare(),
+    busyHistory: summary.history(),
+    inputs: summary.inputs(),
+    costShare: summary.costShare,
+    ...(summary.hang === undefined || state !== 'recording' ? {} : { hang: summary.hang }),
+    ...(roomBytes === undefined ? {} : { roomBytes }),
+    ...(problem === undefined ? {} : { problem }),
+  };
+}
