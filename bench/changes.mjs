@@ -6,7 +6,7 @@
 import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { json } from 'node:stream/consumers';
-import { openLocalBrowser, readSteps, recordScript, takeSteps } from '../packages/server/dist/index.js';
+import { openLocalBrowser, readSteps, recordScript, runSteps } from '../packages/server/dist/index.js';
 import { observeChanges } from './lib/observe-changes.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 import { medianOf, ratioOf } from './lib/statistics.mjs';
@@ -69,7 +69,7 @@ async function visit(path) {
   const browser = await openLocalBrowser(browserName);
   try {
     await browser.navigate(address(path).href);
-    await takeSteps(browser, steps, (one) => one);
+    await runSteps(browser, steps, (one) => one);
   } finally {
     await browser.close();
   }

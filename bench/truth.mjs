@@ -9,7 +9,7 @@ import { json } from 'node:stream/consumers';
 import { fileURLToPath } from 'node:url';
 import {
   WIDE_LENS,
-  blameOfRange,
+  rangeBreakdown,
   displayName,
   functionTable,
   interactionsOf,
@@ -82,7 +82,7 @@ const steps = BUTTONS.flatMap((id) => [
 
 /** The share of the busy time of the main thread that nothing explains. */
 function unexplainedShare(recording) {
-  const { totalMs, idleMs, unexplainedMs } = blameOfRange(recording, 0, recording.range);
+  const { totalMs, idleMs, unexplainedMs } = rangeBreakdown(recording, 0, recording.range);
   return unexplainedMs / Math.max(1, totalMs - idleMs);
 }
 

@@ -55,7 +55,7 @@ for (const way of ['tag', 'module'] as const) {
     expect(sting!.feltMs).toBeGreaterThanOrEqual(248);
     expect(sting!.culprits[0]).toMatchObject({ name: 'onTides', file: expect.stringMatching(/tides\.js$/) });
 
-    running.lan.devices.turnAway(device!.id);
+    running.lan.devices.revoke(device!.id);
     const left = new Promise((resolve) => setTimeout(() => resolve('nobody'), 300));
     await expect.poll(() => Promise.race([client.target(), left])).toBe('nobody');
     client.close();

@@ -1,6 +1,6 @@
 import { text } from 'node:stream/consumers';
 import { expect, test } from '@playwright/test';
-import { readSteps, recordScript, takeSteps, openLocalBrowser } from '../packages/server/dist/index.js';
+import { readSteps, recordScript, runSteps, openLocalBrowser } from '../packages/server/dist/index.js';
 import { localApp } from './local-app';
 import { ENGINES, needs } from './scripted';
 
@@ -77,7 +77,7 @@ for (const engine of ENGINES) {
     const steps = readSteps('{"steps":[{"do":"click","on":"#go"},{"do":"wait-for","on":"#done"}]}');
     const browser = await openLocalBrowser(engine);
     await browser.navigate(app.url);
-    await takeSteps(browser, steps, (address) => address);
+    await runSteps(browser, steps, (address) => address);
     await browser.close();
     for (const mode of ['everyday', 'exact'] as const) {
       const { failure, lines } = await recordScript({

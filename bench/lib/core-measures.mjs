@@ -113,7 +113,7 @@ export function measureCore(file, spans, rounds) {
     const whole = Math.max(1, calls.length);
     return Math.max(...lenses.map((lens) => (medianMs(rounds, () => work(another(lens))) * 1e6) / whole));
   };
-  const drawn = new core.CallRows(recording, calls);
+  const drawn = new core.CallLodIndex(recording, calls);
   const zooms = [1, 0.1, 0.01, 0.0001];
   const drawMs = Math.max(
     ...zooms.map((zoom) => {
@@ -129,11 +129,11 @@ export function measureCore(file, spans, rounds) {
     tableNs: (lens) => core.functionTable(recording, lens),
   };
   const startedAt = performance.now();
-  core.blameOfRange(recording, 0, { startMs: 0, endMs });
+  core.rangeBreakdown(recording, 0, { startMs: 0, endMs });
   const blameFirstNs = ((performance.now() - startedAt) * 1e6) / Math.max(1, calls.length);
   const measured = {
     openRatio: opening.openRatio,
-    blameNs: worstNs((range) => core.blameOfRange(recording, 0, range)),
+    blameNs: worstNs((range) => core.rangeBreakdown(recording, 0, range)),
     ...Object.fromEntries(Object.entries(trees).map(([name, work]) => [name, underLenses(work)])),
     drawMs,
   };
@@ -144,7 +144,7 @@ export function measureCore(file, spans, rounds) {
     openRatio: again(3, () =>
       core.findStings(core.readRecording([gunzipSync(file)]).recording, core.DEFAULT_THRESHOLDS),
     ),
-    blameNs: again(5, () => ranges.forEach((range) => core.blameOfRange(recording, 0, range))),
+    blameNs: again(5, () => ranges.forEach((range) => core.rangeBreakdown(recording, 0, range))),
     ...Object.fromEntries(
       Object.entries(trees).map(([name, work]) => [name, again(5, () => lenses.map(another).forEach(work))]),
     ),

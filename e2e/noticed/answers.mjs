@@ -8,7 +8,7 @@ import {
   readSteps,
   recordScript,
   serve,
-  takeSteps,
+  runSteps,
 } from '../../packages/server/dist/index.js';
 
 /** How a page is looked at: by itself, through the proxy, recorded, and with every call recorded. */
@@ -82,7 +82,7 @@ async function visit(browserName, address) {
   const browser = await openLocalBrowser(browserName);
   try {
     await browser.navigate(address);
-    await takeSteps(browser, STEPS, (one) => one);
+    await runSteps(browser, STEPS, (one) => one);
   } finally {
     await browser.close();
   }

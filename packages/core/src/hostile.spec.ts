@@ -20,7 +20,7 @@ import { skylineOf } from './overview/skyline';
 import { RecordingBuilder } from './recording/builder';
 import type { Recording } from './recording/recording';
 import { explainReport } from './report/explain-report';
-import { findStings } from './stings/find';
+import { findStings } from './detectors/index';
 import { seriesOf } from './stings/series';
 import { DEFAULT_THRESHOLDS } from './stings/thresholds';
 import { deskHeader, recordingOf } from './testing/arbitrary-recording';

@@ -2,9 +2,9 @@
  * What the package offers to other programs: recordings read and written, what keeps inputs waiting in them and why, who
  * called whom, budgets and comparisons. All runs in Node, in browsers and in workers alike.
  */
-export { anatomyOf, PHASES, type Anatomy, type Phase, type PhaseName } from './blame/anatomy';
-export { becauseOf } from './blame/because';
-export { becauseText, type BecausePart } from './blame/sentence';
+export { anatomyOf, PHASES, type Anatomy, type Phase, type PhaseName } from './explanation/anatomy';
+export { becauseOf } from './explanation/because';
+export { becauseText, type BecausePart } from './explanation/sentence';
 export { functionTable, type FunctionRow } from './calls/function-table';
 export { lensSchema, WIDE_LENS, type Lens } from './calls/lens';
 export { compareRecordings, type Comparison } from './compare/compare';
@@ -41,7 +41,7 @@ export { comparisonPage } from './report/comparison-page';
 export { comparisonMarkdown, comparisonReport } from './report/comparison-report';
 export { explainReport, type ExplainReport, type ReportedSting } from './report/explain-report';
 export { proofOf, type Proof } from './report/proof';
-export { findStings } from './stings/find';
+export { findStings } from './detectors/index';
 export { STING_KINDS, type Sting, type StingKind } from './stings/sting';
 export { DEFAULT_THRESHOLDS, thresholdsOf, thresholdsSchema, type Thresholds } from './stings/thresholds';
 export { VERSION } from './version';

@@ -11,7 +11,7 @@ import type { AnyNode, Program } from 'acorn';
 import type { Edits, Piece } from './edits';
 import { evaluatedBy, type EvaluatedScript } from './evaluated';
 import { directivesOf, hasDirective } from './tree';
-import { hasOwnRules, isWorthRecording, makesStrict } from './worth';
+import { hasOwnRules, isWorthRecording, makesStrict } from './instrumentation-filter';
 
 /** A function that is recorded. */
 export interface RecordedSite {

@@ -1,4 +1,4 @@
-import { offerBlink } from './blink/offer';
+import { registerBlink } from './blink/register';
 
 (document.currentScript as HTMLScriptElement | null)?.remove();
-offerBlink();
+registerBlink();

@@ -1,4 +1,4 @@
-import { offerListeners } from './listeners/offer';
+import { registerListeners } from './listeners/register';
 
 (document.currentScript as HTMLScriptElement | null)?.remove();
-offerListeners();
+registerListeners();

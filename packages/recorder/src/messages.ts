@@ -1,5 +1,5 @@
 import type { Command, Header, Row, Target } from '@nettle-patch/core';
-import type { CallChunk, ChunkBuffers } from './page/exact/call-ring';
+import type { CallChunk, ChunkBuffers } from './page/exact/call-event-buffer';
 
 /** What the page tells for the header; the sender knows the rest, or finds it out without keeping the page waiting. */
 export type PageHeader = Pick<Header, 'kind' | 'id' | 'startUp' | 'available' | 'missing'> & {

@@ -1,5 +1,5 @@
-import { offerCapture } from './page/offered';
-import { SignCapture } from './sign/sign-capture';
+import { registerCapture } from './page/capture-registry';
+import { RecordingIndicator } from './sign/recording-indicator';
 
 (document.currentScript as HTMLScriptElement | null)?.remove();
-offerCapture(() => new SignCapture());
+registerCapture(() => new RecordingIndicator());

@@ -1,6 +1,6 @@
-import { offerCapture } from './page/offered';
+import { registerCapture } from './page/capture-registry';
 import { StepCapture } from './steps/step-capture';
 
 const element = document.currentScript as HTMLScriptElement | null;
 element?.remove();
-offerCapture(() => new StepCapture(element?.dataset['steps'] === 'texts'));
+registerCapture(() => new StepCapture(element?.dataset['steps'] === 'texts'));

@@ -1,5 +1,5 @@
-import { offerListeners } from './listeners/offer';
+import { registerListeners } from './listeners/register';
 import { joinByElement } from './tag/element';
 
-offerListeners();
+registerListeners();
 joinByElement();

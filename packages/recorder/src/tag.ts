@@ -1,5 +1,5 @@
-import { offerBlink } from './blink/offer';
+import { registerBlink } from './blink/register';
 import { joinByElement } from './tag/element';
 
-offerBlink();
+registerBlink();
 joinByElement();

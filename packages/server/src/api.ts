@@ -1,7 +1,7 @@
 import { BadStepsError, settingsSchema } from '@nettle-patch/core';
 import express from 'express';
 import { ValidationError, object, string } from 'yup';
-import { againSchema, browsersHere, type Again } from './drive/again';
+import { againSchema, browsersHere, type Again } from './drive/replay';
 import { NoLanError, type Lan } from './lan/lan';
 import { log } from './log';
 import { phoneSchema, type Phones } from './phone/phones';
@@ -72,7 +72,7 @@ export function apiRoutes(options: ApiOptions): express.Router {
     response.json(lan.state);
   });
   router.delete('/lan/devices/:id', (request, response) => {
-    lan.devices.turnAway(request.params.id);
+    lan.devices.revoke(request.params.id);
     response.json(lan.state);
   });
   router.get('/again', (_request, response) => void response.json(browsersHere()));

@@ -13,7 +13,7 @@ import {
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { WebSocket, WebSocketServer } from 'ws';
 import { keepAlive } from './limits/heartbeat';
-import { patientServer } from './limits/patient-server';
+import { serverWithTimeouts } from './limits/server-with-timeouts';
 import { Relay } from './relay/relay';
 import { serve, type Running } from './serve';
 
@@ -174,7 +174,7 @@ describe('the server under attack', () => {
   });
 
   it('waits for no request whose head does not come', async () => {
-    const server = patientServer((_request, response) => void response.end('here'), 300);
+    const server = serverWithTimeouts((_request, response) => void response.end('here'), 300);
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
     const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
     const startMs = performance.now();
@@ -185,7 +185,7 @@ describe('the server under attack', () => {
 
   it('answers what fails with words of its own, and tells of it without secrets', async () => {
     const told = vi.spyOn(console, 'error').mockImplementation(() => undefined);
-    const server = patientServer(() => Promise.reject(new Error('at /home/me: Bearer TOP')));
+    const server = serverWithTimeouts(() => Promise.reject(new Error('at /home/me: Bearer TOP')));
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
     const { port } = server.address() as AddressInfo;
     const answer = await fetch(`http://127.0.0.1:${port}/x?secret=TOP`);

@@ -6,7 +6,7 @@ export { fetchScript } from './sources/fetch-script';
 export { RecordingClient } from './client/recording-client';
 export { recordScript } from './drive/record';
 export { BROWSER_NAMES, missingFor, openLocalBrowser } from './drive/local-browsers';
-export { takeSteps } from './drive/perform';
+export { runSteps } from './drive/run-steps';
 export { UnrewritableError, parseScript, rewriteScript } from '@nettle-patch/instrument';
 export { problemOf } from './exact/well-formed';
 export * from '@nettle-patch/core';

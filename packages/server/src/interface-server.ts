@@ -4,11 +4,11 @@ import { INTERFACE_SOCKET_PATH } from '@nettle-patch/core';
 import express from 'express';
 import { apiRoutes, refuse, type ApiOptions } from './api';
 import { builtPath } from './assets';
-import { Again } from './drive/again';
-import type { LoopbackGate } from './gate/gate';
+import { Again } from './drive/replay';
+import type { LoopbackGate } from './gate/access-policy';
 import { hasOwnHost, hasOwnOrigin } from './gate/guard';
-import { Allowances, WRONG_SECRETS } from './limits/allowance';
-import { onUpgrade, patientServer } from './limits/patient-server';
+import { RateLimiters, WRONG_SECRETS } from './limits/rate-limiter';
+import { onUpgrade, serverWithTimeouts } from './limits/server-with-timeouts';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
 
@@ -43,7 +43,7 @@ export class InterfaceServer {
     this.#sockets = new GuardedSockets(options.gate, (socket) => options.relay.addInterface(socket));
     this.#again = new Again((app) => options.apps.targetFor(app));
     const app = this.#app();
-    this.http = patientServer((request, response) => app(request, response));
+    this.http = serverWithTimeouts((request, response) => app(request, response));
     onUpgrade(this.http, (request, socket, head) => {
       if (request.url === INTERFACE_SOCKET_PATH) this.#sockets.upgrade(request, socket, head);
       else socket.destroy();
@@ -59,7 +59,7 @@ export class InterfaceServer {
 
   #app(): express.Express {
     const app = express();
-    const wrong = new Allowances(WRONG_SECRETS);
+    const wrong = new RateLimiters(WRONG_SECRETS);
     const { gate } = this.options;
     const pages = builtPath('interface');
     app.disable('x-powered-by');

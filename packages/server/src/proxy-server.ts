@@ -24,10 +24,10 @@ import {
   TARGET_SOCKET_PATH,
 } from '@nettle-patch/core';
 import { builtPath } from './assets';
-import type { Gate, Visitor } from './gate/gate';
+import type { AccessPolicy, Client } from './gate/access-policy';
 import { hasOwnHost, hasOwnOrigin } from './gate/guard';
-import { Allowances, WRONG_SECRETS } from './limits/allowance';
-import { onUpgrade, patientServer } from './limits/patient-server';
+import { RateLimiters, WRONG_SECRETS } from './limits/rate-limiter';
+import { onUpgrade, serverWithTimeouts } from './limits/server-with-timeouts';
 import { refusedPage } from './lan/pages';
 import { RecordingProxy, type ProxyOptions } from './proxy/proxy';
 import { isBlink } from './proxy/recorder-paths';
@@ -57,10 +57,10 @@ const BODY_LIMIT_MS = 15_000;
 export interface ProxyServerOptions extends Omit<ProxyOptions, 'targetOrigin'> {
   /** Origin of the app's own server; without one, only what connects by itself is let in. */
   readonly targetOrigin?: string;
-  readonly gate: Gate;
+  readonly gate: AccessPolicy;
   readonly relay: Relay;
   /** Answers what is asked before anybody has been let in. @returns whether it was that */
-  readonly atTheDoor?: (request: IncomingMessage, response: ServerResponse) => boolean;
+  readonly handlePairing?: (request: IncomingMessage, response: ServerResponse) => boolean;
 }
 
 /** The origin the recorded app is opened at: the app behind it, and the recorder on a reserved path. */
@@ -68,13 +68,13 @@ export class ProxyServer {
   readonly http: Server;
   readonly #proxy: RecordingProxy | undefined;
   readonly #sockets: GuardedSockets;
-  readonly #wrong = new Allowances(WRONG_SECRETS);
+  readonly #wrong = new RateLimiters(WRONG_SECRETS);
 
   constructor(private readonly options: ProxyServerOptions) {
     const { gate, relay, targetOrigin } = options;
     if (targetOrigin !== undefined) this.#proxy = new RecordingProxy({ ...options, targetOrigin });
     this.#sockets = new GuardedSockets(gate, (socket, visitor) => relay.addTarget(socket, visitor));
-    this.http = patientServer((request, response) => this.#handle(request, response));
+    this.http = serverWithTimeouts((request, response) => this.#handle(request, response));
     onUpgrade(this.http, (request, socket, head) => {
       if (pathOf(request) === TARGET_SOCKET_PATH) this.#sockets.upgrade(request, socket, head);
       else if (this.#proxy && hasOwnHost(request, gate.hosts) && gate.secretFor(request) !== undefined) {
@@ -84,8 +84,8 @@ export class ProxyServer {
   }
 
   /** Ends the connections of a device that was turned away. */
-  turnAway(device: string): void {
-    this.#sockets.turnAway(device);
+  revoke(device: string): void {
+    this.#sockets.revoke(device);
   }
 
   close(): void {
@@ -95,9 +95,9 @@ export class ProxyServer {
   }
 
   async #handle(request: IncomingMessage, response: ServerResponse): Promise<void> {
-    const { gate, atTheDoor } = this.options;
+    const { gate, handlePairing } = this.options;
     if (!hasOwnHost(request, gate.hosts)) reply(response, 421, 'This server does not answer to that name.');
-    else if (atTheDoor?.(request, response)) return;
+    else if (handlePairing?.(request, response)) return;
     else if (pathOf(request).startsWith(RESERVED_PATH)) await this.#reserved(request, response);
     else if (gate.secretFor(request) === undefined) refuse(response);
     else if (this.#proxy === undefined)
@@ -182,7 +182,7 @@ export class ProxyServer {
     request: IncomingMessage,
     response: ServerResponse,
     most = LARGEST_BODY,
-  ): Promise<{ bytes: Buffer; visitor: Visitor } | undefined> {
+  ): Promise<{ bytes: Buffer; visitor: Client } | undefined> {
     const visitor = this.options.gate.visitorWith(queryOf(request).get('secret') ?? undefined);
     if (visitor === undefined) {
       const status = this.#wrong.take(request.socket.remoteAddress ?? '') ? 401 : 429;

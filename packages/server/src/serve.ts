@@ -2,7 +2,7 @@ import { Apps } from './apps/apps';
 import { PortMemory } from './apps/port-memory';
 import { targetOriginOf } from './apps/target-origin';
 import { InterfaceServer } from './interface-server';
-import { LoopbackGate } from './gate/gate';
+import { LoopbackGate } from './gate/access-policy';
 import { newSecret } from './gate/guard';
 import { Lan } from './lan/lan';
 import { LOOPBACK, listenNear } from './listen';

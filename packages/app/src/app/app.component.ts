@@ -13,7 +13,7 @@ import { LensBarComponent } from './lens/lens-bar.component';
 import { AddressService } from './services/address.service';
 import { ReceivedService } from './services/received.service';
 import { RecordingService } from './services/recording.service';
-import { inOwnTask } from './shared/own-task';
+import { scheduleTask } from './shared/schedule-task';
 import { ThemeService } from './services/theme.service';
 import { ShellKeys } from './shell/shell-keys';
 import { ConnectionBannerComponent } from './shell/connection-banner.component';
@@ -132,9 +132,9 @@ export class AppComponent {
     inject(ReceivedService);
     effect(() => {
       if (this.analysed() === undefined || untracked(this.built) > 0) return;
-      inOwnTask(() => this.built.set(1));
-      inOwnTask(() => this.built.set(2));
-      inOwnTask(() => this.built.set(3));
+      scheduleTask(() => this.built.set(1));
+      scheduleTask(() => this.built.set(2));
+      scheduleTask(() => this.built.set(3));
     });
     effect(() => {
       const opened = this.analysed();

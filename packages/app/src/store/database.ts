@@ -3,7 +3,7 @@ import { Dexie, type Table } from 'dexie';
 export type KeptState = 'recording' | 'ended';
 
 /** What the shelf knows of a recording without reading it. */
-export interface KeptRecording {
+export interface StoredRecording {
   readonly id: string;
   title: string;
   /** When recording began, as ISO 8601. */
@@ -56,7 +56,7 @@ export interface KeptPreferences {
 
 /** All that is kept in this browser. */
 export class NettleDatabase extends Dexie {
-  readonly recordings!: Table<KeptRecording, string>;
+  readonly recordings!: Table<StoredRecording, string>;
   readonly chunks!: Table<KeptChunk, [string, number]>;
   readonly preferences!: Table<KeptPreferences, string>;
 
@@ -68,7 +68,7 @@ export class NettleDatabase extends Dexie {
       .stores({ recordings: 'id, createdAt, state, *tags' })
       .upgrade((transaction) =>
         transaction
-          .table<KeptRecording>('recordings')
+          .table<StoredRecording>('recordings')
           .toCollection()
           .modify((kept) => {
             kept.tags ??= [];

@@ -1,12 +1,12 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { NettleDatabase, type KeptRecording } from './database';
+import { NettleDatabase, type StoredRecording } from './database';
 import { RecordingStore, StoreFullError } from './recording-store';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const textOf = (pieces: Uint8Array[]) => pieces.map((piece) => new TextDecoder().decode(piece)).join('');
 
-function kept(id: string, changes: Partial<KeptRecording> = {}): KeptRecording {
+function kept(id: string, changes: Partial<StoredRecording> = {}): StoredRecording {
   return {
     id,
     title: `Sailing ${id}`,

@@ -1,10 +1,10 @@
 import type { Header } from '@nettle-patch/core';
 import { Dexie } from 'dexie';
-import type { KeptChunk, KeptRecording, NettleDatabase, Verdict } from './database';
+import type { KeptChunk, StoredRecording, NettleDatabase, Verdict } from './database';
 
 /** A recording taken off the shelf, with which it can be put back. */
 export interface RemovedRecording {
-  readonly recording: KeptRecording;
+  readonly recording: StoredRecording;
   readonly chunks: readonly KeptChunk[];
 }
 
@@ -24,7 +24,7 @@ function isQuotaError(error: unknown): boolean {
 }
 
 /** The shelf's entry for a recording that begins with a header. */
-export function keptFrom(header: Header, state: KeptRecording['state']): KeptRecording {
+export function keptFrom(header: Header, state: StoredRecording['state']): StoredRecording {
   return {
     id: header.id,
     title: header.title || header.target.url,
@@ -47,25 +47,25 @@ export function keptFrom(header: Header, state: KeptRecording['state']): KeptRec
 export class RecordingStore {
   constructor(private readonly database: NettleDatabase) {}
 
-  get(id: string): Promise<KeptRecording | undefined> {
+  get(id: string): Promise<StoredRecording | undefined> {
     return this.database.recordings.get(id);
   }
 
   /** All recordings, the newest first. */
-  list(): Promise<KeptRecording[]> {
+  list(): Promise<StoredRecording[]> {
     return this.database.recordings.orderBy('createdAt').reverse().toArray();
   }
 
-  unfinished(): Promise<KeptRecording[]> {
+  unfinished(): Promise<StoredRecording[]> {
     return this.database.recordings.where('state').equals('recording').toArray();
   }
 
-  async create(recording: KeptRecording): Promise<void> {
+  async create(recording: StoredRecording): Promise<void> {
     await this.#writing(() => this.database.recordings.add(recording));
   }
 
   /** Keeps a recording with all its pieces, or nothing of it. @throws StoreFullError when there is no room */
-  async createWhole(recording: KeptRecording, pieces: readonly Uint8Array[]): Promise<void> {
+  async createWhole(recording: StoredRecording, pieces: readonly Uint8Array[]): Promise<void> {
     const { recordings, chunks } = this.database;
     const bytes = pieces.reduce((sum, piece) => sum + piece.length, 0);
     await this.#writing(() =>

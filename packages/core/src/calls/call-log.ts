@@ -1,7 +1,7 @@
-import { oncePerThread } from '../recording/once';
+import { memoizedPerThread } from '../recording/memoize';
 import { callsOf } from '../recording/recording';
 import { CallSpans } from '../recording/call-spans';
-import { spansOfPartition, toldSpans } from './told-spans';
+import { spansOfPartition, sampledSpans } from './sampled-spans';
 
 /**
  * All calls of one thread. What is known exactly and what is told by samples never overlap; both have the same
@@ -18,10 +18,10 @@ export interface CallLog {
  * The calls of a thread. In everyday recordings only the layout that script forced is timed exactly, without its
  * callers: it then belongs to what samples saw around it.
  */
-export const callLogOf = oncePerThread((recording, thread): CallLog => {
+export const callLogOf = memoizedPerThread((recording, thread): CallLog => {
   const exact = callsOf(recording, thread);
   const isEngines = (at: number) =>
     recording.functions.get(recording.stacks.functionOf(exact.stacks[at]!))?.activity !== undefined;
-  if (exact.roots.some((at) => !isEngines(at))) return { exact, told: toldSpans(recording, thread) };
+  if (exact.roots.some((at) => !isEngines(at))) return { exact, told: sampledSpans(recording, thread) };
   return { exact: CallSpans.none(), told: spansOfPartition(recording, thread) };
 });

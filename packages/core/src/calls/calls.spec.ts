@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { blameOf } from '../blame/blame';
-import { partition } from '../blame/partition';
+import { breakdownOf } from '../attribution/time-breakdown';
+import { partition } from '../attribution/partition';
 import { CALL_END, packCalls } from '../format/packed-calls';
 import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
@@ -34,7 +34,7 @@ const sumOf = (values: Iterable<number>) => [...values].reduce((sum, value) => s
 
 function scriptMs(recording: Recording, lens: Lens): number {
   const [startMs, endMs] = [lens.range![0]!, Math.min(lens.range![1]!, recording.range.endMs)];
-  const blame = blameOf(partition(recording, lens.thread, { startMs, endMs }));
+  const blame = breakdownOf(partition(recording, lens.thread, { startMs, endMs }));
   return blame.scriptOwnMs + blame.scriptLibraryMs;
 }
 

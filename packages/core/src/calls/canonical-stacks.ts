@@ -1,10 +1,10 @@
-import { canonicalFunction } from '../blame/call-path';
+import { canonicalFunction } from '../attribution/call-path';
 import { NO_STACK } from '../format/packed-samples';
-import { oncePerRecording } from '../recording/once';
+import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
 
 /** For each function id met in stacks, the one id that stands for it. */
-export const canonicalIds = oncePerRecording(
+export const canonicalIds = memoizedPerRecording(
   (recording) =>
     (functionId: number): number =>
       canonicalFunction(recording, functionId),

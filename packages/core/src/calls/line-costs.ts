@@ -1,4 +1,4 @@
-import { canonicalFunction } from '../blame/call-path';
+import { canonicalFunction } from '../attribution/call-path';
 import type { RecordedFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { functionTable } from './function-table';

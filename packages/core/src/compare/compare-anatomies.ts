@@ -1,10 +1,10 @@
-import { anatomyOf, type PhaseName } from '../blame/anatomy';
-import type { Blame } from '../blame/blame';
+import { anatomyOf, type PhaseName } from '../explanation/anatomy';
+import type { TimeBreakdown } from '../attribution/time-breakdown';
 import { interactionsOf } from '../inputs/interactions';
 import { displayName, displayPlace } from '../recording/functions';
 import type { Recording } from '../recording/recording';
-import { findStings } from '../stings/find';
-import { asSlowResponse } from '../stings/slow-response';
+import { findStings } from '../detectors/index';
+import { asSlowResponse } from '../detectors/slow-response';
 import type { Sting } from '../stings/sting';
 import type { Thresholds } from '../stings/thresholds';
 
@@ -24,9 +24,9 @@ export interface TypicalAnatomy {
     readonly name: PhaseName;
     readonly startMs: number;
     readonly endMs: number;
-    readonly blame: Blame;
+    readonly blame: TimeBreakdown;
   }[];
-  readonly blame: Blame;
+  readonly blame: TimeBreakdown;
   readonly culprits: readonly TypicalCulprit[];
 }
 

@@ -2,12 +2,12 @@ import { interactionsOf } from '../inputs/interactions';
 import { outcomeOf, outcomesOf } from '../outcomes/outcome';
 import { displayName } from '../recording/functions';
 import { appendTo } from '../recording/group';
-import { oncePerRecording } from '../recording/once';
+import { memoizedPerRecording } from '../recording/memoize';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { canonicalIds } from '../calls/canonical-stacks';
-import { findStings } from '../stings/find';
-import { entriesByLabel, handlingByLabel } from '../stings/entry-label';
-import { forcedLabel } from '../stings/forced-layout';
+import { findStings } from '../detectors/index';
+import { entriesByLabel, handlingByLabel } from '../stings/handlers';
+import { forcedLabel } from '../detectors/forced-layout';
 import type { Sting } from '../stings/sting';
 import type { Thresholds } from '../stings/thresholds';
 
@@ -40,7 +40,7 @@ const outcomeLabel = (label: string) => `${label}, to its outcome`;
 const measured = (ms: number): Delay => ({ ms, isBound: false });
 
 /** What every layout that a function forced in a task took, by its label. */
-const forcedRuns = oncePerRecording((recording): ReadonlyMap<string, readonly number[]> => {
+const forcedRuns = memoizedPerRecording((recording): ReadonlyMap<string, readonly number[]> => {
   const idOf = canonicalIds(recording);
   const runs = new Map<string, number[]>();
   for (const { thread, function: by, costMs } of recording.events.forced.rows()) {

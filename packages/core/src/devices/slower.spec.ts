@@ -1,13 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { BLAME_PARTS, type Blame, type BlamePart } from '../blame/blame';
+import { BREAKDOWN_PARTS, type TimeBreakdown, type BreakdownPart } from '../attribution/time-breakdown';
 import { measureCalculation, slowerBy } from './calculation';
 import { blameOnSlower, lengthOnSlower } from './slower';
 
-const aBlame: fc.Arbitrary<Blame> = fc
-  .tuple(...BLAME_PARTS.map(() => fc.double({ min: 0, max: 500, noNaN: true })))
+const aBlame: fc.Arbitrary<TimeBreakdown> = fc
+  .tuple(...BREAKDOWN_PARTS.map(() => fc.double({ min: 0, max: 500, noNaN: true })))
   .map((lengths) => ({
-    ...(Object.fromEntries(BLAME_PARTS.map((part, at) => [part, lengths[at]!])) as Record<BlamePart, number>),
+    ...(Object.fromEntries(BREAKDOWN_PARTS.map((part, at) => [part, lengths[at]!])) as Record<
+      BreakdownPart,
+      number
+    >),
     totalMs: lengths.reduce((sum, ms) => sum + ms, 0),
   }));
 
@@ -19,7 +22,7 @@ describe('a slower device', () => {
         const slower = blameOnSlower(blame, factor);
         expect(slower.idleMs).toBe(blame.idleMs);
         expect(slower.scriptOwnMs).toBe(blame.scriptOwnMs * factor);
-        expect(BLAME_PARTS.reduce((sum, part) => sum + slower[part], 0)).toBeCloseTo(slower.totalMs, 6);
+        expect(BREAKDOWN_PARTS.reduce((sum, part) => sum + slower[part], 0)).toBeCloseTo(slower.totalMs, 6);
         expect(slower.totalMs).toBeCloseTo(lengthOnSlower(blame.totalMs, blame.idleMs, factor), 6);
         expect(blameOnSlower(blame, 1).totalMs).toBeCloseTo(blame.totalMs, 6);
       }),

@@ -1,4 +1,4 @@
-import { BLAME_PARTS, type Blame } from '../blame/blame';
+import { BREAKDOWN_PARTS, type TimeBreakdown } from '../attribution/time-breakdown';
 
 /**
  * How long a stretch might last on a device that takes longer for all it computes: an estimate, as caches, memory
@@ -12,8 +12,10 @@ export function lengthOnSlower(lengthMs: number, idleMs: number, factor: number)
 }
 
 /** A blame as it might be on a slower device. Its parts still sum to its total. */
-export function blameOnSlower(blame: Blame, factor: number): Blame {
-  const parts = BLAME_PARTS.map((part) => [part, blame[part] * (part === 'idleMs' ? 1 : factor)] as const);
+export function blameOnSlower(blame: TimeBreakdown, factor: number): TimeBreakdown {
+  const parts = BREAKDOWN_PARTS.map(
+    (part) => [part, blame[part] * (part === 'idleMs' ? 1 : factor)] as const,
+  );
   const totalMs = parts.reduce((sum, [, ms]) => sum + ms, 0);
-  return { ...(Object.fromEntries(parts) as Record<(typeof BLAME_PARTS)[number], number>), totalMs };
+  return { ...(Object.fromEntries(parts) as Record<(typeof BREAKDOWN_PARTS)[number], number>), totalMs };
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { blameOfRange } from '../blame/blame-of-range';
+import { rangeBreakdown } from '../attribution/range-breakdown';
 import type { Row } from '../format/rows';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { recorded } from '../testing/recorded';
@@ -42,7 +42,7 @@ describe('folded stacks', () => {
     const [unit, ...lines] = foldedStacks(recording);
     expect(unit).toBe('# unit: microseconds');
     const us = lines.reduce((sum, line) => sum + Number(/ ([\d.]+)$/.exec(line)![1]), 0);
-    const blame = blameOfRange(recording, 0, recording.range);
+    const blame = rangeBreakdown(recording, 0, recording.range);
     const scriptMs = blame.scriptOwnMs + blame.scriptLibraryMs;
     expect(us / 1000).toBeGreaterThan(scriptMs - 1);
     expect(us / 1000).toBeLessThan(scriptMs + blame.styleMs + blame.layoutMs + 1);

@@ -1,6 +1,6 @@
 import { RunningCheck, isCheckLine } from './check-row';
 import { RefusedRecordingError, type ReadNotice } from './errors';
-import { misfit } from './fields';
+import { rowProblem } from './fields';
 import { readHeader, type Header } from './header';
 import { MAX_EMPTY_LINES, MAX_RECORDING_BYTES, MAX_UNKNOWN_LENGTH, MAX_UNKNOWN_LINES } from './limits';
 import { LineReader, type LineBytes } from './line-reader';
@@ -144,7 +144,7 @@ export class RecordingDecoder {
       this.#unknown(line);
     } else {
       const problem =
-        misfit(ROW_SHAPES[kind], value as Record<string, unknown>) ??
+        rowProblem(ROW_SHAPES[kind], value as Record<string, unknown>) ??
         this.sink.row(value as Row, this.#share());
       if (problem !== undefined) this.#badLine(`in a "${kind}" row, ${problem}`);
       else if (kind === 'end') this.#endSeen = true;

@@ -76,7 +76,7 @@ function fits(type: FieldType, value: unknown): boolean {
  * Compares a parsed row with the shape of its kind.
  * @returns undefined when it fits, else words that name the field, what was expected and what came.
  */
-export function misfit(shape: Shape, row: Readonly<Record<string, unknown>>): string | undefined {
+export function rowProblem(shape: Shape, row: Readonly<Record<string, unknown>>): string | undefined {
   for (const name in shape) {
     const field = shape[name]!;
     const value = row[name];

@@ -15,7 +15,7 @@ import { RefusedRecordingError } from '../format/errors';
 import { displayName } from '../recording/functions';
 import { readRecording } from '../recording/read';
 import type { Recording } from '../recording/recording';
-import { findStings } from '../stings/find';
+import { findStings } from '../detectors/index';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { recorded } from '../testing/recorded';
 import { linesOfOpenFormat } from './open-formats';

@@ -1,7 +1,7 @@
 import type { RowContent } from '../format/rows';
 import { appendTo } from '../recording/group';
 import { MaxTree } from '../recording/max-tree';
-import { oncePerRecording } from '../recording/once';
+import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording, TimeRange } from '../recording/recording';
 import { firstIndex } from '../recording/search';
 import { actionLabel, actionOfGroup, isGivenUp, type Action } from './action';
@@ -101,7 +101,7 @@ function fromGroup(group: readonly Input[], all: readonly Input[]): Interaction 
  * that belong to none (such as mouse over) only widen the handling of the one they share a picture with.
  * @returns interactions in order of their start.
  */
-export const interactionsOf = oncePerRecording((recording): readonly Interaction[] => {
+export const interactionsOf = memoizedPerRecording((recording): readonly Interaction[] => {
   const inputs = [...recording.events.input.rows()];
   const groups = new Map<string, Input[]>();
   for (const input of inputs) {
@@ -161,7 +161,7 @@ function neighbours(inputs: readonly Input[], group: readonly Input[]): Input[] 
 }
 
 /** The ends of all interactions, in their order. */
-const endings = oncePerRecording(
+const endings = memoizedPerRecording(
   (recording) => new MaxTree(interactionsOf(recording).map(({ startMs, feltMs }) => startMs + feltMs)),
 );
 

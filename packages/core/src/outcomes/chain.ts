@@ -2,7 +2,7 @@ import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { appendTo } from '../recording/group';
 import type { Recording } from '../recording/recording';
 import { firstIndex } from '../recording/search';
-import { handlersIn } from '../stings/entry-label';
+import { handlersIn } from '../stings/handlers';
 import { linksOf, type Handler } from './links';
 
 /** A listener and the event it answers may be told of to different steps of the clock. */

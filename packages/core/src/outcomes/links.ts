@@ -1,6 +1,6 @@
 import type { RowContent } from '../format/rows';
 import { appendTo } from '../recording/group';
-import { oncePerRecording } from '../recording/once';
+import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
 
 export type Handler = RowContent<'handler'>;
@@ -28,7 +28,7 @@ function messageOf(
 }
 
 /** The rows that others refer to, by their ids, in both directions; and the two ends of each message between threads. */
-export const linksOf = oncePerRecording(({ events }): Links => {
+export const linksOf = memoizedPerRecording(({ events }): Links => {
   const schedules = new Map<number, Schedule>();
   const messages = new Map<string, Schedule>();
   const asked = new Map<number, Schedule[]>();

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { compareSeries } from '../compare/compare-series';
 import { budgetSchema, checkBudget } from '../report/budget';
-import { becauseText } from '../blame/sentence';
-import { anatomyOf } from '../blame/anatomy';
-import { becauseOf } from '../blame/because';
+import { becauseText } from '../explanation/sentence';
+import { anatomyOf } from '../explanation/anatomy';
+import { becauseOf } from '../explanation/because';
 import type { Row } from '../format/rows';
 import type { Recording } from '../recording/recording';
 import { tableAsCsv } from '../export/tables';
-import { findStings } from '../stings/find';
+import { findStings } from '../detectors/index';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { suggestionsFor } from '../suggestions/suggest';
 import { interactionsOf } from '../inputs/interactions';

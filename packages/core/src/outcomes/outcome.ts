@@ -1,7 +1,7 @@
 import type { RowContent } from '../format/rows';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { appendTo } from '../recording/group';
-import { oncePerRecording } from '../recording/once';
+import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording, TimeRange } from '../recording/recording';
 import { firstIndex } from '../recording/search';
 import { chainOf, type Chain } from './chain';
@@ -29,7 +29,7 @@ export interface Outcome extends TimeRange {
 }
 
 /** Redraws that changed something in view, by the handler that wrote them. */
-const visibleRedraws = oncePerRecording((recording): ReadonlyMap<number, readonly number[]> => {
+const visibleRedraws = memoizedPerRecording((recording): ReadonlyMap<number, readonly number[]> => {
   const { redraw } = recording.events;
   const { changed, inView } = redraw.columns;
   const found = new Map<number, number[]>();
@@ -55,7 +55,7 @@ export function pictureAt({ events: { render } }: Recording, startMs: number): T
 }
 
 /** When each thing was done, in order of time, by its label. */
-const startsByLabel = oncePerRecording((recording): ReadonlyMap<string, readonly number[]> => {
+const startsByLabel = memoizedPerRecording((recording): ReadonlyMap<string, readonly number[]> => {
   const starts = new Map<string, number[]>();
   for (const { label, startMs } of interactionsOf(recording)) appendTo(starts, label, startMs);
   return starts;
@@ -96,7 +96,7 @@ function followed(recording: Recording, interaction: Interaction): Outcome | und
   return { interaction, startMs, endMs, lengthMs: endMs - startMs, target, steps, chain, page: undefined };
 }
 
-const byInput = oncePerRecording((recording): ReadonlyMap<Interaction, Outcome> => {
+const byInput = memoizedPerRecording((recording): ReadonlyMap<Interaction, Outcome> => {
   const outcomes = new Map<Interaction, Outcome>();
   for (const interaction of interactionsOf(recording)) {
     const outcome = followed(recording, interaction);

@@ -1,5 +1,5 @@
 import type { Interaction } from '../inputs/interactions';
-import { oncePerRecording } from '../recording/once';
+import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
 import { originalPath } from '../sources/original-path';
 import type { Chain } from './chain';
@@ -21,7 +21,7 @@ const FOLLOWED_MS = 100;
 const CLOCKS_APART_MS = 5;
 
 /** The pages that a recording went on to, in order of time; the one it began in is none. */
-export const pageLoadsOf = oncePerRecording((recording): readonly PageLoad[] => {
+export const pageLoadsOf = memoizedPerRecording((recording): readonly PageLoad[] => {
   const states = [...recording.events.state.rows()];
   const requests = [...recording.events.request.rows()].filter(({ initiator }) => initiator === 'navigation');
   const begins = states.filter(

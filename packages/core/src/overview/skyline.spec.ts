@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { blameOf } from '../blame/blame';
-import { partition } from '../blame/partition';
+import { breakdownOf } from '../attribution/time-breakdown';
+import { partition } from '../attribution/partition';
 import { arbitraryRecording } from '../testing/arbitrary-recording';
 import { skylineOf } from './skyline';
 
@@ -9,7 +9,7 @@ it('the skyline holds just the busy time of the partition, whatever the number o
   fc.assert(
     fc.property(arbitraryRecording, fc.integer({ min: 1, max: 300 }), (recording, steps) => {
       const skyline = skylineOf(recording, steps);
-      const blame = blameOf(partition(recording, 0, recording.range));
+      const blame = breakdownOf(partition(recording, 0, recording.range));
       const drawn = Object.entries(skyline.parts).map(
         ([part, column]) => [part, column.reduce((sum, ms) => sum + ms, 0)] as const,
       );

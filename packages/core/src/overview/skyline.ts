@@ -1,6 +1,6 @@
-import { BLAME_PARTS, blamePart, type BlamePart } from '../blame/blame';
-import { kindsOfRange } from '../blame/blame-of-range';
-import { KIND_CODES, kindOfCode } from '../blame/segments';
+import { BREAKDOWN_PARTS, breakdownPart, type BreakdownPart } from '../attribution/time-breakdown';
+import { kindsOfRange } from '../attribution/range-breakdown';
+import { KIND_CODES, kindOfCode } from '../attribution/segments';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 
 /**
@@ -10,13 +10,13 @@ import { MAIN_THREAD, type Recording } from '../recording/recording';
 export interface Skyline {
   readonly stepMs: number;
   readonly steps: number;
-  readonly parts: Readonly<Record<Exclude<BlamePart, 'idleMs'>, Float32Array>>;
+  readonly parts: Readonly<Record<Exclude<BreakdownPart, 'idleMs'>, Float32Array>>;
 }
 
 /** The part each kind of segment counts towards; undefined for what is idle, or what nobody looked at. */
 const PART_OF_KIND = Array.from({ length: KIND_CODES }, (_, code) => {
   const kind = kindOfCode(code);
-  const part = blamePart(kind);
+  const part = breakdownPart(kind);
   return part === 'idleMs' || (kind.activity === 'unexplained' && kind.certainty === 'inferred')
     ? undefined
     : part;
@@ -26,7 +26,7 @@ const PART_OF_KIND = Array.from({ length: KIND_CODES }, (_, code) => {
 export function skylineOf(recording: Recording, steps: number): Skyline {
   const lengthMs = Math.max(1, recording.range.endMs);
   const stepMs = lengthMs / steps;
-  const busyParts = BLAME_PARTS.filter((part) => part !== 'idleMs');
+  const busyParts = BREAKDOWN_PARTS.filter((part) => part !== 'idleMs');
   const parts = Object.fromEntries(
     busyParts.map((part) => [part, new Float32Array(steps)]),
   ) as Skyline['parts'];

@@ -2,7 +2,7 @@ import { readCalls, type CallTaker } from '../format/packed-calls';
 import { NO_STACK } from '../format/packed-samples';
 import type { RowContent } from '../format/rows';
 import { CallSpans } from './call-spans';
-import { copyInto } from './grow';
+import { copyInto } from './typed-arrays';
 import type { StackTable } from './stack-table';
 
 const INITIAL_CAPACITY = 256;

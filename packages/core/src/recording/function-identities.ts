@@ -1,5 +1,5 @@
 import { displayName, isBound, type RecordedFunction } from './functions';
-import { oncePerRecording } from './once';
+import { memoizedPerRecording } from './memoize';
 import { callsOf, type Recording } from './recording';
 
 /**
@@ -22,7 +22,7 @@ function keyOf(recorded: RecordedFunction, sources: Recording['sources']): strin
  * entries that begin with a call of the other, and where it is bound and no other with a place has its name. Ids that
  * stand for themselves are left out.
  */
-export const functionIdentities = oncePerRecording((recording): ReadonlyMap<number, number> => {
+export const functionIdentities = memoizedPerRecording((recording): ReadonlyMap<number, number> => {
   const { functions, sources } = recording;
   const parents = new Map<number, number>();
   const rootOf = (id: number): number => {

@@ -1,5 +1,5 @@
 import { NO_STACK } from '../format/packed-samples';
-import { copyInto } from './grow';
+import { copyInto } from './typed-arrays';
 
 const INITIAL_CAPACITY = 64;
 const NOT_GIVEN = -1;

@@ -4,7 +4,7 @@ import { interactionsOf } from '../inputs/interactions';
 import { outcomesOf } from '../outcomes/outcome';
 import { displayName } from '../recording/functions';
 import type { Recording } from '../recording/recording';
-import { findIdleWork } from '../stings/idle-work';
+import { findIdleWork } from '../detectors/idle-work';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { array, number, object, string, type InferType } from 'yup';
 

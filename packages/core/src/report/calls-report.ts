@@ -3,7 +3,7 @@ import type { Lens } from '../calls/lens';
 import { occurrencesOf } from '../calls/occurrences';
 import type { Recording } from '../recording/recording';
 import { REPORT_VERSION, reportOf, type ExplainReport } from './explain-report';
-import { reportedFunction, roundMs, type ReportedFunction } from './place';
+import { reportedFunction, roundMs, type ReportedFunction } from './source-location';
 
 /** What `nettle-patch calls --json` writes. Times are milliseconds, or what `recording.unit` says. */
 export interface CallsReport {

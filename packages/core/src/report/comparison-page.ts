@@ -1,5 +1,5 @@
-import { BLAME_PARTS } from '../blame/blame';
-import { PART_WORDS } from '../blame/part-words';
+import { BREAKDOWN_PARTS } from '../attribution/time-breakdown';
+import { BREAKDOWN_LABELS } from '../attribution/breakdown-labels';
 import type { ComparedFunction } from '../compare/compare-functions';
 import { escapeXml } from '../export/escape-xml';
 import type { Recording } from '../recording/recording';
@@ -95,8 +95,8 @@ export function comparisonPage(proof: Proof): string {
         `<h2>${escapeXml(label)}: the middle attempt, by kind of work</h2>`,
         table(
           ['', 'before', 'after'],
-          BLAME_PARTS.filter((part) => (was?.blame[part] ?? 0) + (is?.blame[part] ?? 0) >= 0.05).map(
-            (part) => [[PART_WORDS[part]], ms(was?.blame[part]), ms(is?.blame[part])],
+          BREAKDOWN_PARTS.filter((part) => (was?.blame[part] ?? 0) + (is?.blame[part] ?? 0) >= 0.05).map(
+            (part) => [[BREAKDOWN_LABELS[part]], ms(was?.blame[part]), ms(is?.blame[part])],
           ),
         ),
       ].join('\n'),

@@ -1,4 +1,4 @@
-import type { PhaseName } from '../blame/anatomy';
+import type { PhaseName } from '../explanation/anatomy';
 import type { ComparedAnatomies, TypicalAnatomy } from '../compare/compare-anatomies';
 import type { ComparedSeries, SeriesSide } from '../compare/compare-series';
 import { escapeXml } from '../export/escape-xml';

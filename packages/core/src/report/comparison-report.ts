@@ -1,7 +1,7 @@
 import type { Comparison } from '../compare/compare';
 import type { ComparedFunction } from '../compare/compare-functions';
 import { LEVEL, type ComparedSeries, type SeriesSide } from '../compare/compare-series';
-import { percent } from '../blame/sentence';
+import { percent } from '../explanation/sentence';
 import type { Recording } from '../recording/recording';
 import {
   UNIT_WORDS,
@@ -15,7 +15,7 @@ import {
 } from './comparison-words';
 import { reportOf } from './explain-report';
 import { escapeMarkdown } from './markdown';
-import { roundMs } from './place';
+import { roundMs } from './source-location';
 
 /** Grows when a field of a comparison changes its meaning or goes. */
 export const COMPARISON_VERSION = 2;

@@ -1,17 +1,17 @@
-import { anatomyOf, type Anatomy } from '../blame/anatomy';
-import { becauseOf } from '../blame/because';
-import { BLAME_PARTS, type BlamePart } from '../blame/blame';
-import { canonicalFunction } from '../blame/call-path';
-import { causeInRange } from '../blame/cause-chain';
-import { becauseText } from '../blame/sentence';
+import { anatomyOf, type Anatomy } from '../explanation/anatomy';
+import { becauseOf } from '../explanation/because';
+import { BREAKDOWN_PARTS, type BreakdownPart } from '../attribution/time-breakdown';
+import { canonicalFunction } from '../attribution/call-path';
+import { causeInRange } from '../explanation/cause-chain';
+import { becauseText } from '../explanation/sentence';
 import { delayStepMs } from '../inputs/delay-step';
 import type { Recording } from '../recording/recording';
 import { weightUnit } from '../recording/weights';
-import { findStings } from '../stings/find';
+import { findStings } from '../detectors/index';
 import type { Sting, StingKind } from '../stings/sting';
 import type { Thresholds } from '../stings/thresholds';
 import { suggestionsFor } from '../suggestions/suggest';
-import { reportedFunction, roundMs, type ReportedFunction } from './place';
+import { reportedFunction, roundMs, type ReportedFunction } from './source-location';
 
 /** Grows when a field changes its meaning or goes; fields may be added without. */
 export const REPORT_VERSION = 1;
@@ -46,7 +46,7 @@ export interface ReportedSting {
     readonly drawingMs: number;
   };
   /** Sums to `endMs` less `startMs`. `drawingMs` is style, layout and paint where they are not told apart. */
-  readonly blame: Readonly<Record<BlamePart, number>>;
+  readonly blame: Readonly<Record<BreakdownPart, number>>;
   readonly culprits: readonly (ReportedFunction & {
     readonly selfMs: number;
     readonly totalMs: number;
@@ -129,7 +129,7 @@ function phasesOf({ phases }: Anatomy): ReportedSting['phases'] {
 export function reportSting(recording: Recording, sting: Sting): ReportedSting {
   const anatomy = anatomyOf(recording, sting);
   const { kind, also, label, startMs, endMs, feltMs, budgetMs } = sting;
-  const blame = Object.fromEntries(BLAME_PARTS.map((part) => [part, roundMs(anatomy.blame[part])]));
+  const blame = Object.fromEntries(BREAKDOWN_PARTS.map((part) => [part, roundMs(anatomy.blame[part])]));
   return {
     kind,
     also,
@@ -139,7 +139,7 @@ export function reportSting(recording: Recording, sting: Sting): ReportedSting {
     feltMs: roundMs(feltMs),
     budgetMs,
     phases: phasesOf(anatomy),
-    blame: blame as Record<BlamePart, number>,
+    blame: blame as Record<BreakdownPart, number>,
     culprits: anatomy.culprits
       .slice(0, MOST_CULPRITS)
       .map(({ functionId, selfMs, totalMs, count, chargedMs, savedMs }) => ({

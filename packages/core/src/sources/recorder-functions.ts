@@ -2,7 +2,7 @@ import type { RowContent } from '../format/rows';
 import type { RecordedFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { Source } from '../recording/sources';
-import { RESERVED_PATH } from '../relay/paths';
+import { RESERVED_PATH } from '../protocol/paths';
 
 /** Whether a script is the recorder's own. */
 export function isRecorderSource(source: Source | undefined): boolean {

@@ -1,4 +1,4 @@
-import { causeInRange } from '../blame/cause-chain';
+import { causeInRange } from '../explanation/cause-chain';
 import type { Recording } from '../recording/recording';
 import { isOneStretch, type Sting } from './sting';
 

@@ -1,4 +1,4 @@
-import { oncePerThread } from '../recording/once';
+import { memoizedPerThread } from '../recording/memoize';
 import type { TimeRange } from '../recording/recording';
 import { frameTimes, type FrameTime } from './frame-times';
 
@@ -27,7 +27,7 @@ function refreshesBetween(before: FrameTime, frame: FrameTime, refreshMs: number
  * Stretches in which an app draws at a steady part of the display's rate, such as 30 or 60 pictures a second on a
  * display of 120 Hz, in order of time. An app may do so on purpose; such frames are not late.
  */
-export const cadencesOf = oncePerThread((recording, thread): readonly Cadence[] => {
+export const cadencesOf = memoizedPerThread((recording, thread): readonly Cadence[] => {
   const { refreshMs } = recording.header;
   const frames = frameTimes(recording, thread);
   const found: Cadence[] = [];

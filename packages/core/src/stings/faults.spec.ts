@@ -1,16 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { recorded } from '../testing/recorded';
-import { findCreep } from './creep';
-import { findStings, type Detector } from './find';
-import { findForcedLayouts } from './forced-layout';
-import { findHangs } from './hang';
-import { findIdleWork } from './idle-work';
-import { findLateFrames } from './late-frames';
-import { findLongTasks } from './long-task';
-import { findMovedByLayout } from './moved-by-layout';
-import { findSlowResponses } from './slow-response';
+import { findCreep } from '../detectors/creep';
+import { findStings, type Detector } from '../detectors/index';
+import { findForcedLayouts } from '../detectors/forced-layout';
+import { findHangs } from '../detectors/hang';
+import { findIdleWork } from '../detectors/idle-work';
+import { findLateFrames } from '../detectors/late-frames';
+import { findLongTasks } from '../detectors/long-task';
+import { findMovedByLayout } from '../detectors/moved-by-layout';
+import { findSlowResponses } from '../detectors/slow-response';
 import { DEFAULT_THRESHOLDS } from './thresholds';
-import { findTooOften } from './too-often';
+import { findTooOften } from '../detectors/too-often';
 
 /** While the desk starts it builds its index and draws everything once, mended or not. */
 const STARTED_MS = 1000;

@@ -1,6 +1,6 @@
-import { oncePerThread } from '../recording/once';
+import { memoizedPerThread } from '../recording/memoize';
 import type { TimeRange } from '../recording/recording';
-import { busyStretches } from './busy-stretches';
+import { busyIntervals } from './busy-intervals';
 
 /** One picture of the page, from when work on it began. */
 export interface FrameTime extends TimeRange {
@@ -12,9 +12,9 @@ export interface FrameTime extends TimeRange {
  * Frames that were probed, each from when the thread was free last, or from the picture before it, to its own picture,
  * in order of time.
  */
-export const frameTimes = oncePerThread((recording, thread): readonly FrameTime[] => {
+export const frameTimes = memoizedPerThread((recording, thread): readonly FrameTime[] => {
   const { refreshMs } = recording.header;
-  const stretches = busyStretches(recording, thread);
+  const stretches = busyIntervals(recording, thread);
   const frames: FrameTime[] = [];
   let next = 0;
   let pictureMs = -Infinity;

@@ -3,16 +3,16 @@ import { CALL_END, packCalls } from '../format/packed-calls';
 import type { Row } from '../format/rows';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { deskFunctions, deskRun as run, deskTap as tap, end, picture } from '../testing/desk-rows';
-import { findCreep } from './creep';
-import { findForcedLayouts } from './forced-layout';
-import { findIdleWork } from './idle-work';
-import { findLateFrames } from './late-frames';
-import { findMovedByLayout } from './moved-by-layout';
-import { quietStretches, withinRanges } from './quiet';
-import { findRedrawnTooOften } from './redrawn-too-often';
+import { findCreep } from '../detectors/creep';
+import { findForcedLayouts } from '../detectors/forced-layout';
+import { findIdleWork } from '../detectors/idle-work';
+import { findLateFrames } from '../detectors/late-frames';
+import { findMovedByLayout } from '../detectors/moved-by-layout';
+import { idleIntervals, withinRanges } from './idle-intervals';
+import { findRedrawnTooOften } from '../detectors/redrawn-too-often';
 import type { StingDetail } from './sting';
 import { DEFAULT_THRESHOLDS } from './thresholds';
-import { findTooOften } from './too-often';
+import { findTooOften } from '../detectors/too-often';
 
 const HEADER = deskHeader({ available: ['handlers'] });
 const CODE = deskFunctions('drawTide', 'tick');
@@ -65,7 +65,7 @@ describe('late frames', () => {
 
 describe('quiet stretches', () => {
   it('begin when an answer has settled, and end with the next input', () => {
-    const quiet = quietStretches(make(tap(2000, 100), tap(6000, 50), end(9000)));
+    const quiet = idleIntervals(make(tap(2000, 100), tap(6000, 50), end(9000)));
     expect(quiet).toEqual([
       { startMs: 0, endMs: 2000 },
       { startMs: 3100, endMs: 6000 },
@@ -84,15 +84,15 @@ describe('quiet stretches', () => {
     });
     const moves = (invoker: string) =>
       Array.from({ length: 30 }, (_, at) => listener(2000 + at * 100, `HTMLDocument.${invoker}`));
-    expect(quietStretches(make(...moves('onmousemove'), end(9000)))).toEqual([
+    expect(idleIntervals(make(...moves('onmousemove'), end(9000)))).toEqual([
       { startMs: 0, endMs: 2000 },
       { startMs: 5920, endMs: 9000 },
     ]);
-    expect(quietStretches(make(...moves('onscroll'), end(9000)))).toEqual([{ startMs: 0, endMs: 9000 }]);
+    expect(idleIntervals(make(...moves('onscroll'), end(9000)))).toEqual([{ startMs: 0, endMs: 9000 }]);
   });
 
   it('leave out pauses, and what is too short to be called quiet', () => {
-    const quiet = quietStretches(make({ kind: 'pause', startMs: 500, durationMs: 3000 }, end(4000)));
+    const quiet = idleIntervals(make({ kind: 'pause', startMs: 500, durationMs: 3000 }, end(4000)));
     expect(quiet).toEqual([]);
   });
 

@@ -1,11 +1,11 @@
-import { partition } from '../blame/partition';
-import { innermostFunction } from '../blame/stack-facts';
-import { oncePerRecording } from '../recording/once';
+import { partition } from '../attribution/partition';
+import { innermostFunction } from '../attribution/stack-facts';
+import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording, TimeRange } from '../recording/recording';
 import { isRecorderFunction, isRecorderSource } from '../sources/recorder-functions';
 
 /** Whether any function of a recording is the recorder's. */
-const hasRecorder = oncePerRecording((recording) =>
+const hasRecorder = memoizedPerRecording((recording) =>
   [...recording.sources.values()].some((source) => isRecorderSource(source)),
 );
 

@@ -1,8 +1,8 @@
 import { canonicalIds } from '../calls/canonical-stacks';
-import { oncePerThread } from '../recording/once';
+import { memoizedPerThread } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
 import { handlerOf } from '../outcomes/links';
-import { enteredCalls } from './entered-calls';
+import { rootCalls } from './root-calls';
 
 /** What is drawn longer than this after a function ran is not its doing. */
 const NEAR_MS = 100;
@@ -22,8 +22,8 @@ export function redrawWriter(recording: Recording, at: number): number | undefin
 }
 
 /** The redraws of a thread whose writer is known, in order of time. */
-export const writtenRedraws = oncePerThread((recording, thread): readonly WrittenRedraw[] => {
-  const entered = enteredCalls(recording, thread);
+export const writtenRedraws = memoizedPerThread((recording, thread): readonly WrittenRedraw[] => {
+  const entered = rootCalls(recording, thread);
   const idOf = canonicalIds(recording);
   const written: WrittenRedraw[] = [];
   const { startMs: starts, thread: threads } = recording.events.redraw.columns;

@@ -1,16 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { anatomyOf } from '../blame/anatomy';
-import { becauseOf } from '../blame/because';
-import { becauseText } from '../blame/sentence';
+import { anatomyOf } from '../explanation/anatomy';
+import { becauseOf } from '../explanation/because';
+import { becauseText } from '../explanation/sentence';
 import { CALL_END, packCalls } from '../format/packed-calls';
 import type { Row } from '../format/rows';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { deskFunctions, deskRun as run, deskTap as tap, end, picture } from '../testing/desk-rows';
 import { cadencesOf } from './cadence';
-import { findStings } from './find';
-import { findLateFrames } from './late-frames';
+import { findStings } from '../detectors/index';
+import { findLateFrames } from '../detectors/late-frames';
 import { DEFAULT_THRESHOLDS } from './thresholds';
-import { findTooOften } from './too-often';
+import { findTooOften } from '../detectors/too-often';
 
 const CODE = deskFunctions('drawTide', 'tick');
 const make = (...rows: Row[]) => recordingOf([...CODE, ...rows], deskHeader({ available: ['handlers'] }));

@@ -1,12 +1,12 @@
 import type { Recording } from '../recording/recording';
-import type { BusyBlock } from './busy-blocks';
-import { blockLabel } from './entry-label';
+import type { ReportedBusy } from './reported-busy';
+import { blockLabel } from './handlers';
 import type { Sting } from './sting';
 
 /** A busy stretch as a sting. */
 export function stingOfBlock(
   recording: Recording,
-  { thread, startMs, endMs, busyMs, source }: BusyBlock,
+  { thread, startMs, endMs, busyMs, source }: ReportedBusy,
   kind: 'hang' | 'long-task',
   budgetMs: number,
 ): Sting {

@@ -3,7 +3,7 @@ import type { Row } from '../format/rows';
 import { runsOf } from '../compare/series-runs';
 import { interactionsOf } from '../inputs/interactions';
 import { recordingOf } from '../testing/arbitrary-recording';
-import { findStings } from './find';
+import { findStings } from '../detectors/index';
 import { seriesOf } from './series';
 import { DEFAULT_THRESHOLDS, thresholdsOf, thresholdsSchema } from './thresholds';
 

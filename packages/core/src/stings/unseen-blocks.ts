@@ -1,5 +1,5 @@
 import type { Recording } from '../recording/recording';
-import { HANG_NOT_SEEN, NOT_SEEN } from './entry-label';
+import { HANG_NOT_SEEN, NOT_SEEN } from './handlers';
 import type { Sting } from './sting';
 
 /** Labels of what nothing else is known of, and what several of each are called. */

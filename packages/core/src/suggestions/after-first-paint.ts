@@ -1,7 +1,7 @@
-import { functionPart, ms, text } from '../blame/sentence';
+import { functionPart, ms, text } from '../explanation/sentence';
 import { originalPath } from '../sources/original-path';
-import { RESERVED_PATH } from '../relay/paths';
-import { firstOwn } from '../blame/culprits';
+import { RESERVED_PATH } from '../protocol/paths';
+import { firstOwn } from '../explanation/culprits';
 import type { Adviser } from './suggestion';
 
 const WORTH_MS = 50;

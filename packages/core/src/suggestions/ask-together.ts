@@ -1,4 +1,4 @@
-import { ms, text } from '../blame/sentence';
+import { ms, text } from '../explanation/sentence';
 import { requestName } from '../outcomes/steps';
 import type { Adviser } from './suggestion';
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { anatomyOf } from '../blame/anatomy';
-import { becauseText } from '../blame/sentence';
+import { anatomyOf } from '../explanation/anatomy';
+import { becauseText } from '../explanation/sentence';
 import type { Recording } from '../recording/recording';
-import { findStings } from '../stings/find';
+import { findStings } from '../detectors/index';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { asked, came, drawn, tap, told } from '../testing/chain-rows';
 import { suggestionsFor } from './suggest';

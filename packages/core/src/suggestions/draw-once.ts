@@ -1,4 +1,4 @@
-import { ms, text } from '../blame/sentence';
+import { ms, text } from '../explanation/sentence';
 import type { Interaction } from '../inputs/interactions';
 import type { Handler } from '../outcomes/links';
 import { outcomeOf, pictureAt, visibleRedrawsBy } from '../outcomes/outcome';

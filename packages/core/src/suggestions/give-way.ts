@@ -1,7 +1,7 @@
-import { canonicalFunction } from '../blame/call-path';
-import { culpritsOf, firstOwn } from '../blame/culprits';
-import { partition } from '../blame/partition';
-import { functionPart, ms, text } from '../blame/sentence';
+import { canonicalFunction } from '../attribution/call-path';
+import { culpritsOf, firstOwn } from '../explanation/culprits';
+import { partition } from '../attribution/partition';
+import { functionPart, ms, text } from '../explanation/sentence';
 import type { StingKind } from '../stings/sting';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';

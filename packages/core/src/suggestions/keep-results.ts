@@ -1,4 +1,4 @@
-import { count, functionPart, ms, percent, text } from '../blame/sentence';
+import { count, functionPart, ms, percent, text } from '../explanation/sentence';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 

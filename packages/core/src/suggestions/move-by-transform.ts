@@ -1,5 +1,5 @@
-import { canonicalFunction } from '../blame/call-path';
-import { count, functionPart, ms, text } from '../blame/sentence';
+import { canonicalFunction } from '../attribution/call-path';
+import { count, functionPart, ms, text } from '../explanation/sentence';
 import type { Adviser } from './suggestion';
 
 const LEAST_FRAMES = 10;

@@ -1,7 +1,7 @@
-import { askedWords } from '../blame/cause-chain';
+import { askedWords } from '../explanation/cause-chain';
 import { scheduleOf } from '../outcomes/links';
-import { functionPart, ms, text } from '../blame/sentence';
-import { handlersIn } from '../stings/entry-label';
+import { functionPart, ms, text } from '../explanation/sentence';
+import { handlersIn } from '../stings/handlers';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 

@@ -1,7 +1,7 @@
-import { ms, text } from '../blame/sentence';
+import { ms, text } from '../explanation/sentence';
 import { requestName } from '../outcomes/steps';
 import type { Recording, TimeRange } from '../recording/recording';
-import { handlersIn } from '../stings/entry-label';
+import { handlersIn } from '../stings/handlers';
 import type { Adviser } from './suggestion';
 
 /** A shorter time is hardly worth it. */

@@ -1,8 +1,8 @@
-import { canonicalFunction } from '../blame/call-path';
-import { functionPart, ms, text, times } from '../blame/sentence';
+import { canonicalFunction } from '../attribution/call-path';
+import { functionPart, ms, text, times } from '../explanation/sentence';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
-import { toWrite, writeWords } from '../blame/write-words';
+import { toWrite, writeWords } from '../explanation/write-words';
 
 const LEAST_TIMES = 5;
 

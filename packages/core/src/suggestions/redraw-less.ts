@@ -1,7 +1,7 @@
-import { count, functionPart, percent, text, type BecausePart } from '../blame/sentence';
+import { count, functionPart, percent, text, type BecausePart } from '../explanation/sentence';
 import type { RowContent } from '../format/rows';
 import type { Recording, TimeRange } from '../recording/recording';
-import { enteredCalls } from '../stings/entered-calls';
+import { rootCalls } from '../stings/root-calls';
 import { writtenRedraws } from '../stings/redraw-writers';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
@@ -32,7 +32,7 @@ function groupsIn(recording: Recording, thread: number, range: TimeRange): Group
 
 /** Time in which a function that was entered from outside ran, with all it called. Milliseconds. */
 function timeOf(recording: Recording, thread: number, range: TimeRange, functionId: number): number {
-  return enteredCalls(recording, thread)
+  return rootCalls(recording, thread)
     .filter(
       (call) => call.functionId === functionId && call.endMs > range.startMs && call.startMs < range.endMs,
     )

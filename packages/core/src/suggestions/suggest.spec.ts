@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { anatomyOf } from '../blame/anatomy';
-import { becauseText } from '../blame/sentence';
+import { anatomyOf } from '../explanation/anatomy';
+import { becauseText } from '../explanation/sentence';
 import type { Row } from '../format/rows';
-import { findStings } from '../stings/find';
+import { findStings } from '../detectors/index';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { deskRun, deskTap } from '../testing/desk-rows';

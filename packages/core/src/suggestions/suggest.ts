@@ -1,4 +1,4 @@
-import type { Anatomy } from '../blame/anatomy';
+import type { Anatomy } from '../explanation/anatomy';
 import type { Recording } from '../recording/recording';
 import { afterFirstPaint } from './after-first-paint';
 import { askTogether } from './ask-together';

@@ -1,5 +1,5 @@
-import type { Anatomy } from '../blame/anatomy';
-import type { BecausePart } from '../blame/sentence';
+import type { Anatomy } from '../explanation/anatomy';
+import type { BecausePart } from '../explanation/sentence';
 import type { Recording, TimeRange } from '../recording/recording';
 
 /** Something that could be done, and what was recorded that speaks for it. */

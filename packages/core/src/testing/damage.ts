@@ -1,10 +1,10 @@
-import { anatomyOf } from '../blame/anatomy';
-import { becauseOf } from '../blame/because';
+import { anatomyOf } from '../explanation/anatomy';
+import { becauseOf } from '../explanation/because';
 import { functionTable } from '../calls/function-table';
 import { WIDE_LENS } from '../calls/lens';
 import { RefusedRecordingError } from '../format/errors';
 import { readRecording } from '../recording/read';
-import { findStings } from '../stings/find';
+import { findStings } from '../detectors/index';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 
 /**

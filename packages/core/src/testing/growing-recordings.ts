@@ -9,7 +9,7 @@ import type { Row } from '../format/rows';
 import { interactionsOf } from '../inputs/interactions';
 import type { Recording } from '../recording/recording';
 import { reportSting } from '../report/explain-report';
-import { findStings } from '../stings/find';
+import { findStings } from '../detectors/index';
 import { seriesOf } from '../stings/series';
 import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
 import { deskHeader, recordingOf } from './arbitrary-recording';

@@ -1,4 +1,4 @@
-import { copyInto } from '../recording/grow';
+import { copyInto } from '../recording/typed-arrays';
 
 const INITIAL_CAPACITY = 512;
 /** A item narrower than this has no room for words. Pixels. */

@@ -1,9 +1,9 @@
-import { coarsen } from '../blame/coarsen';
-import { partition } from '../blame/partition';
-import type { Segment } from '../blame/segments';
+import { coarsen } from '../attribution/coarsen';
+import { partition } from '../attribution/partition';
+import type { Segment } from '../attribution/segments';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { outcomeOf } from '../outcomes/outcome';
-import { oncePerRecording } from '../recording/once';
+import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording, TimeRange } from '../recording/recording';
 import { itemStyleCode, type ItemStyle } from './item-styles';
 
@@ -13,7 +13,7 @@ const MOST_PIECES = 240;
 const JOIN_MS = 0.01;
 
 /** One interaction as a row of the ladder. */
-export interface Rung {
+export interface InteractionRow {
   /** Its place in `interactionsOf`. */
   readonly interaction: number;
   readonly label: string;
@@ -34,13 +34,13 @@ export interface RungPiece {
   readonly style: number;
 }
 
-function worstOf(rungs: readonly Rung[]): number {
+function worstOf(rungs: readonly InteractionRow[]): number {
   return rungs.reduce((worst, { feltMs, measured }) => (measured ? Math.max(worst, feltMs) : worst), 0);
 }
 
 /** All interactions by label, the label with the longest delay first; those of one label in order of time. */
-export const rungsOf = oncePerRecording((recording): readonly Rung[] => {
-  const groups = new Map<string, Rung[]>();
+export const rungsOf = memoizedPerRecording((recording): readonly InteractionRow[] => {
+  const groups = new Map<string, InteractionRow[]>();
   interactionsOf(recording).forEach((one: Interaction, interaction) => {
     const { label, startMs, feltMs, measured } = one;
     const outcomeMs = outcomeOf(recording, one)?.lengthMs;
@@ -59,7 +59,7 @@ function styleOf({ activity, owner }: Segment): ItemStyle | undefined {
 }
 
 /** What was done during an interaction, no finer than a row can show. */
-export function rungPieces(recording: Recording, rung: Rung): RungPiece[] {
+export function interactionSlices(recording: Recording, rung: InteractionRow): RungPiece[] {
   const { startMs, feltMs } = rung;
   const { thread } = interactionsOf(recording)[rung.interaction]!;
   const range: TimeRange = { startMs, endMs: startMs + feltMs };

@@ -1,11 +1,11 @@
 import { callLogOf } from '../calls/call-log';
-import { canonicalFunction } from '../blame/call-path';
-import { CallRows, type DrawnCalls } from '../overview/call-rows';
+import { canonicalFunction } from '../attribution/call-path';
+import { CallLodIndex, type DrawnCalls } from './call-lod-index';
 import type { CallSpans } from '../recording/call-spans';
 import { UNSEEN_SCRIPT, displayName, ownerOf } from '../recording/functions';
-import { oncePerThread } from '../recording/once';
+import { memoizedPerThread } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
-import { busyStretches } from '../stings/busy-stretches';
+import { busyIntervals } from '../stings/busy-intervals';
 import { thresholdsOf } from '../stings/thresholds';
 import { DrawnWriter } from './drawn-items';
 import { EventRows } from './event-rows';
@@ -27,12 +27,12 @@ export type ThreadItem =
   | { readonly type: 'call'; readonly spans: CallSpans; readonly index: number; readonly exact: boolean };
 
 /** What the lane of a thread is drawn from. Tasks have numbers by threes from 0, exact calls from 1, others from 2. */
-export const threadParts = oncePerThread((recording, thread) => {
+export const threadParts = memoizedPerThread((recording, thread) => {
   const { exact, told } = callLogOf(recording, thread);
   return {
-    stretches: busyStretches(recording, thread),
-    exact: new CallRows(recording, exact),
-    told: new CallRows(recording, told),
+    stretches: busyIntervals(recording, thread),
+    exact: new CallLodIndex(recording, exact),
+    told: new CallLodIndex(recording, told),
   };
 });
 
@@ -87,7 +87,7 @@ export function threadLane(recording: Recording, thread: number, title: string):
       styles.set(functionId, (style = itemStyleCode(styleOfFunction(recording, functionId))));
     return style;
   };
-  const push = (writer: DrawnWriter, rows: CallRows, type: number, calls: DrawnCalls, at: number) => {
+  const push = (writer: DrawnWriter, rows: CallLodIndex, type: number, calls: DrawnCalls, at: number) => {
     const [index, startMs, endMs] = [calls.indexes[at]!, calls.startsMs[at]!, calls.endsMs[at]!];
     const filled = calls.filled[at]!;
     const single = styleOf(recording.stacks.functionOf(rows.spans.stacks[index]!));

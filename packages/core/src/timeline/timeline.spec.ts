@@ -5,7 +5,7 @@ import { frameTimes } from '../stings/frame-times';
 import { recorded } from '../testing/recorded';
 import { arbitraryRecording } from '../testing/arbitrary-recording';
 import fc from 'fast-check';
-import { rungPieces, rungsOf } from './ladder';
+import { interactionSlices, rungsOf } from './ladder';
 import { ITEM_STYLES, itemStyleCode } from './item-styles';
 import { threadItem } from './thread-lane';
 import { lanesOf } from './timeline';
@@ -117,7 +117,7 @@ describe('the ladder', () => {
   it('is made of pieces that lie within the delay, in order, without overlap', () => {
     const recording = recorded('manifest-search');
     for (const rung of rungsOf(recording)) {
-      const pieces = rungPieces(recording, rung);
+      const pieces = interactionSlices(recording, rung);
       let atMs = 0;
       for (const { fromMs, toMs } of pieces) {
         expect(fromMs).toBeGreaterThanOrEqual(atMs - 1e-6);

@@ -1,4 +1,4 @@
-import { oncePerRecording } from '../recording/once';
+import { memoizedPerRecording } from '../recording/memoize';
 import { MAIN_THREAD } from '../recording/recording';
 import { activityLane } from './activity-lane';
 import { framesLane } from './frames-lane';
@@ -13,7 +13,7 @@ import { syncLane } from './sync-lane';
 import { threadLane } from './thread-lane';
 
 /** The lanes of a recording that have something in them, in the order they are shown at first. */
-export const lanesOf = oncePerRecording((recording): readonly Lane[] => {
+export const lanesOf = memoizedPerRecording((recording): readonly Lane[] => {
   const threads = new Map([...recording.threads.values()].map(({ id, name }) => [id, name]));
   for (const id of [...recording.calls.keys(), ...recording.samples.keys()]) {
     if (!threads.has(id)) threads.set(id, `thread ${id}`);

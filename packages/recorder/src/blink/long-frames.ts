@@ -1,7 +1,7 @@
 import { RESERVED_PATH } from '@nettle-patch/core';
 import type { Capture } from '../page/capture/capture';
 import { defined } from '../page/interned';
-import type { Lent } from '../page/offered';
+import type { Lent } from '../page/capture-registry';
 import type { RecordingSession } from '../page/session';
 
 /** PerformanceScriptTiming of W3C Long Animation Frames. */

@@ -1,6 +1,6 @@
 import type { Capture } from '../page/capture/capture';
 import { defined } from '../page/interned';
-import type { Lent } from '../page/offered';
+import type { Lent } from '../page/capture-registry';
 
 /** Tasks over 50 ms (W3C Long Tasks); of those in frames of other origins, which are not recorded, where there is one. */
 export function longTasks({ observedCapture, framesElsewhere }: Lent): Capture {

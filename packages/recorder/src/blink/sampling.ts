@@ -1,7 +1,7 @@
 import type { ProfilerTrace } from '../messages';
 import type { Capture } from '../page/capture/capture';
 import { now } from '../page/natives';
-import type { Lent } from '../page/offered';
+import type { Lent } from '../page/capture-registry';
 import type { RecordingSession } from '../page/session';
 
 interface Profiler {

@@ -1,5 +1,5 @@
 import type { Capture } from '../page/capture/capture';
-import type { Lent } from '../page/offered';
+import type { Lent } from '../page/capture-registry';
 
 interface Shift extends PerformanceEntry {
   readonly value: number;

@@ -1,6 +1,6 @@
 import { MAIN_THREAD } from '@nettle-patch/core';
 import type { Capture } from '../page/capture/capture';
-import type { CallRing } from '../page/exact/call-ring';
+import type { CallEventBuffer } from '../page/exact/call-event-buffer';
 import type { FrameTools, Host } from '../page/host';
 import { listen } from '../page/natives';
 import type { RecordingSession } from '../page/session';
@@ -11,7 +11,7 @@ function behind({ clockOrigin }: Host): number {
 }
 
 /** The page's ring, for times of this window. */
-function ringFor(host: Host): CallRing {
+function ringFor(host: Host): CallEventBuffer {
   const { ring } = host;
   return {
     ...ring,
@@ -22,7 +22,7 @@ function ringFor(host: Host): CallRing {
 
 /** Has what this frame captures taken in by its page, as long as the frame is there. */
 export function startFrame(host: Host, tools: FrameTools): void {
-  const { ours, pageCaptures } = tools;
+  const { markInternal, pageCaptures } = tools;
   const { captures } = pageCaptures(ringFor(host), { sendTrace: () => undefined, isExact: true }, host);
   const part = framePart(captures, host, tools);
   let leave: (() => void) | undefined;
@@ -33,7 +33,7 @@ export function startFrame(host: Host, tools: FrameTools): void {
   listen(
     globalThis,
     'pagehide',
-    ours(() => {
+    markInternal(() => {
       leave?.();
       host.documents.splice(host.documents.indexOf(document), 1);
     }),
@@ -41,7 +41,7 @@ export function startFrame(host: Host, tools: FrameTools): void {
   listen(
     globalThis,
     'pageshow',
-    ours((event) => (event as PageTransitionEvent).persisted && join()),
+    markInternal((event) => (event as PageTransitionEvent).persisted && join()),
   );
   join();
 }

@@ -1,9 +1,9 @@
 import { beforeEach, expect, it, vi } from 'vitest';
 import type { RenderedFrame } from '../page/layout/render-probe';
 import { NextTask } from '../page/next-task';
-import type { Lent } from '../page/offered';
+import type { Lent } from '../page/capture-registry';
 import { RecordingSession } from '../page/session';
-import { ours } from '../page/wrap/ours';
+import { markInternal } from '../page/wrap/internal';
 import { inputListeners } from './input-listeners';
 
 const page = vi.hoisted(() => ({
@@ -30,7 +30,7 @@ const lent = {
   probe,
   elementLabel: () => 'button “Work”',
   NextTask,
-  ours,
+  markInternal,
   refreshInterval: () => 16.7,
 } as unknown as Lent;
 

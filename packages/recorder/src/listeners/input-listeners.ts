@@ -2,7 +2,7 @@ import type { Capture } from '../page/capture/capture';
 import { InteractionNumbers } from '../page/capture/interaction-numbers';
 import { listen, now, requestAnimationFrame, stopListening } from '../page/natives';
 import type { NextTask } from '../page/next-task';
-import type { Lent } from '../page/offered';
+import type { Lent } from '../page/capture-registry';
 import type { RecordingSession } from '../page/session';
 
 const TYPES = ['pointerdown', 'pointerup', 'pointercancel', 'click', 'keydown', 'keyup', 'input'] as const;
@@ -24,7 +24,13 @@ interface SeenInput {
  * display, so the answer is on the screen between the starts of the next two frames. The middle is taken, and no
  * later than two refreshes after painting, as script may keep those frames waiting.
  */
-export function inputListeners({ probe, elementLabel, NextTask, ours, refreshInterval }: Lent): Capture {
+export function inputListeners({
+  probe,
+  elementLabel,
+  NextTask,
+  markInternal,
+  refreshInterval,
+}: Lent): Capture {
   let session: RecordingSession | undefined;
   let tasks: NextTask | undefined;
   /** What was not told yet. */
@@ -33,7 +39,7 @@ export function inputListeners({ probe, elementLabel, NextTask, ours, refreshInt
 
   /** Calls back in the next frame, with the time at which its callbacks ran. */
   const afterFrame = (callback: (nowMs: number) => void) =>
-    requestAnimationFrame(ours(() => callback(now())));
+    requestAnimationFrame(markInternal(() => callback(now())));
 
   probe.onRendered(({ startMs, paintedMs }) => {
     const answered = [...waiting].filter((input) => input.processingStartMs <= startMs);
@@ -58,7 +64,7 @@ export function inputListeners({ probe, elementLabel, NextTask, ours, refreshInt
     });
   }
 
-  const onInput = ours((event: Event) => {
+  const onInput = markInternal((event: Event) => {
     const processingStartMs = now();
     if (!event.isTrusted) return;
     const input: SeenInput = {

@@ -1,19 +1,19 @@
 import type { WorkerRecording } from '../messages';
 import type { Capture } from './capture/capture';
 import type { nameByText } from './element-label';
-import type { CallRing } from './exact/call-ring';
+import type { CallEventBuffer } from './exact/call-event-buffer';
 import type { Register } from './exact/provided';
 import type { RenderProbe } from './layout/render-probe';
 import type { pageCaptures } from './page-captures';
 import type { RecordingSession } from './session';
-import type { ours, oversee } from './wrap/ours';
+import type { markInternal, oversee } from './wrap/internal';
 import type { WorkerBegan } from './wrap/page-workers';
 
 /** What the recorder of a page lends to its frames of the same origin, which are recorded as parts of it. */
 export interface Host {
   /** `performance.timeOrigin` of the page: each window has a clock of its own. */
   readonly clockOrigin: number;
-  readonly ring: CallRing;
+  readonly ring: CallEventBuffer;
   readonly registerScript: Register;
   readonly probe: RenderProbe;
   /** Documents that are drawn together. */
@@ -33,7 +33,7 @@ export interface FrameTools {
   readonly pageCaptures: typeof pageCaptures;
   readonly RecordingSession: typeof RecordingSession;
   readonly oversee: typeof oversee;
-  readonly ours: typeof ours;
+  readonly markInternal: typeof markInternal;
   readonly nameByText: typeof nameByText;
 }
 

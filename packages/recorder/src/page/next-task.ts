@@ -1,5 +1,5 @@
 import { listen, send } from './natives';
-import { ours } from './wrap/ours';
+import { markInternal } from './wrap/internal';
 
 /** Calls back in a task of its own, as soon as the present one is done. */
 export class NextTask {
@@ -11,7 +11,7 @@ export class NextTask {
     listen(
       port1,
       'message',
-      ours(() => this.#waiting.shift()?.()),
+      markInternal(() => this.#waiting.shift()?.()),
     );
     port1.start();
   }

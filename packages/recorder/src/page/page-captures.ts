@@ -5,7 +5,7 @@ import { collections } from './capture/collections';
 import { Initiators, requests } from './capture/requests';
 import { scripts } from './capture/scripts';
 import { marks, measures } from './capture/user-timing';
-import type { CallRing } from './exact/call-ring';
+import type { CallEventBuffer } from './exact/call-event-buffer';
 import { keepFunctionText } from './exact/function-text';
 import { ForcedLayout } from './layout/forced-layout';
 import { Mutations } from './layout/mutations';
@@ -14,7 +14,7 @@ import { Redraws } from './layout/redraws';
 import { RenderProbe } from './layout/render-probe';
 import { NextTask } from './next-task';
 import type { Host } from './host';
-import { takeOffered, type Lent } from './offered';
+import { takeRegistered, type Lent } from './capture-registry';
 import { refreshInterval } from './refresh';
 import { hideOwnRequests } from './wrap/own-requests';
 import { wrapDialogs } from './wrap/dialogs';
@@ -22,10 +22,10 @@ import { observedCapture } from './capture/observed';
 import { elementLabel } from './element-label';
 import { framesElsewhere } from './frames-elsewhere';
 import { PerformanceObserver } from './natives';
-import { Entries } from './wrap/entries';
+import { ScriptEntryTracker } from './wrap/script-entries';
 import { Listeners } from './wrap/events';
 import { wrapFrames } from './wrap/frames';
-import { failed, ours } from './wrap/ours';
+import { failed, markInternal } from './wrap/internal';
 import { PendingFrames, SentMessages, SentRequests, wrapCallbacks, wrapObservers } from './wrap/scheduling';
 
 /** Classes whose objects have `on…` properties. */
@@ -63,9 +63,9 @@ export interface PageCaptures {
  * @param lent to captures in files of their own
  * @param host in a frame of a recorded page, what that page lends; what it captures for both is not captured again
  */
-export function pageCaptures(ring: CallRing, lent: OwnLent, host?: Host): PageCaptures {
+export function pageCaptures(ring: CallEventBuffer, lent: OwnLent, host?: Host): PageCaptures {
   const documents = [document];
-  const entries = new Entries(ring);
+  const entries = new ScriptEntryTracker(ring);
   const mutations = new Mutations();
   const frames = new PendingFrames();
   const steps = new ProbeSteps();
@@ -87,13 +87,13 @@ export function pageCaptures(ring: CallRing, lent: OwnLent, host?: Host): PageCa
     probe,
     new Redraws(mutations, probe, steps, entries),
     eventTiming(),
-    ...takeOffered({
+    ...takeRegistered({
       ...lent,
       probe,
       entries,
       elementLabel,
       NextTask,
-      ours,
+      markInternal,
       failed,
       framesElsewhere,
       observedCapture,

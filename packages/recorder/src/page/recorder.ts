@@ -5,7 +5,7 @@ import { isNamedByText, nameByText } from './element-label';
 import { framesElsewhere } from './frames-elsewhere';
 import { MOST_PAGES } from '../page-ids';
 import { armNextLoad, type Armed } from './next-load';
-import { failed, guarded, ours, oversee } from './wrap/ours';
+import { failed, guarded, markInternal, oversee } from './wrap/internal';
 import { RecordingSession } from './session';
 import { capabilitiesOf, describeRecording, type Capabilities } from './target';
 import { clearInterval, now, setInterval, setTimeout } from './natives';
@@ -14,7 +14,7 @@ import { clearInterval, now, setInterval, setTimeout } from './natives';
 const START_PIECE_MS = 1.5;
 const FLUSH_EVERY_MS = 100;
 const COST_EVERY_MS = 1000;
-/** Entries about the last input come only after its picture; a recording waits so long for them. */
+/** ScriptEntryTracker about the last input come only after its picture; a recording waits so long for them. */
 const LAST_ENTRIES_MS = 150;
 
 /** A batch of rows on its way out. */
@@ -131,7 +131,7 @@ export class Recorder {
     });
     this.#startCaptures(session);
     this.#timer = setInterval(
-      ours(() => this.#flush()),
+      markInternal(() => this.#flush()),
       FLUSH_EVERY_MS,
     );
     this.tellWorkers(session);
@@ -150,7 +150,7 @@ export class Recorder {
         this.#captures.push(capture);
         session.charged(`start ${capture.name}`, () => capture.start(session));
       }
-      if (waiting.length > 0) setTimeout(ours(startSome));
+      if (waiting.length > 0) setTimeout(markInternal(startSome));
     };
     startSome();
   }
@@ -245,7 +245,7 @@ export class Recorder {
     const wasPaused = running.pausedAtMs !== undefined;
     this.#closePause(running);
     if (!wasPaused) {
-      await new Promise<void>((resolve) => setTimeout(ours(resolve), LAST_ENTRIES_MS));
+      await new Promise<void>((resolve) => setTimeout(markInternal(resolve), LAST_ENTRIES_MS));
       await this.#stopCaptures();
     }
     const last = this.#end(running, endMs);

@@ -1,4 +1,4 @@
-import { ours } from './wrap/ours';
+import { markInternal } from './wrap/internal';
 import { requestAnimationFrame } from './natives';
 
 const FRAMES = 12;
@@ -22,7 +22,7 @@ export function refreshInterval(): number {
 export function measureRefresh(): void {
   const gaps: number[] = [];
   let before: number | undefined;
-  const step = ours((now: number) => {
+  const step = markInternal((now: number) => {
     if (before !== undefined) gaps.push(now - before);
     before = now;
     if (gaps.length < FRAMES) requestAnimationFrame(step);

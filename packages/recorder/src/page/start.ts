@@ -13,7 +13,7 @@ import { measureRefresh } from './refresh';
 import { RecordingSession } from './session';
 import { post, startSenderWorker } from './sender-worker';
 import { describeTarget } from './target';
-import { ours, oversee } from './wrap/ours';
+import { markInternal, oversee } from './wrap/internal';
 import { wrapWorkers } from './wrap/page-workers';
 
 /** What a page has kept for the next is there within this. */
@@ -64,7 +64,7 @@ export function startRecorder(
   const above = parent === self ? undefined : shared.hosts.get(parent);
   if (above && shared.startFrame) {
     lend(above);
-    shared.startFrame(above, { pageCaptures, RecordingSession, oversee, ours, nameByText });
+    shared.startFrame(above, { pageCaptures, RecordingSession, oversee, markInternal, nameByText });
     return;
   }
   const beganMs = now();
@@ -114,7 +114,7 @@ export function startRecorder(
     },
     (tick) => post(worker, { type: 'tick', timeOrigin: performance.timeOrigin, ...tick }),
   );
-  const introduce = ours(() =>
+  const introduce = markInternal(() =>
     post(worker, { type: 'target', target: describeTarget(targetId, recorder.capabilities, recorder.state) }),
   );
 
@@ -123,7 +123,7 @@ export function startRecorder(
   listen(
     worker,
     'message',
-    ours(({ data }: MessageEvent<FromSender>) => {
+    markInternal(({ data }: MessageEvent<FromSender>) => {
       if (data.type === 'command') recorder.obey(data.command);
       else if (data.type === 'sent-more') recorder.sentMore(data.recordingId);
       else ring.giveBack(data);
@@ -140,7 +140,7 @@ export function startRecorder(
   listen(
     globalThis,
     'pagehide',
-    ours(() => {
+    markInternal(() => {
       const last = recorder.leave();
       if (last === undefined) return;
       sendBatch(last);
@@ -151,11 +151,11 @@ export function startRecorder(
     globalThis,
     'pageshow',
     // What the page before has kept may come from another process, a moment later.
-    ours(
+    markInternal(
       (event) =>
         (event as PageTransitionEvent).persisted &&
         setTimeout(
-          ours(() => goOn(takeArmedRecording())),
+          markInternal(() => goOn(takeArmedRecording())),
           KEPT_MS,
         ),
     ),
@@ -163,7 +163,7 @@ export function startRecorder(
   listen(
     globalThis,
     'load',
-    ours(() => {
+    markInternal(() => {
       introduce();
       measureRefresh();
     }),

@@ -8,7 +8,7 @@ import {
   type Row,
   type ScriptRegistration,
 } from '@nettle-patch/core';
-import type { CallChunk } from '../page/exact/call-ring';
+import type { CallChunk } from '../page/exact/call-event-buffer';
 
 /** Events of one row: small enough for a batch to be sent and read without a stall. */
 const EVENTS_A_ROW = 32_768;

@@ -1,7 +1,7 @@
 import type { Capture } from '../page/capture/capture';
 import { listen, now, stopListening } from '../page/natives';
 import type { RecordingSession } from '../page/session';
-import { StepKeeper, type KeptStep } from './step-keeper';
+import { StepRecorder, type KeptStep } from './step-recorder';
 
 const TYPES = [
   'pointerdown',
@@ -24,16 +24,16 @@ export class StepCapture implements Capture {
   readonly name = 'steps';
   readonly available = true;
   #session: RecordingSession | undefined;
-  #keeper: StepKeeper;
+  #keeper: StepRecorder;
 
   /** @param keepsTexts whether what is typed is kept, and not its length only */
   constructor(private readonly keepsTexts: boolean) {
-    this.#keeper = new StepKeeper(keepsTexts);
+    this.#keeper = new StepRecorder(keepsTexts);
   }
 
   start(session: RecordingSession): void {
     this.#session = session;
-    this.#keeper = new StepKeeper(this.keepsTexts && session.words !== false);
+    this.#keeper = new StepRecorder(this.keepsTexts && session.words !== false);
     for (const type of TYPES) {
       listen(window, type, this.#listener, { capture: true, passive: true });
     }

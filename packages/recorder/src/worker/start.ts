@@ -1,7 +1,7 @@
 import { MAIN_THREAD } from '@nettle-patch/core';
 import type { FromWorker, ToWorker, WorkerGreeting, WorkerRecording } from '../messages';
 import type { Capture } from '../page/capture/capture';
-import { ownTasks } from '../listeners/own-tasks';
+import { taskFallback } from '../listeners/task-fallback';
 import { marks, measures } from '../page/capture/user-timing';
 import { ExactCalls } from '../page/exact/exact-calls';
 import { keepFunctionText } from '../page/exact/function-text';
@@ -10,9 +10,9 @@ import { clearInterval, listen, send, setInterval } from '../page/natives';
 import { NextTask } from '../page/next-task';
 import { RecordingSession } from '../page/session';
 import { hasRecorder, installed } from '../page/shared';
-import { Entries } from '../page/wrap/entries';
+import { ScriptEntryTracker } from '../page/wrap/script-entries';
 import { Listeners } from '../page/wrap/events';
-import { ours, oversee } from '../page/wrap/ours';
+import { markInternal, oversee } from '../page/wrap/internal';
 import { countMessages } from '../page/wrap/worker-line';
 import { PendingFrames, SentMessages, wrapCallbacks } from '../page/wrap/scheduling';
 
@@ -45,11 +45,11 @@ class WorkerRecorder {
       ]),
     true,
   );
-  readonly #entries = new Entries(this.#exact.ring);
+  readonly #entries = new ScriptEntryTracker(this.#exact.ring);
   readonly #captures: readonly Capture[] = [
     this.#exact,
     this.#entries,
-    ownTasks({ entries: this.#entries, NextTask }),
+    taskFallback({ entries: this.#entries, NextTask }),
     marks,
     measures,
   ];
@@ -86,7 +86,7 @@ class WorkerRecorder {
     listen(
       port,
       'message',
-      ours(({ data }: MessageEvent<ToWorker>) => {
+      markInternal(({ data }: MessageEvent<ToWorker>) => {
         if (data.type === 'buffers') this.#exact.ring.giveBack(data);
         else this.#obey(page, data.recording);
       }),
@@ -121,7 +121,7 @@ class WorkerRecorder {
     this.#session = session;
     for (const capture of this.#captures) capture.start(session);
     this.#timer = setInterval(
-      ours(() => this.#flush()),
+      markInternal(() => this.#flush()),
       FLUSH_EVERY_MS,
     );
   }
@@ -156,7 +156,7 @@ export function startWorker(): void {
   installed();
   const recorder = new WorkerRecorder();
   recorder.install();
-  const onGreeting = ours((event: Event) => {
+  const onGreeting = markInternal((event: Event) => {
     const { data, ports } = event as MessageEvent<unknown>;
     if (!isGreeting(data)) return;
     event.stopImmediatePropagation();
@@ -167,6 +167,6 @@ export function startWorker(): void {
   listen(
     globalThis,
     'connect',
-    ours((event: Event) => listen((event as MessageEvent).ports[0]!, 'message', onGreeting)),
+    markInternal((event: Event) => listen((event as MessageEvent).ports[0]!, 'message', onGreeting)),
   );
 }

@@ -1,5 +1,5 @@
 import type { ServedApp } from '@nettle-patch/core';
-import { LoopbackGate } from '../gate/gate';
+import { LoopbackGate } from '../gate/access-policy';
 import { listenNear } from '../listen';
 import { ProxyServer } from '../proxy-server';
 import type { ProxyControl } from '../proxy/proxy-control';

@@ -7,9 +7,9 @@ import {
   RecordingDecoder,
   RecordingBuilder,
   isBatch,
-  leftAloneRows,
+  uninstrumentedRows,
   lostBatches,
-  type LeftAlone,
+  type Uninstrumented,
   type Recording,
   type Row,
   readBatch,
@@ -112,7 +112,7 @@ export class RecordingClient {
     for (const { url } of sourcesToFetch(recording)) {
       scripts.set(url, await this.#scriptAt(url));
     }
-    const rows = [...(await this.#leftAloneRows(recording)), ...resolveFunctions(recording, scripts)];
+    const rows = [...(await this.#uninstrumentedRows(recording)), ...resolveFunctions(recording, scripts)];
     return rows.map((row) => JSON.stringify(row));
   }
 
@@ -125,9 +125,9 @@ export class RecordingClient {
     }
   }
 
-  async #leftAloneRows(recording: Recording): Promise<Row[]> {
+  async #uninstrumentedRows(recording: Recording): Promise<Row[]> {
     if (recording.header.mode !== 'exact') return [];
-    return leftAloneRows((await this.#ask('left-alone')) as LeftAlone[]);
+    return uninstrumentedRows((await this.#ask('left-alone')) as Uninstrumented[]);
   }
 
   async #ask(what: string): Promise<unknown> {

@@ -1,6 +1,6 @@
 import {
-  BLAME_PARTS,
-  PART_WORDS,
+  BREAKDOWN_PARTS,
+  BREAKDOWN_LABELS,
   explainReport,
   placeText,
   type ExplainReport,
@@ -21,8 +21,8 @@ function writeSting(output: Output, sting: ReportedSting, number: number): void 
   );
   output.line(output.style('dim', `   ${kinds}, at ${(startMs / 1000).toFixed(2)} s`));
   output.wrapped(sting.because, 3);
-  const parts = BLAME_PARTS.filter((part) => sting.blame[part] >= 0.5).map(
-    (part) => `${PART_WORDS[part]} ${ms(sting.blame[part])}`,
+  const parts = BREAKDOWN_PARTS.filter((part) => sting.blame[part] >= 0.5).map(
+    (part) => `${BREAKDOWN_LABELS[part]} ${ms(sting.blame[part])}`,
   );
   output.wrapped(`${parts.join(', ')}.`, 3);
   output.table(

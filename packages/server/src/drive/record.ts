@@ -5,7 +5,7 @@ import { withoutWords, type Header, type ProxySettings, type Step } from '@nettl
 import type { Browser } from './browser';
 import { openLocalBrowser, type BrowserName } from './local-browsers';
 import { atOrigin } from '../sources/at-origin';
-import { takeSteps } from './perform';
+import { runSteps } from './run-steps';
 import { WebDriverBrowser } from './webdriver';
 
 export interface ScriptedRecording {
@@ -123,7 +123,7 @@ async function recordWith(
   try {
     for (let round = 0; round < wanted.repeat; round++) {
       wanted.onRound?.(round);
-      await takeSteps(browser, wanted.steps, openUrl);
+      await runSteps(browser, wanted.steps, openUrl);
     }
   } catch (error) {
     failure = error as Error;

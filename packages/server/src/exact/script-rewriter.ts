@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import {
   FIRST_EXACT_FUNCTION,
-  type LeftAlone,
+  type Uninstrumented,
   type RewritingStage,
   type ScriptInWork,
   type ScriptText,
@@ -45,7 +45,7 @@ export class ScriptRewriter {
   readonly #pool = new RewritingPool();
   readonly #byContent = new Map<string, Kept>();
   readonly #byUrl = new Map<string, Kept>();
-  readonly #leftAlone = new Map<string, LeftAlone>();
+  readonly #leftAlone = new Map<string, Uninstrumented>();
   readonly #inWork = new Set<Work>();
   #keptBytes = 0;
   #nextId = FIRST_EXACT_FUNCTION;
@@ -53,7 +53,7 @@ export class ScriptRewriter {
   constructor(private readonly cache = new ScriptCache()) {}
 
   /** Scripts that passed as they were, by their addresses. */
-  get leftAlone(): readonly LeftAlone[] {
+  get leftAlone(): readonly Uninstrumented[] {
     return [...this.#leftAlone.values()].sort((a, b) => (a.url < b.url ? -1 : 1));
   }
 

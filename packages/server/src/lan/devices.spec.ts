@@ -49,8 +49,8 @@ describe('devices of the room', () => {
     const { devices, turnedAway } = devicesAt();
     const joined = Array.from({ length: 21 }, () => devices.pair(devices.code.code, 'a')!);
     expect(turnedAway.mock.calls).toEqual([[joined[0]!.id]]);
-    devices.turnAway(joined[5]!.id);
-    devices.turnAway('nobody');
+    devices.revoke(joined[5]!.id);
+    devices.revoke('nobody');
     expect(turnedAway.mock.calls).toEqual([[joined[0]!.id], [joined[5]!.id]]);
     expect(devices.withSecret(joined[5]!.secret)).toBeUndefined();
     expect(devices.list).toHaveLength(19);

@@ -77,7 +77,7 @@ export class Devices {
     const device = { id: randomBytes(6).toString('hex'), secret: newSecret(), address, joinedAt };
     this.#devices.set(device.id, device);
     const [oldest] = this.#devices.keys();
-    if (this.#devices.size > MOST_DEVICES && oldest !== undefined) this.turnAway(oldest);
+    if (this.#devices.size > MOST_DEVICES && oldest !== undefined) this.revoke(oldest);
     return device;
   }
 
@@ -86,7 +86,7 @@ export class Devices {
   }
 
   /** Hears a device no more. It needs a new code to be let in again. */
-  turnAway(id: string): void {
+  revoke(id: string): void {
     if (this.#devices.delete(id)) this.onTurnedAway(id);
   }
 }

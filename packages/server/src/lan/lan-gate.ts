@@ -1,5 +1,5 @@
 import type { IncomingMessage } from 'node:http';
-import type { Gate, Visitor } from '../gate/gate';
+import type { AccessPolicy, Client } from '../gate/access-policy';
 import { hostsAt } from '../gate/guard';
 import type { Devices } from './devices';
 
@@ -12,7 +12,7 @@ function cookieOf(request: IncomingMessage, name: string): string | undefined {
 }
 
 /** Open to devices that were let in by a code, each with a secret of its own that can be taken back. */
-export class LanGate implements Gate {
+export class LanGate implements AccessPolicy {
   constructor(
     private readonly devices: Devices,
     private readonly address: string,
@@ -31,7 +31,7 @@ export class LanGate implements Gate {
     return this.devices.withSecret(cookieOf(request, DEVICE_COOKIE))?.secret;
   }
 
-  visitorWith(secret: string | undefined): Visitor | undefined {
+  visitorWith(secret: string | undefined): Client | undefined {
     const device = this.devices.withSecret(secret);
     return device && { device: device.id };
   }

@@ -31,7 +31,7 @@ interface Open {
 
 /** The address at which devices of the room open the app. Closed unless it is asked for. */
 export class Lan {
-  readonly devices = new Devices((id) => this.#open?.server.turnAway(id));
+  readonly devices = new Devices((id) => this.#open?.server.revoke(id));
   #open: Open | undefined;
 
   constructor(private readonly options: LanOptions) {}
@@ -73,7 +73,7 @@ export class Lan {
       control,
       gate,
       extraPaths: [SIGN_PATH],
-      atTheDoor: (request, response) => pairing.handle(request, response),
+      handlePairing: (request, response) => pairing.handle(request, response),
     });
     try {
       ({ port } = await listenNear(server.http, this.options.port(), address));
@@ -97,7 +97,7 @@ export class Lan {
 
   /** A secret holds in the room it was given in: who was let in there is not in the next. */
   close(): void {
-    for (const { id } of this.devices.list) this.devices.turnAway(id);
+    for (const { id } of this.devices.list) this.devices.revoke(id);
     this.#open?.server.close();
     this.#open = undefined;
   }

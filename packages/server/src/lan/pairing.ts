@@ -1,7 +1,7 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { PAIR_PATH } from '@nettle-patch/core';
 import { hasOwnOrigin } from '../gate/guard';
-import { Allowances, type Rate } from '../limits/allowance';
+import { RateLimiters, type Rate } from '../limits/rate-limiter';
 import type { Devices } from './devices';
 import { DEVICE_COOKIE, type LanGate } from './lan-gate';
 import { refusedPage, welcomePage } from './pages';
@@ -19,7 +19,7 @@ const TRIES: Rate = { burst: 5, perSecond: 1 / 12 };
 
 /** Lets devices in: a page that says what happens, and the button on it. Programs ask for plain text. */
 export class Pairing {
-  readonly #tries = new Allowances(TRIES);
+  readonly #tries = new RateLimiters(TRIES);
 
   constructor(
     private readonly devices: Devices,

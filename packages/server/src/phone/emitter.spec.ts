@@ -105,7 +105,7 @@ describe('the reference emitter', () => {
     await vi.waitUntil(() => distant.waiting === 0, 8000);
     const lines = await client.stop(await client.target(), 'friday');
     expect(lines.filter((line) => line.includes('"mark"'))).toHaveLength(3);
-    devices.turnAway(devices.list[0]!.id);
+    devices.revoke(devices.list[0]!.id);
     await pause(1500);
     expect(devices.list).toEqual([]);
     const late = await fetch(`${origin}/__nettle-patch/join`);

@@ -9,7 +9,7 @@ import { createProxyServer } from 'httpxy';
 import type { Socket } from 'node:net';
 import { asksForScript, asksForWorker, isScript } from '../exact/script-answer';
 import type { ScriptToRewrite } from '../exact/script-rewriter';
-import type { Gate } from '../gate/gate';
+import type { AccessPolicy } from '../gate/access-policy';
 import { DEVICE_COOKIE } from '../lan/lan-gate';
 import { atOrigin, withoutQuery } from '../sources/at-origin';
 import { fetchMap, type Origins } from '../sources/fetch-script';
@@ -34,7 +34,7 @@ export interface ProxyOptions {
   /** Origin of the app's own server. */
   readonly targetOrigin: string;
   /** Whom it is open to, and at which origin. */
-  readonly gate: Pick<Gate, 'origin' | 'secretFor'>;
+  readonly gate: Pick<AccessPolicy, 'origin' | 'secretFor'>;
   readonly control: ProxyControl;
   /** Files that are put into pages before the recorder, besides those the settings ask for. */
   readonly extraPaths?: readonly string[];

@@ -12,8 +12,8 @@ import {
   type ServerMessage,
 } from '@nettle-patch/core';
 import type { WebSocket } from 'ws';
-import type { Visitor } from '../gate/gate';
-import { Allowance, type Rate } from '../limits/allowance';
+import type { Client } from '../gate/access-policy';
+import { RateLimiter, type Rate } from '../limits/rate-limiter';
 import { log } from '../log';
 
 /** What may be kept of a person's page. */
@@ -53,8 +53,8 @@ export class Relay {
     private readonly allowed: () => Allowed = () => ({ words: false, byText: false }),
   ) {}
 
-  addTarget(socket: WebSocket, visitor: Visitor): void {
-    const hellos = new Allowance(HELLOS);
+  addTarget(socket: WebSocket, visitor: Client): void {
+    const hellos = new RateLimiter(HELLOS);
     socket.on('message', (data) => {
       const text = String(data);
       if (isBatch(text) || hellos.take())
@@ -75,7 +75,7 @@ export class Relay {
    * Takes rows that come without a connection, as the last of a page that leaves.
    * @throws ProtocolError when the frame holds no batch of rows, or one of somebody else's target
    */
-  takeLastRows(frame: string, { device }: Visitor): void {
+  takeLastRows(frame: string, { device }: Client): void {
     const { targetId } = readBatch(frame).batch;
     const owner = [...this.#targets.values()].find(({ id }) => id === targetId);
     if (owner !== undefined && owner.visitor !== device)
@@ -96,7 +96,7 @@ export class Relay {
     }
   }
 
-  #fromTarget(socket: WebSocket, { device }: Visitor, text: string): void {
+  #fromTarget(socket: WebSocket, { device }: Client, text: string): void {
     if (isBatch(text)) {
       const { targetId } = readBatch(text).batch;
       if (this.#targets.get(socket)?.id !== targetId)

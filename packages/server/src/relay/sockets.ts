@@ -2,9 +2,9 @@ import type { IncomingMessage } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { CLOSE_TOO_MUCH, CLOSE_TURNED_AWAY, CLOSE_WRONG_SECRET } from '@nettle-patch/core';
 import { WebSocketServer, type WebSocket } from 'ws';
-import type { Gate, Visitor } from '../gate/gate';
+import type { AccessPolicy, Client } from '../gate/access-policy';
 import { hasOwnHost, hasOwnOrigin, offeredSecret } from '../gate/guard';
-import { Allowances, WRONG_SECRETS } from '../limits/allowance';
+import { RateLimiters, WRONG_SECRETS } from '../limits/rate-limiter';
 import { keepAlive } from '../limits/heartbeat';
 
 const LARGEST_FRAME = 64 * 1024 * 1024;
@@ -17,8 +17,8 @@ function refuse(socket: Duplex, status: string): void {
 
 /** Accepts web sockets whose host, origin and secret are right; a wrong secret is told with a code of its own. */
 export class GuardedSockets {
-  readonly #visitors = new Map<WebSocket, Visitor>();
-  readonly #wrong = new Allowances(WRONG_SECRETS);
+  readonly #visitors = new Map<WebSocket, Client>();
+  readonly #wrong = new RateLimiters(WRONG_SECRETS);
   readonly #server = new WebSocketServer({
     noServer: true,
     maxPayload: LARGEST_FRAME,
@@ -27,8 +27,8 @@ export class GuardedSockets {
   readonly #endWatch = keepAlive(() => this.#visitors.keys());
 
   constructor(
-    private readonly gate: Pick<Gate, 'hosts' | 'visitorWith'>,
-    private readonly accept: (socket: WebSocket, visitor: Visitor) => void,
+    private readonly gate: Pick<AccessPolicy, 'hosts' | 'visitorWith'>,
+    private readonly accept: (socket: WebSocket, visitor: Client) => void,
   ) {}
 
   upgrade(request: IncomingMessage, socket: Duplex, head: Buffer): void {
@@ -50,7 +50,7 @@ export class GuardedSockets {
   }
 
   /** Ends the connections of a device. */
-  turnAway(device: string): void {
+  revoke(device: string): void {
     for (const [socket, visitor] of this.#visitors) {
       if (visitor.device === device) socket.close(CLOSE_TURNED_AWAY, 'turned away');
     }
@@ -62,7 +62,7 @@ export class GuardedSockets {
     this.#server.close();
   }
 
-  #take(socket: WebSocket, visitor: Visitor): void {
+  #take(socket: WebSocket, visitor: Client): void {
     socket.on('error', () => socket.terminate());
     const others = [...this.#visitors.values()].filter(({ device }) => device === visitor.device);
     if (visitor.device !== null && others.length >= MOST_OF_A_DEVICE) {

@@ -10,9 +10,9 @@ import {
   type Finding,
 } from '@nettle-patch/core';
 import type { WebSocket } from 'ws';
-import { LoopbackGate } from '../gate/gate';
+import { LoopbackGate } from '../gate/access-policy';
 import { hasOwnHost } from '../gate/guard';
-import { onUpgrade, patientServer } from '../limits/patient-server';
+import { onUpgrade, serverWithTimeouts } from '../limits/server-with-timeouts';
 import { listenNear } from '../listen';
 import { GuardedSockets } from '../relay/sockets';
 
@@ -46,7 +46,7 @@ export class EmitterCheck {
     this.#gate = new LoopbackGate(() => this.#port);
     this.#verifier = new RecordingVerifier(tell);
     this.#sockets = new GuardedSockets(this.#gate, (socket) => this.#join(socket));
-    this.#server = patientServer((request, response) => {
+    this.#server = serverWithTimeouts((request, response) => {
       const isJoin = request.url === JOIN_PATH && hasOwnHost(request, this.#gate.hosts);
       response
         .writeHead(isJoin ? 200 : 404, { 'content-type': 'text/plain' })

@@ -15,7 +15,7 @@ import { barAt, type BarArea } from '../../workers/charts/bar-picture';
 import { BarChartsService, type BarCanvas } from '../services/bar-charts.service';
 import { ThemeService } from '../services/theme.service';
 import { onResize, type CanvasSize } from '../shared/canvas';
-import { inOwnTask } from '../shared/own-task';
+import { scheduleTask } from '../shared/schedule-task';
 
 /** Numbers side by side. */
 export interface Bars {
@@ -107,7 +107,7 @@ export class BarsComponent {
   });
 
   constructor() {
-    afterNextRender(() => inOwnTask(() => this.#begin()));
+    afterNextRender(() => scheduleTask(() => this.#begin()));
     effect(() => void this.#draw());
     this.#destroyed.onDestroy(() => this.#drawn?.giveUp());
   }

@@ -87,7 +87,7 @@ export class CallsComponent {
   });
 
   constructor() {
-    effect(() => void this.#recordings.openKept(this.id()));
+    effect(() => void this.#recordings.openStored(this.id()));
     effect(() => {
       this.lens();
       this.shown();

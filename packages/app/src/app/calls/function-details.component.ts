@@ -5,7 +5,7 @@ import type { FunctionDetails } from '../../workers/analysis/queries/call-querie
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { formatWeight } from '../shared/format';
-import { partByPart } from '../shared/part-by-part';
+import { incrementalRender } from '../shared/incremental-render';
 import { BarsComponent, type Bars } from './bars.component';
 
 /** One function: how often it ran, how long, when, who called it and what it called. */
@@ -23,7 +23,7 @@ export class FunctionDetailsComponent {
   readonly focusOn = output<number | undefined>();
   readonly choose = output<number>();
 
-  protected readonly built = partByPart(2);
+  protected readonly built = incrementalRender(2);
   readonly #slower = inject(LensService).slower;
   readonly #unit = inject(RecordingService).unit;
 

@@ -1,9 +1,9 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, viewChild } from '@angular/core';
 import {
-  BLAME_PARTS,
+  BREAKDOWN_PARTS,
   itemStyleCode,
-  type BlamePart,
+  type BreakdownPart,
   type ComparedAnatomies,
   type ItemStyle,
   type TypicalAnatomy,
@@ -23,7 +23,7 @@ const PHASE_HEIGHT = 20;
 const PARTS_HEIGHT = 26;
 const AXIS_Y = 158;
 const LEAST_WORDS = 16;
-const STYLE_OF: Partial<Record<BlamePart, ItemStyle>> = {
+const STYLE_OF: Partial<Record<BreakdownPart, ItemStyle>> = {
   scriptOwnMs: 'own',
   scriptLibraryMs: 'library',
   styleMs: 'style',
@@ -115,7 +115,7 @@ export class AnatomyPairComponent {
       const words = (before ?? after)?.phases[at]?.name ?? '';
       return { words, before: cell(before, lengthMs), after: cell(after, lengthMs) };
     });
-    const parts = BLAME_PARTS.filter(
+    const parts = BREAKDOWN_PARTS.filter(
       (part) => (before?.blame[part] ?? 0) + (after?.blame[part] ?? 0) >= LEAST_MS,
     ).map((part) => ({
       words: `of all, ${partWords(part)}`,
@@ -184,7 +184,7 @@ export class AnatomyPairComponent {
         context.fillText(phase, x + 6, top + 14);
       }
       let at = x;
-      for (const part of BLAME_PARTS) {
+      for (const part of BREAKDOWN_PARTS) {
         const share = blame[part] * scale.pixelsPerMs;
         if (part !== 'idleMs' && share > 0) {
           context.fillStyle = fills[itemStyleCode(STYLE_OF[part] ?? 'other')]!;

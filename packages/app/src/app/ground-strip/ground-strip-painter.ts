@@ -27,14 +27,14 @@ export interface GroundStripContent {
 }
 
 /** What of the drawing does not change while the range is moved, drawn once. */
-interface Layer {
+interface Evidence {
   readonly canvas: HTMLCanvasElement;
   readonly key: readonly unknown[];
 }
 
 /** Draws the skyline by kind of work, stings as marks above it, inputs as dots under it. */
 export class GroundStripPainter {
-  #layer: Layer | undefined;
+  #layer: Evidence | undefined;
 
   paint(
     context: CanvasRenderingContext2D,

@@ -15,7 +15,7 @@ import { LensService } from '../services/lens.service';
 import { StingChoiceService } from '../services/sting-choice.service';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { formatDuration } from '../shared/format';
-import { partByPart } from '../shared/part-by-part';
+import { incrementalRender } from '../shared/incremental-render';
 import { TimeScale } from '../shared/time-scale';
 import { GroundStripDrag } from './ground-strip-drag';
 import { GroundStripPainter, stingAt } from './ground-strip-painter';
@@ -68,7 +68,7 @@ const KEY_STEP = 0.02;
 })
 export class GroundStripComponent {
   readonly opened = input.required<OpenedRecording>();
-  protected readonly built = partByPart(1);
+  protected readonly built = incrementalRender(1);
   readonly #address = inject(AddressService);
   readonly #lens = inject(LensService);
   readonly #choice = inject(StingChoiceService);

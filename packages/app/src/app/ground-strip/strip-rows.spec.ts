@@ -1,10 +1,10 @@
-import { BLAME_PARTS, type BlamePart } from '@nettle-patch/core';
+import { BREAKDOWN_PARTS, type BreakdownPart } from '@nettle-patch/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { ListedSting } from '../../workers/analysis/analysis-results';
 import { stripRows } from './strip-rows';
 
-const BUSY = BLAME_PARTS.filter((part) => part !== 'idleMs');
+const BUSY = BREAKDOWN_PARTS.filter((part) => part !== 'idleMs');
 
 const content = fc
   .record({
@@ -16,7 +16,7 @@ const content = fc
   })
   .map(({ steps, stepMs, busy, stings, inputs }) => {
     const parts = Object.fromEntries(BUSY.map((part) => [part, new Float32Array(steps)])) as Record<
-      Exclude<BlamePart, 'idleMs'>,
+      Exclude<BreakdownPart, 'idleMs'>,
       Float32Array
     >;
     for (const [step, part, ms] of busy) if (step < steps) parts[part as keyof typeof parts][step]! += ms;

@@ -1,4 +1,4 @@
-import { BLAME_PARTS, type BlamePart } from '@nettle-patch/core';
+import { BREAKDOWN_PARTS, type BreakdownPart } from '@nettle-patch/core';
 import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 
 /** One stretch of a recording, summed up. */
@@ -6,7 +6,7 @@ export interface StripRow {
   readonly startMs: number;
   readonly endMs: number;
   /** Busy time by kind of work, those without any left out. Milliseconds. */
-  readonly parts: readonly { readonly part: BlamePart; readonly ms: number }[];
+  readonly parts: readonly { readonly part: BreakdownPart; readonly ms: number }[];
   readonly stings: number;
   readonly inputs: number;
 }
@@ -24,7 +24,7 @@ export function stripRows({ range, skyline, stings, inputs }: StripContent, most
   return Array.from({ length: rows }, (_, row) => ({
     startMs: row * rowMs,
     endMs: Math.min(range.endMs, (row + 1) * rowMs),
-    parts: BLAME_PARTS.flatMap((part) => {
+    parts: BREAKDOWN_PARTS.flatMap((part) => {
       if (part === 'idleMs') return [];
       const ms = skyline.parts[part]
         .subarray(row * steps, (row + 1) * steps)

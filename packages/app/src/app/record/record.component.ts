@@ -9,11 +9,11 @@ import { SettingsService } from '../services/settings.service';
 import { ShellKeys } from '../shell/shell-keys';
 import { IconComponent } from '../shared/icon.component';
 import { AppsComponent } from './apps.component';
-import { ClosenessComponent, isLoadedFor } from './closeness.component';
+import { CaptureModeComponent, isLoadedFor } from './capture-mode.component';
 import { LiveStageComponent } from './live-stage.component';
 import { KeptInputsComponent } from './kept-inputs.component';
 import { PhoneComponent } from './phone.component';
-import { RoomComponent } from './room.component';
+import { DevicePairingComponent } from './device-pairing.component';
 import { TargetCardComponent } from './target-card.component';
 
 /** Chooses what to record and how, and shows the recording while it runs. */
@@ -25,10 +25,10 @@ import { TargetCardComponent } from './target-card.component';
     IconComponent,
     AppsComponent,
     PhoneComponent,
-    RoomComponent,
+    DevicePairingComponent,
     TargetCardComponent,
     LiveStageComponent,
-    ClosenessComponent,
+    CaptureModeComponent,
     KeptInputsComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,

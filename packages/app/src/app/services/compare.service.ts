@@ -6,7 +6,7 @@ import type { AnalysisWorker, Outcome } from '../../workers/analysis/analysis.wo
 import type { ComparedRecordings, ProofForm } from '../../workers/analysis/queries/compare-queries';
 import { failureWords } from '../shared/words';
 import { PreferencesService } from './preferences.service';
-import { startThread } from './recording.service';
+import { startAnalysisWorker } from './recording.service';
 
 const BEFORE_KEY = 'nettle-patch before';
 
@@ -39,7 +39,7 @@ export class CompareService {
 
   async compare(beforeId: string, afterId: string): Promise<void> {
     this.cancel();
-    this.#thread = startThread();
+    this.#thread = startAnalysisWorker();
     const worker = (this.#worker = wrap<AnalysisWorker>(this.#thread));
     this.#state.set({ state: 'comparing', share: 0 });
     await this.#preferences.ready;

@@ -39,7 +39,7 @@ export class LanService {
     return this.#ask('DELETE', '');
   }
 
-  turnAway(device: string): Promise<void> {
+  revoke(device: string): Promise<void> {
     return this.#ask('DELETE', `/devices/${encodeURIComponent(device)}`);
   }
 

@@ -2,7 +2,13 @@ import { Injectable, computed, inject, signal, type Signal } from '@angular/core
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
-import { weightUnit, type Lens, type Rung, type RungPiece, type TimeRange } from '@nettle-patch/core';
+import {
+  weightUnit,
+  type Lens,
+  type InteractionRow,
+  type RungPiece,
+  type TimeRange,
+} from '@nettle-patch/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import { map, switchMap } from 'rxjs';
 import type { AnalysisWorker, Outcome } from '../../workers/analysis/analysis.worker';
@@ -36,7 +42,7 @@ export type OpenState =
 /** The recording that is open: a view of the worker that reads and analyses it. */
 @Injectable({ providedIn: 'root' })
 export class RecordingService {
-  #thread = startThread();
+  #thread = startAnalysisWorker();
   #worker: Remote<AnalysisWorker> = wrap<AnalysisWorker>(this.#thread);
   readonly #router = inject(Router);
   readonly #snackBar = inject(MatSnackBar);
@@ -67,7 +73,7 @@ export class RecordingService {
   }
 
   /** Opens a recording of the shelf, unless it is open already. */
-  async openKept(id: string): Promise<void> {
+  async openStored(id: string): Promise<void> {
     const now = this.#open();
     if ((now.state === 'open' && now.opened.id === id) || (now.state === 'opening' && now.id === id)) return;
     this.#open.set({ state: 'opening', id, share: 0 });
@@ -78,7 +84,7 @@ export class RecordingService {
       if (current.state === 'opening' && current.id === id)
         this.#open.set({ ...current, share: done / total });
     });
-    const outcome = await this.#worker.openKept(id, onProgress, { thresholds, ownPaths, libraryPaths });
+    const outcome = await this.#worker.openStored(id, onProgress, { thresholds, ownPaths, libraryPaths });
     const current = this.#open();
     if (current.state !== 'opening' || current.id !== id) return;
     if ('value' in outcome) this.#open.set({ state: 'open', opened: outcome.value });
@@ -90,7 +96,7 @@ export class RecordingService {
     const opened = this.opened();
     if (opened === undefined) return;
     this.#open.set({ state: 'none' });
-    await this.openKept(opened.id);
+    await this.openStored(opened.id);
   }
 
   /** Forgets the open recording, because it was deleted or goes on growing. */
@@ -101,7 +107,7 @@ export class RecordingService {
   /** Ends whatever is being read, at once. What was on the shelf stays there. */
   cancel(): void {
     this.#thread.terminate();
-    this.#thread = startThread();
+    this.#thread = startAnalysisWorker();
     this.#worker = wrap<AnalysisWorker>(this.#thread);
     this.importing.set(undefined);
     if (this.#open().state !== 'opening') return;
@@ -172,12 +178,12 @@ export class RecordingService {
     return this.#valueOf(await this.#worker.itemLines(lane, range));
   }
 
-  async rungs(): Promise<readonly Rung[] | undefined> {
+  async rungs(): Promise<readonly InteractionRow[] | undefined> {
     return this.#valueOf(await this.#worker.rungs());
   }
 
-  async rungPieces(places: readonly number[]): Promise<RungPiece[][] | undefined> {
-    return this.#valueOf(await this.#worker.rungPieces(places));
+  async interactionSlices(places: readonly number[]): Promise<RungPiece[][] | undefined> {
+    return this.#valueOf(await this.#worker.interactionSlices(places));
   }
 
   async files(lens: Lens): Promise<FileInfo[] | undefined> {
@@ -270,7 +276,7 @@ export class RecordingService {
 }
 
 /** A thread that reads and analyses, of its own. */
-export function startThread(): Worker {
+export function startAnalysisWorker(): Worker {
   return new Worker(new URL('../../workers/analysis/analysis.worker', import.meta.url), {
     type: 'module',
     name: 'analysis',

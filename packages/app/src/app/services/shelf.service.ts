@@ -3,7 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { liveQuery } from 'dexie';
 import { from } from 'rxjs';
-import { NettleDatabase, type KeptRecording } from '../../store/database';
+import { NettleDatabase, type StoredRecording } from '../../store/database';
 import { RecordingStore } from '../../store/recording-store';
 
 const UNDO_MS = 10_000;
@@ -18,7 +18,7 @@ export class ShelfService {
   readonly recordings$ = from(liveQuery(() => this.#store.list()));
   readonly recordings = toSignal(this.recordings$);
 
-  get(id: string): Promise<KeptRecording | undefined> {
+  get(id: string): Promise<StoredRecording | undefined> {
     return this.#store.get(id);
   }
 

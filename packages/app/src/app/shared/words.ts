@@ -1,4 +1,10 @@
-import { PART_WORDS, type BlamePart, type ReadNotice, type Sting, type StingKind } from '@nettle-patch/core';
+import {
+  BREAKDOWN_LABELS,
+  type BreakdownPart,
+  type ReadNotice,
+  type Sting,
+  type StingKind,
+} from '@nettle-patch/core';
 import type { Failure } from '../../workers/failure';
 import type { LiveProblem } from '../../workers/live/live-state';
 
@@ -115,8 +121,8 @@ export function sourceWords(source: string): string {
   return SOURCES[source] ?? source;
 }
 
-const PARTS: Record<BlamePart, string> = { ...PART_WORDS, idleMs: 'idle, or off the main thread' };
+const PARTS: Record<BreakdownPart, string> = { ...BREAKDOWN_LABELS, idleMs: 'idle, or off the main thread' };
 
-export function partWords(part: BlamePart): string {
+export function partWords(part: BreakdownPart): string {
   return PARTS[part];
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import type { KeptRecording } from '../../store/database';
+import type { StoredRecording } from '../../store/database';
 import { findRecordings, tagsOf, type Order } from './find-recordings';
 
-const kept = (id: string, changes: Partial<KeptRecording>): KeptRecording => ({
+const kept = (id: string, changes: Partial<StoredRecording>): StoredRecording => ({
   id,
   title: id,
   createdAt: '2026-11-20T12:00:00.000Z',

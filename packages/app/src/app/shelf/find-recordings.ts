@@ -1,9 +1,9 @@
-import type { KeptRecording } from '../../store/database';
+import type { StoredRecording } from '../../store/database';
 
 export const ORDERS = ['newest', 'oldest', 'worst', 'title', 'largest'] as const;
 export type Order = (typeof ORDERS)[number];
 
-const COMPARE: Record<Order, (a: KeptRecording, b: KeptRecording) => number> = {
+const COMPARE: Record<Order, (a: StoredRecording, b: StoredRecording) => number> = {
   newest: (a, b) => (a.createdAt < b.createdAt ? 1 : -1),
   oldest: (a, b) => (a.createdAt < b.createdAt ? -1 : 1),
   worst: (a, b) => (b.verdict?.worstMs ?? -1) - (a.verdict?.worstMs ?? -1),
@@ -21,11 +21,11 @@ export interface Wanted {
 
 /** The recordings that are wanted, in the order that is wanted. */
 export function findRecordings(
-  recordings: readonly KeptRecording[],
+  recordings: readonly StoredRecording[],
   { text, tag, order }: Wanted,
-): KeptRecording[] {
+): StoredRecording[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const holds = ({ title, targetTitle, targetUrl, engine, device, mode, tags }: KeptRecording) => {
+  const holds = ({ title, targetTitle, targetUrl, engine, device, mode, tags }: StoredRecording) => {
     const all = [title, targetTitle, targetUrl, engine, device, mode, ...tags].join(' ').toLowerCase();
     return words.every((word) => all.includes(word));
   };
@@ -35,7 +35,7 @@ export function findRecordings(
 }
 
 /** All tags, those on most recordings first, each with their number. */
-export function tagsOf(recordings: readonly KeptRecording[]): { tag: string; count: number }[] {
+export function tagsOf(recordings: readonly StoredRecording[]): { tag: string; count: number }[] {
   const counts = new Map<string, number>();
   for (const { tags } of recordings) for (const tag of tags) counts.set(tag, (counts.get(tag) ?? 0) + 1);
   return [...counts]

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
-import type { KeptRecording } from '../../store/database';
+import type { StoredRecording } from '../../store/database';
 import { RecordingService } from '../services/recording.service';
 import { ShelfService } from '../services/shelf.service';
 import { StorageService } from '../services/storage.service';
@@ -76,13 +76,13 @@ export class ShelfComponent {
     this.tag.set(this.tag() === tag ? undefined : tag);
   }
 
-  protected addTags(recording: KeptRecording, typed: string): void {
+  protected addTags(recording: StoredRecording, typed: string): void {
     if (this.tagging() !== recording.id) return;
     this.tagging.set(undefined);
     void this.shelf.setTags(recording.id, [...recording.tags, ...typed.split(',')]);
   }
 
-  protected removeTag({ id, tags }: KeptRecording, tag: string): void {
+  protected removeTag({ id, tags }: StoredRecording, tag: string): void {
     if (this.tag() === tag) this.tag.set(undefined);
     void this.shelf.setTags(
       id,
@@ -96,7 +96,7 @@ export class ShelfComponent {
     void this.shelf.rename(id, title);
   }
 
-  protected async remove(recording: KeptRecording): Promise<void> {
+  protected async remove(recording: StoredRecording): Promise<void> {
     const open = this.recordings.open();
     if (open.state === 'open' && open.opened.id === recording.id) this.recordings.close();
     await this.shelf.remove(recording.id);

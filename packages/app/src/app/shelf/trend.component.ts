@@ -22,10 +22,10 @@ import {
   PointElement,
   Tooltip,
 } from 'chart.js';
-import type { KeptRecording } from '../../store/database';
+import type { StoredRecording } from '../../store/database';
 import { ThemeService } from '../services/theme.service';
 import { formatDate, formatDuration } from '../shared/format';
-import { inOwnTask } from '../shared/own-task';
+import { scheduleTask } from '../shared/schedule-task';
 
 Chart.register(CategoryScale, LineController, LineElement, LinearScale, PointElement, Tooltip);
 
@@ -37,13 +37,13 @@ const MEASURES: readonly { readonly measure: Measure; readonly words: string }[]
   { measure: 'stings', words: 'Stings' },
 ];
 
-function valueOf({ verdict }: KeptRecording, measure: Measure): number | undefined {
+function valueOf({ verdict }: StoredRecording, measure: Measure): number | undefined {
   if (measure === 'stings') return verdict?.stings;
   return measure === 'response' ? verdict?.slowestResponseMs : verdict?.longTaskMs;
 }
 
 interface TrendPoint {
-  readonly recording: KeptRecording;
+  readonly recording: StoredRecording;
   readonly label: string;
   readonly value: number | undefined;
 }
@@ -116,7 +116,7 @@ interface TrendPoint {
 })
 export class TrendComponent {
   readonly tag = input.required<string>();
-  readonly recordings = input.required<readonly KeptRecording[]>();
+  readonly recordings = input.required<readonly StoredRecording[]>();
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   readonly #palette = inject(ThemeService).palette;
   readonly #router = inject(Router);
@@ -144,7 +144,7 @@ export class TrendComponent {
 
   constructor() {
     afterNextRender(() =>
-      inOwnTask(() => {
+      scheduleTask(() => {
         if (!this.#destroyed.destroyed) this.#draw();
       }),
     );

@@ -16,7 +16,7 @@ import { EditorState, StateEffect } from '@codemirror/state';
 import { EditorView, drawSelection, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view';
 import { classHighlighter } from '@lezer/highlight';
 import { searchKeymap } from '@codemirror/search';
-import { inOwnTask } from '../shared/own-task';
+import { scheduleTask } from '../shared/schedule-task';
 import type { ShownFile } from '../../workers/analysis/queries/source-queries';
 import { costGutters, hotLines } from './cost-gutters';
 
@@ -70,7 +70,7 @@ export class CodeViewComponent {
   constructor() {
     effect(() => {
       this.file();
-      inOwnTask(() => this.#build());
+      scheduleTask(() => this.#build());
     });
     effect(() => {
       const line = this.line();
@@ -115,7 +115,7 @@ export class CodeViewComponent {
     this.#view = view;
     const line = this.line();
     if (line !== undefined) requestAnimationFrame(() => this.reveal(line));
-    inOwnTask(() => {
+    scheduleTask(() => {
       if (this.#view !== view) return;
       const code = [
         javascript({ typescript: true, jsx: /x$/.test(file.file) }),

@@ -18,7 +18,7 @@ import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
 import { ShellKeys } from '../shell/shell-keys';
-import { gradually } from '../shared/gradually';
+import { incrementalList } from '../shared/incremental-list';
 import { IconComponent } from '../shared/icon.component';
 import { OpeningComponent } from '../shared/opening.component';
 import { CodeViewComponent } from './code-view.component';
@@ -88,8 +88,8 @@ export class SourceComponent {
   );
   readonly #allFiles = signal(false);
   readonly #allFunctions = linkedSignal({ source: this.shown, computation: () => false });
-  protected readonly listed = gradually(computed(() => firstOf(this.files() ?? [], this.#allFiles())));
-  protected readonly listedFunctions = gradually(
+  protected readonly listed = incrementalList(computed(() => firstOf(this.files() ?? [], this.#allFiles())));
+  protected readonly listedFunctions = incrementalList(
     computed(() => firstOf(this.functions(), this.#allFunctions())),
   );
   /** How many there are, where some are left out. */
@@ -97,7 +97,7 @@ export class SourceComponent {
     files: countIfLeftOut(this.files() ?? [], this.#allFiles()),
     functions: countIfLeftOut(this.functions(), this.#allFunctions()),
   }));
-  protected readonly listedLines = gradually(computed(() => this.shown()?.lines ?? []));
+  protected readonly listedLines = incrementalList(computed(() => this.shown()?.lines ?? []));
   /** Opens the line in the person's editor. Its scheme was checked when it was set, and again here. */
   protected readonly link = computed(() => {
     const file = this.shown()?.file;
@@ -108,7 +108,7 @@ export class SourceComponent {
   });
 
   constructor() {
-    effect(() => void this.#recordings.openKept(this.id()));
+    effect(() => void this.#recordings.openStored(this.id()));
     effect(() => void this.#loadFiles());
     effect(() => void this.#loadPlace());
     effect(() => void this.#loadFile());

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { BLAME_PARTS, blameOnSlower, type Anatomy } from '@nettle-patch/core';
+import { BREAKDOWN_PARTS, blameOnSlower, type Anatomy } from '@nettle-patch/core';
 import { LensService } from '../services/lens.service';
 import { partWords } from '../shared/words';
 
@@ -100,7 +100,7 @@ export class BlameComponent {
   protected readonly isDelay = computed(() => this.anatomy().sting.detail === undefined);
   protected readonly rows = computed(() => {
     const blame = this.blame();
-    return BLAME_PARTS.filter((part) => blame[part] >= 0.05).map((part) => ({
+    return BREAKDOWN_PARTS.filter((part) => blame[part] >= 0.05).map((part) => ({
       part,
       name: partWords(part),
       ms: blame[part],

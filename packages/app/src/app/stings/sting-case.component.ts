@@ -12,7 +12,7 @@ import { delayStepMs, lengthOnSlower, type TimeRange } from '@nettle-patch/core'
 import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
 import { formatDuration } from '../shared/format';
-import { partByPart } from '../shared/part-by-part';
+import { incrementalRender } from '../shared/incremental-render';
 import { IconComponent } from '../shared/icon.component';
 import { AnatomyComponent } from './anatomy/anatomy.component';
 import { BecauseComponent } from './because.component';
@@ -68,7 +68,7 @@ export class StingCaseComponent {
     computation: () => undefined,
   });
 
-  protected readonly built = partByPart(2);
+  protected readonly built = incrementalRender(2);
 
   /** The part of the drawing that was clicked. */
   protected readonly part = linkedSignal<OpenedSting, ChosenPart | undefined>({

@@ -4,7 +4,7 @@ import { STING_KINDS, lengthOnSlower, type StingKind } from '@nettle-patch/core'
 import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
 import { formatDuration } from '../shared/format';
-import { partByPart } from '../shared/part-by-part';
+import { incrementalRender } from '../shared/incremental-render';
 import { feltUnit, kindWords } from '../shared/words';
 
 interface ListRow {
@@ -49,7 +49,7 @@ export class StingListComponent {
     Math.max(1, ...this.series().map(({ stings }) => this.#felt(this.stings()[stings[0]!]!))),
   );
 
-  readonly #built = partByPart(1);
+  readonly #built = incrementalRender(1);
   protected readonly rows = computed(() => {
     const series = this.#built() === 0 ? this.series().slice(0, FIRST) : this.series();
     return series.map((one) => this.#row(one));

@@ -7,7 +7,7 @@ import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
 import { isTaken } from '../shared/keys';
 import { OpeningComponent } from '../shared/opening.component';
-import { calmWords } from './calm-words';
+import { calmWords } from './empty-state';
 import { StingCaseComponent } from './sting-case.component';
 import { StingListComponent } from './sting-list.component';
 
@@ -38,7 +38,7 @@ export class StingsComponent {
   protected readonly calmWords = computed(() => calmWords(this.opened()!, this.limited()));
 
   constructor() {
-    effect(() => void this.#recordings.openKept(this.id()));
+    effect(() => void this.#recordings.openStored(this.id()));
     effect(() => void this.#load(this.opened() === undefined ? undefined : this.choice.selected()));
   }
 

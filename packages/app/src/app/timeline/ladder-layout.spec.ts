@@ -1,8 +1,8 @@
-import type { Rung } from '@nettle-patch/core';
+import type { InteractionRow } from '@nettle-patch/core';
 import { describe, expect, it } from 'vitest';
 import { ladderHeight, ladderLines, linesIn } from './ladder-layout';
 
-const rung = (label: string, feltMs: number, measured = true): Rung => ({
+const rung = (label: string, feltMs: number, measured = true): InteractionRow => ({
   interaction: 0,
   label,
   startMs: 0,

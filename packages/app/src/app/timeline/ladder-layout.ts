@@ -1,4 +1,4 @@
-import type { Rung } from '@nettle-patch/core';
+import type { InteractionRow } from '@nettle-patch/core';
 
 const HEAD_HEIGHT = 30;
 const ROW_HEIGHT = 22;
@@ -17,11 +17,11 @@ export type LadderLine =
       readonly top: number;
       readonly height: number;
       readonly place: number;
-      readonly rung: Rung;
+      readonly rung: InteractionRow;
     };
 
 /** Lines of the ladder: rungs of one label under their head. */
-export function ladderLines(rungs: readonly Rung[], responseMs: number): LadderLine[] {
+export function ladderLines(rungs: readonly InteractionRow[], responseMs: number): LadderLine[] {
   const lines: LadderLine[] = [];
   let top = 0;
   rungs.forEach((rung, place) => {
@@ -42,7 +42,7 @@ export function ladderLines(rungs: readonly Rung[], responseMs: number): LadderL
   return lines;
 }
 
-function aboutOf(rungs: readonly Rung[], responseMs: number): string {
+function aboutOf(rungs: readonly InteractionRow[], responseMs: number): string {
   const times = rungs.length === 1 ? 'once' : `${rungs.length} times`;
   const measured = rungs.filter((rung) => rung.measured).map(({ feltMs }) => feltMs);
   const late = measured.filter((feltMs) => feltMs > responseMs).length;

@@ -10,7 +10,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import type { Rung, RungPiece } from '@nettle-patch/core';
+import type { InteractionRow, RungPiece } from '@nettle-patch/core';
 import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
@@ -97,7 +97,7 @@ export class LadderComponent {
   readonly #lens = inject(LensService).lens;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
-  readonly #rungs = signal<readonly Rung[]>([]);
+  readonly #rungs = signal<readonly InteractionRow[]>([]);
   readonly #size = signal<CanvasSize>({ width: 0, height: 0 });
   readonly #scrollTop = signal(0);
   readonly #pieces = signal<ReadonlyMap<number, readonly RungPiece[]>>(new Map());
@@ -180,7 +180,7 @@ export class LadderComponent {
     const places = wanted.map((rung) => all.indexOf(rung)).filter((place) => !this.#asked.has(place));
     if (places.length === 0) return;
     for (const place of places) this.#asked.add(place);
-    const pieces = (await this.#recordings.rungPieces(places)) ?? [];
+    const pieces = (await this.#recordings.interactionSlices(places)) ?? [];
     const next = new Map(this.#pieces());
     pieces.forEach((one, at) => next.set(all[places[at]!]!.interaction, one));
     this.#pieces.set(next);

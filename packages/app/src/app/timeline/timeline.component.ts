@@ -24,7 +24,7 @@ import { StingChoiceService } from '../services/sting-choice.service';
 import { IconComponent } from '../shared/icon.component';
 import { isTaken } from '../shared/keys';
 import { OpeningComponent } from '../shared/opening.component';
-import { partByPart } from '../shared/part-by-part';
+import { incrementalRender } from '../shared/incremental-render';
 import { LensToolsComponent } from '../lens/lens-tools.component';
 import { LadderComponent } from './ladder.component';
 import { inOrder, moved, toggled, type LanePreferences } from './lane-order';
@@ -71,7 +71,7 @@ export class TimelineComponent {
   readonly thing = input<string>();
 
   private readonly view = viewChild(TimeViewComponent);
-  protected readonly built = partByPart(1);
+  protected readonly built = incrementalRender(1);
   protected readonly opened = this.#recordings.openedAs(this.id);
   protected readonly shownAs = computed((): Shown => {
     const show = this.show();
@@ -91,7 +91,7 @@ export class TimelineComponent {
   protected readonly tableLane = signal('');
 
   constructor() {
-    effect(() => void this.#recordings.openKept(this.id()));
+    effect(() => void this.#recordings.openStored(this.id()));
     effect(() => void this.#loadLanes(this.opened()?.id));
     effect(() => void this.#loadDetails());
     effect(() => {

@@ -20,9 +20,9 @@ describe('a recording from a file', () => {
   it('is opened from what was read, and later from the shelf, with the same in it', async () => {
     const { analysis, readings } = begin();
     const id = await analysis.importFile(demoFile(), quietly);
-    const first = await analysis.openKept(id, quietly);
+    const first = await analysis.openStored(id, quietly);
     expect(readings).not.toHaveBeenCalled();
-    const again = await analysis.openKept(id, quietly);
+    const again = await analysis.openStored(id, quietly);
     expect(readings).toHaveBeenCalledOnce();
     expect(first.stings.length).toBeGreaterThan(5);
     expect(again).toEqual(first);
@@ -32,15 +32,15 @@ describe('a recording from a file', () => {
     const { store, analysis } = begin();
     const id = await analysis.importFile(demoFile(), quietly);
     await store.remove(id);
-    await expect(analysis.openKept(id, quietly)).rejects.toThrow(NotKeptError);
+    await expect(analysis.openStored(id, quietly)).rejects.toThrow(NotKeptError);
   });
 
   it('that the shelf has already is opened as the shelf has it', async () => {
     const { analysis, readings } = begin();
     const id = await analysis.importFile(demoFile(), quietly);
-    await analysis.openKept(id, quietly);
+    await analysis.openStored(id, quietly);
     expect(await analysis.importFile(demoFile(), quietly)).toBe(id);
-    await analysis.openKept(id, quietly);
+    await analysis.openStored(id, quietly);
     expect(readings).toHaveBeenCalledOnce();
   });
 });

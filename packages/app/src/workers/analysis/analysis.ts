@@ -2,7 +2,7 @@ import {
   BadStepsError,
   anatomyOf,
   becauseOf,
-  blameOfRange,
+  rangeBreakdown,
   causeInRange,
   findStings,
   interactionsOf,
@@ -71,7 +71,7 @@ export class Analysis {
   constructor(private readonly store: RecordingStore) {}
 
   /** Opens a recording of the shelf. @throws NotKeptError, RefusedRecordingError */
-  async openKept(
+  async openStored(
     id: string,
     onProgress: OpenProgress,
     settings: AnalysisSettings = USUAL_PREFERENCES,
@@ -242,7 +242,7 @@ function partsOf(recording: Recording, sting: Sting): ListedSting['parts'] {
 
 function listed(recording: Recording, sting: Sting): ListedSting {
   const { startMs, endMs } = sting;
-  const { idleMs } = blameOfRange(recording, sting.thread, { startMs, endMs });
+  const { idleMs } = rangeBreakdown(recording, sting.thread, { startMs, endMs });
   return { ...sting, parts: partsOf(recording, sting), idleMs };
 }
 

@@ -2,7 +2,7 @@ import {
   displayName,
   type ComparedAnatomies,
   type Lens,
-  type Rung,
+  type InteractionRow,
   type RungPiece,
   type TimeRange,
 } from '@nettle-patch/core';
@@ -38,12 +38,12 @@ export class AnalysisWorker {
   readonly #store = new RecordingStore(new NettleDatabase());
   readonly #analysis = new Analysis(this.#store);
 
-  openKept(
+  openStored(
     id: string,
     onProgress: OpenProgress,
     settings: AnalysisSettings,
   ): Promise<Outcome<OpenedRecording>> {
-    return outcome(() => this.#analysis.openKept(id, onProgress, settings));
+    return outcome(() => this.#analysis.openStored(id, onProgress, settings));
   }
 
   compare(
@@ -120,12 +120,12 @@ export class AnalysisWorker {
     return outcome(() => this.#analysis.opened.timeline.lines(lane, range));
   }
 
-  rungs(): Promise<Outcome<readonly Rung[]>> {
+  rungs(): Promise<Outcome<readonly InteractionRow[]>> {
     return outcome(() => this.#analysis.opened.timeline.rungs());
   }
 
-  rungPieces(places: readonly number[]): Promise<Outcome<RungPiece[][]>> {
-    return outcome(() => this.#analysis.opened.timeline.rungPieces(places));
+  interactionSlices(places: readonly number[]): Promise<Outcome<RungPiece[][]>> {
+    return outcome(() => this.#analysis.opened.timeline.interactionSlices(places));
   }
 
   files(lens: Lens): Promise<Outcome<FileInfo[]>> {

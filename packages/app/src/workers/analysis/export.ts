@@ -1,5 +1,5 @@
 import { isTextLine, withChecks, type Header } from '@nettle-patch/core';
-import type { KeptRecording } from '../../store/database';
+import type { StoredRecording } from '../../store/database';
 import { gzip } from '../import/archive';
 
 const CHECK_START = '{"kind":"check"';
@@ -31,7 +31,7 @@ function* retitled(lines: Iterable<string>, title: string, withTexts: boolean): 
  * @param withTexts whether the texts of sources go with it
  */
 export function exportFile(
-  kept: KeptRecording,
+  kept: StoredRecording,
   pieces: readonly Uint8Array[],
   withTexts = true,
 ): Promise<Blob> {
@@ -40,7 +40,7 @@ export function exportFile(
 }
 
 /** A file name for a recording: its title and date, in characters every system allows. */
-export function fileName(kept: KeptRecording): string {
+export function fileName(kept: StoredRecording): string {
   const title = kept.title
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, '-')

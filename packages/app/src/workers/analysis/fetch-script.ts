@@ -1,4 +1,4 @@
-import type { LeftAlone, ScriptText } from '@nettle-patch/core';
+import type { Uninstrumented, ScriptText } from '@nettle-patch/core';
 
 /** Asks the server for a script's text and source map. Never fails: what went wrong becomes the script's problem. */
 export async function fetchScript(origin: string, secret: string, url: string): Promise<ScriptText> {
@@ -14,12 +14,12 @@ export async function fetchScript(origin: string, secret: string, url: string): 
 }
 
 /** Asks the server which scripts it did not rewrite; none where it is not there. */
-export async function fetchLeftAlone(origin: string, secret: string): Promise<LeftAlone[]> {
+export async function fetchLeftAlone(origin: string, secret: string): Promise<Uninstrumented[]> {
   try {
     const answer = await fetch(`${origin}/api/left-alone`, {
       headers: { authorization: `Bearer ${secret}` },
     });
-    return answer.ok ? ((await answer.json()) as LeftAlone[]) : [];
+    return answer.ok ? ((await answer.json()) as Uninstrumented[]) : [];
   } catch {
     return [];
   }

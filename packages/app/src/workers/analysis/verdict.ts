@@ -1,6 +1,6 @@
 import {
   MAIN_THREAD,
-  busyStretches,
+  busyIntervals,
   interactionsOf,
   thresholdsOf,
   type Interaction,
@@ -42,6 +42,6 @@ const slowestOf = (interactions: readonly Interaction[]) =>
 
 function longTasksMs(recording: Recording): number {
   const { longTaskMs } = thresholdsOf(recording.header);
-  const lengths = busyStretches(recording, MAIN_THREAD).map(({ startMs, endMs }) => endMs - startMs);
+  const lengths = busyIntervals(recording, MAIN_THREAD).map(({ startMs, endMs }) => endMs - startMs);
   return lengths.reduce((sum, ms) => sum + (ms > longTaskMs ? ms : 0), 0);
 }

@@ -1,7 +1,7 @@
 import { gzipSync, gunzipSync } from 'node:zlib';
 import { RecordingBuilder, RecordingDecoder } from '@nettle-patch/core';
 import { describe, expect, it } from 'vitest';
-import type { KeptRecording } from '../../store/database';
+import type { StoredRecording } from '../../store/database';
 import { expectedBytes, readFile } from './archive';
 import { exportFile, fileName } from '../analysis/export';
 
@@ -19,7 +19,7 @@ const KEPT = {
   title: 'Friday · 12:40 Holm',
   createdAt: '2026-11-20T12:40:00.000Z',
   damaged: false,
-} as KeptRecording;
+} as StoredRecording;
 
 async function read(bytes: Uint8Array) {
   const builder = new RecordingBuilder();

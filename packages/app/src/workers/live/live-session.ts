@@ -9,7 +9,7 @@ import {
   type ServedApp,
   type ServerMessage,
 } from '@nettle-patch/core';
-import type { KeptRecording } from '../../store/database';
+import type { StoredRecording } from '../../store/database';
 import { StoreFullError, type RecordingStore } from '../../store/recording-store';
 import { failureOf } from '../failure';
 import { importFile } from '../import/import-file';
@@ -136,7 +136,7 @@ export class LiveSession {
     target: LiveTarget,
     recordingId: string,
     state: LiveRecordingState,
-    kept?: KeptRecording,
+    kept?: StoredRecording,
     release?: () => void,
   ): void {
     const keeper = new RecordingWriter(

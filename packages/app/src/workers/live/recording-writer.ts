@@ -4,20 +4,20 @@ import {
   RefusedRecordingError,
   RecordingBuilder,
   RecordingDecoder,
-  leftAloneRows,
+  uninstrumentedRows,
   lostBatches,
   readHeader,
   resolveFunctions,
   sourcesToFetch,
   type Batch,
   type Header,
-  type LeftAlone,
+  type Uninstrumented,
   type Row,
   type RowOfKind,
   type ScriptText,
 } from '@nettle-patch/core';
 import { StoreFullError, keptFrom, type RecordingStore } from '../../store/recording-store';
-import type { KeptRecording } from '../../store/database';
+import type { StoredRecording } from '../../store/database';
 import { LiveSummary } from './live-summary';
 
 interface Pending {
@@ -35,7 +35,7 @@ export interface RecordingWriterEvents {
   onError(error: Error, kept: boolean): void;
   fetchScript(url: string): Promise<ScriptText>;
   /** Scripts that were not rewritten in exact mode. */
-  leftAlone(): Promise<LeftAlone[]>;
+  leftAlone(): Promise<Uninstrumented[]>;
 }
 
 const encoder = new TextEncoder();
@@ -59,7 +59,7 @@ export class RecordingWriter {
     readonly recordingId: string,
     private readonly store: RecordingStore,
     private readonly events: RecordingWriterEvents,
-    kept?: KeptRecording,
+    kept?: StoredRecording,
     private readonly speed?: number,
   ) {
     this.#created = kept !== undefined;
@@ -177,7 +177,7 @@ export class RecordingWriter {
     for (const { url } of sourcesToFetch(recording)) {
       scripts.set(url, await this.events.fetchScript(url));
     }
-    const left = recording.header.mode === 'exact' ? leftAloneRows(await this.events.leftAlone()) : [];
+    const left = recording.header.mode === 'exact' ? uninstrumentedRows(await this.events.leftAlone()) : [];
     return [...left, ...resolveFunctions(recording, scripts)].map((row) => JSON.stringify(row));
   }
 

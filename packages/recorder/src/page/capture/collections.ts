@@ -1,5 +1,5 @@
 import type { RecordingSession } from '../session';
-import { ours } from '../wrap/ours';
+import { markInternal } from '../wrap/internal';
 import type { Capture } from './capture';
 import { now } from '../natives';
 
@@ -14,7 +14,7 @@ export function collections(): Capture {
     start(into) {
       session = into;
       registry ??= new FinalizationRegistry(
-        ours((of: RecordingSession) => {
+        markInternal((of: RecordingSession) => {
           if (of !== session) return;
           of.happened('collection', now(), {});
           plant();

@@ -3,7 +3,7 @@ import { defined } from '../interned';
 import type { RecordingSession } from '../session';
 import type { Capture } from './capture';
 import { observedCapture } from './observed';
-import { UsedElements, type UsedElement } from './used-elements';
+import { RecentInputTargets, type RecentInputTarget } from './recent-input-targets';
 import { now } from '../natives';
 
 /** PerformanceEventTiming of W3C Event Timing. */
@@ -28,7 +28,7 @@ const COUNTED_QUICK = ['click', 'keydown'] as const;
 /** The interaction an entry belongs to: as the engine tells, or, where it tells of none, as its events were seen. */
 function interactionOf(
   entry: EventEntry,
-  seen: UsedElement | undefined,
+  seen: RecentInputTarget | undefined,
   { firstId }: RecordingSession,
 ): number | undefined {
   const id = entry.interactionId ?? (INTERACTING.test(entry.name) ? seen?.interaction : undefined);
@@ -37,7 +37,7 @@ function interactionOf(
 
 /** Inputs and their delay (W3C Event Timing); those too quick for it, as "below 16 ms". */
 export function eventTiming(): Capture {
-  const used = new UsedElements();
+  const used = new RecentInputTargets();
   const reported = new Set<string>();
   /** Interactions of which an event was reported, by their number here. */
   const known = new Map<number, number>();

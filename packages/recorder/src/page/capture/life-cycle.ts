@@ -1,6 +1,6 @@
 import { plainAddress } from '../address';
 import type { RecordingSession } from '../session';
-import { guarded, ours } from '../wrap/ours';
+import { guarded, markInternal } from '../wrap/internal';
 import { replaceMethod } from '../wrap/replace';
 import type { Capture } from './capture';
 import { observedCapture } from './observed';
@@ -22,13 +22,13 @@ export function lifeCycle(): Capture & { install(): void } {
     available: true,
     install() {
       told = [
-        [document, 'visibilitychange', ours(() => emit('visibility', document.visibilityState))],
-        [document, 'freeze', ours(() => emit('freeze', 'frozen'))],
-        [document, 'resume', ours(() => emit('freeze', 'resumed'))],
-        [document, 'DOMContentLoaded', ours(() => emit('load', 'document parsed'))],
-        [globalThis, 'load', ours(() => emit('load', 'loaded'))],
-        [globalThis, 'popstate', ours(route)],
-        [globalThis, 'hashchange', ours(route)],
+        [document, 'visibilitychange', markInternal(() => emit('visibility', document.visibilityState))],
+        [document, 'freeze', markInternal(() => emit('freeze', 'frozen'))],
+        [document, 'resume', markInternal(() => emit('freeze', 'resumed'))],
+        [document, 'DOMContentLoaded', markInternal(() => emit('load', 'document parsed'))],
+        [globalThis, 'load', markInternal(() => emit('load', 'loaded'))],
+        [globalThis, 'popstate', markInternal(route)],
+        [globalThis, 'hashchange', markInternal(route)],
       ];
       for (const name of ['pushState', 'replaceState']) {
         replaceMethod(History.prototype, name, (original) => ({

@@ -1,5 +1,5 @@
 import type { RecordingSession } from '../session';
-import { ours } from '../wrap/ours';
+import { markInternal } from '../wrap/internal';
 import type { Capture } from './capture';
 import { PerformanceObserver } from '../natives';
 
@@ -37,7 +37,7 @@ export function observedCapture<Entry extends PerformanceEntry>(
     start(session) {
       current = session;
       observer = new PerformanceObserver(
-        ours((list: PerformanceObserverEntryList) => takeAll(list.getEntries())),
+        markInternal((list: PerformanceObserverEntryList) => takeAll(list.getEntries())),
       );
       observer.observe({ type: entryType, buffered: session.startUp, ...options });
     },

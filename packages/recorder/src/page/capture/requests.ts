@@ -4,7 +4,7 @@ import type { Capture } from './capture';
 import type { RecordingSession } from '../session';
 import { CallSites } from '../wrap/call-site';
 import { isOfApp } from '../wrap/own-requests';
-import type { Entries } from '../wrap/entries';
+import type { ScriptEntryTracker } from '../wrap/script-entries';
 import { observedCapture } from './observed';
 import { now } from '../natives';
 
@@ -22,7 +22,7 @@ export class Initiators {
   #asked: { readonly url: string; readonly asked: Asked }[] = [];
   #sites: CallSites | undefined;
 
-  constructor(private readonly entries: () => Entries) {}
+  constructor(private readonly entries: () => ScriptEntryTracker) {}
 
   start(session: RecordingSession): void {
     this.#sites = new CallSites(session);

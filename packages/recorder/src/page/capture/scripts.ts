@@ -1,6 +1,6 @@
 import { PerformanceObserver } from '../natives';
 import type { RecordingSession } from '../session';
-import { ours } from '../wrap/ours';
+import { markInternal } from '../wrap/internal';
 import type { Capture } from './capture';
 
 const SCRIPT_NAME = /\.[cm]?js(?:$|[?#])/i;
@@ -25,7 +25,7 @@ export function scripts(): Capture {
       session = into;
       for (const { src } of document.scripts) note(src);
       observer = new PerformanceObserver(
-        ours((list: PerformanceObserverEntryList) => take(list.getEntries())),
+        markInternal((list: PerformanceObserverEntryList) => take(list.getEntries())),
       );
       observer.observe({ type: 'resource', buffered: true });
     },

@@ -1,6 +1,6 @@
 import type { Capture } from '../capture/capture';
 import type { RecordingSession } from '../session';
-import { createCallRing, type CallChunk, type CallRing } from './call-ring';
+import { createCallEventBuffer, type CallChunk, type CallEventBuffer } from './call-event-buffer';
 
 /** Takes the calls of a session: the thread that packs them. */
 export type CallSink = (session: RecordingSession, chunk: CallChunk) => void;
@@ -10,7 +10,7 @@ export class ExactCalls implements Capture {
   readonly name = 'exact-calls';
   /** The ring also takes forced layout, whatever the mode. */
   readonly always = true;
-  readonly ring: CallRing;
+  readonly ring: CallEventBuffer;
   #session: RecordingSession | undefined;
 
   /** @param available whether scripts come rewritten */
@@ -18,7 +18,7 @@ export class ExactCalls implements Capture {
     sink: CallSink,
     readonly available: boolean,
   ) {
-    this.ring = createCallRing((chunk) => {
+    this.ring = createCallEventBuffer((chunk) => {
       if (this.#session !== undefined) sink(this.#session, chunk);
     });
   }

@@ -1,12 +1,12 @@
 import { ENTER, LEAVE, LEAVE_EXPRESSION, REGISTER, withoutInsertions } from '@nettle-patch/core';
 import { shared } from '../shared';
-import type { CallRing } from './call-ring';
+import type { CallEventBuffer } from './call-event-buffer';
 
 /** Takes what a rewritten script tells of its functions when it begins to run. */
 export type Register = (firstId: number, told: string) => void;
 
 /** Provides the functions that rewritten scripts call, and has functions show their text without those calls. */
-export function provideCalls(ring: CallRing, register: Register): void {
+export function provideCalls(ring: CallEventBuffer, register: Register): void {
   const provided = {
     [ENTER]: ring.enter,
     [LEAVE]: ring.leave,

@@ -1,4 +1,4 @@
-import type { Entry } from '../wrap/entries';
+import type { Entry } from '../wrap/script-entries';
 
 /** Records of one frame that are looked at; those beyond are counted only, so that a large redraw stays cheap. */
 const MOST_RECORDS = 400;

@@ -1,13 +1,13 @@
 import { FORCED_LAYOUT_FUNCTION, FORCED_STYLE_FUNCTION } from '@nettle-patch/core';
 import type { Capture } from '../capture/capture';
 import { elementLabel } from '../element-label';
-import type { CallRing } from '../exact/call-ring';
+import type { CallEventBuffer } from '../exact/call-event-buffer';
 import { defined } from '../interned';
 import { apply, now } from '../natives';
 import type { RecordingSession } from '../session';
 import { CallSites } from '../wrap/call-site';
-import type { Entries } from '../wrap/entries';
-import { guarded } from '../wrap/ours';
+import type { ScriptEntryTracker } from '../wrap/script-entries';
+import { guarded } from '../wrap/internal';
 import { replaceAccessor, replaceMethod, type AnyFunction, type Replacement } from '../wrap/replace';
 import { ALL_GETTING, FORCING_MEMBERS, SHEET_MEMBERS, WRITING_MEMBERS, type Forces } from './forcing-members';
 import type { LastWrite, Mutations } from './mutations';
@@ -80,8 +80,8 @@ export class ForcedLayout implements Capture {
   constructor(
     private readonly mutations: Mutations,
     private readonly steps: ProbeSteps,
-    private readonly ring: CallRing,
-    entries: Entries,
+    private readonly ring: CallEventBuffer,
+    entries: ScriptEntryTracker,
   ) {
     entries.onOutermost(() => {
       this.#writeRows();

@@ -1,4 +1,4 @@
-import { guarded, ours } from '../wrap/ours';
+import { guarded, markInternal } from '../wrap/internal';
 import { apply } from '../natives';
 import { replaceMethod } from '../wrap/replace';
 
@@ -42,7 +42,7 @@ export class Mutations {
   last: LastWrite | undefined;
 
   constructor() {
-    this.#observer = new MutationObserver(ours((records) => this.#take(records)));
+    this.#observer = new MutationObserver(markInternal((records) => this.#take(records)));
   }
 
   /** Has every shadow tree that is made be watched too: changes in it are not told to its host's observers. */

@@ -2,8 +2,8 @@ import type { Capture } from '../capture/capture';
 import { elementLabel } from '../element-label';
 import { defined } from '../interned';
 import type { RecordingSession } from '../session';
-import type { Entries, Entry } from '../wrap/entries';
-import { ours } from '../wrap/ours';
+import type { ScriptEntryTracker, Entry } from '../wrap/script-entries';
+import { markInternal } from '../wrap/internal';
 import { COMPARED, Changes, hasChanged, type Change } from './changes';
 import type { Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
@@ -25,7 +25,7 @@ export class Redraws implements Capture {
   readonly available = true;
   #session: RecordingSession | undefined;
   #changes = new Changes();
-  readonly #values = new MutationObserver(ours((records) => this.#changes.addValues(records)));
+  readonly #values = new MutationObserver(markInternal((records) => this.#changes.addValues(records)));
   /** Of the frame that is being painted. */
   #drawn: Changes | undefined;
 
@@ -33,7 +33,7 @@ export class Redraws implements Capture {
     mutations: Mutations,
     probe: RenderProbe,
     private readonly steps: ProbeSteps,
-    private readonly entries: Entries,
+    private readonly entries: ScriptEntryTracker,
   ) {
     mutations.onWatch((on, passedOver) => {
       this.#changes.more += passedOver;

@@ -1,7 +1,7 @@
 import type { Capture } from '../capture/capture';
 import type { RecordingSession } from '../session';
-import type { Entries } from '../wrap/entries';
-import { ours } from '../wrap/ours';
+import type { ScriptEntryTracker } from '../wrap/script-entries';
+import { markInternal } from '../wrap/internal';
 import type { PendingFrames } from '../wrap/scheduling';
 import type { Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
@@ -38,13 +38,13 @@ export class RenderProbe implements Capture {
     private readonly steps: ProbeSteps,
     private readonly mutations: Mutations,
     private readonly frames: PendingFrames,
-    entries: Entries,
+    entries: ScriptEntryTracker,
     private readonly ofPage?: RenderProbe,
   ) {
     listen(
       this.#channel.port1,
       'message',
-      ours(() => this.#painted()),
+      markInternal(() => this.#painted()),
     );
     this.#channel.port1.start();
     mutations.onChange(() => this.arm());
@@ -80,7 +80,7 @@ export class RenderProbe implements Capture {
     this.ofPage?.arm();
     if (this.#session === undefined || this.#armed !== 0) return;
     const handle = requestAnimationFrame(
-      ours(() => {
+      markInternal(() => {
         this.frames.begin(handle);
         this.#armed = 0;
         this.frames.ran(handle);

@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { createCallRing } from '../exact/call-ring';
+import { createCallEventBuffer } from '../exact/call-event-buffer';
 import { RecordingSession } from '../session';
 import { wrapDialogs } from './dialogs';
-import { Entries } from './entries';
+import { ScriptEntryTracker } from './script-entries';
 
 vi.mock('../natives', async (actual) => {
   const { nativesOfNow } = await import('../testing/natives-of-now');
@@ -23,7 +23,7 @@ afterEach(() => {
 
 function recorded(dialog: () => unknown, callback: () => unknown): object[] {
   Object.defineProperty(globalThis, 'confirm', { value: dialog, configurable: true, writable: true });
-  const entries = new Entries(createCallRing(() => {}));
+  const entries = new ScriptEntryTracker(createCallEventBuffer(() => {}));
   wrapDialogs(entries);
   const session = new RecordingSession('friday', 0, false);
   entries.start(session);

@@ -1,9 +1,9 @@
 import { apply, now } from '../natives';
-import type { Entries } from './entries';
+import type { ScriptEntryTracker } from './script-entries';
 import { replaceMethod } from './replace';
 
 /** Times the dialogs that hold script up until a person answers (HTML, simple dialogs and printing). */
-export function wrapDialogs(entries: Entries): void {
+export function wrapDialogs(entries: ScriptEntryTracker): void {
   for (const name of 'alert confirm prompt print'.split(' ')) {
     replaceMethod(globalThis, name, (original) => ({
       instead(...args) {

@@ -1,7 +1,7 @@
 import { apply } from '../natives';
 import { shared } from '../shared';
-import type { Entries, EntryAbout } from './entries';
-import { guarded } from './ours';
+import type { ScriptEntryTracker, EntryAbout } from './script-entries';
+import { guarded } from './internal';
 import { replaceAccessor, replaceMethod, type AnyFunction } from './replace';
 
 const { replacements, originals } = shared;
@@ -29,7 +29,7 @@ const isListener = (listener: unknown): listener is object =>
 /** Puts listeners of its own in place of the app's, so that each call of them is seen. */
 export class Listeners {
   constructor(
-    private readonly entries: Entries,
+    private readonly entries: ScriptEntryTracker,
     private readonly causeOf: EventCause,
   ) {}
 

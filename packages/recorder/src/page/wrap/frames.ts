@@ -1,6 +1,6 @@
 import { apply } from '../natives';
 import { hasRecorder } from '../shared';
-import { guarded } from './ours';
+import { guarded } from './internal';
 import { replaceAccessor, replaceMethod } from './replace';
 
 type Watch = (scope: typeof globalThis) => void;

@@ -3,7 +3,7 @@ import { WORKER_SCRIPT_PATH } from '@nettle-patch/core';
 import type { Host } from '../host';
 import { construct, getOwnPropertyDescriptor, send } from '../natives';
 import { post } from '../sender-worker';
-import { guarded } from './ours';
+import { guarded } from './internal';
 import { replaceClass } from './replace';
 import { countMessages } from './worker-line';
 

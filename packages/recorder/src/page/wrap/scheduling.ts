@@ -1,7 +1,7 @@
 import { plainAddress } from '../address';
 import { apply, construct, follow } from '../natives';
-import type { Entries, EntryAbout, Scheduled } from './entries';
-import { guarded } from './ours';
+import type { ScriptEntryTracker, EntryAbout, Scheduled } from './script-entries';
+import { guarded } from './internal';
 import { replaceAccessor, replaceClass, replaceMethod, type AnyFunction, type Replacement } from './replace';
 import { cameFrom, lineOf } from './worker-line';
 
@@ -65,7 +65,11 @@ function delayOf(given: unknown): number | undefined {
  * Replaces the functions that take a callback for later, so that each call is seen with what asked for it.
  * @param owner what has them
  */
-export function wrapCallbacks(entries: Entries, frames: PendingFrames, owner: object = globalThis): void {
+export function wrapCallbacks(
+  entries: ScriptEntryTracker,
+  frames: PendingFrames,
+  owner: object = globalThis,
+): void {
   for (const [name, [type, invoker]] of Object.entries(CALLBACKS)) {
     replaceMethod(owner, name, (original) => ({
       instead(...args) {
@@ -97,7 +101,7 @@ export function wrapCallbacks(entries: Entries, frames: PendingFrames, owner: ob
 }
 
 /** Replaces the classes of observers, so that the calls of their callbacks are seen. */
-export function wrapObservers(entries: Entries): void {
+export function wrapObservers(entries: ScriptEntryTracker): void {
   for (const name of OBSERVERS) {
     replaceClass(name, (original, args, newTarget) => {
       const [callback] = args;
@@ -120,7 +124,7 @@ export class SentMessages {
 
   /** @param workers what has the function by which a message goes to another thread */
   constructor(
-    private readonly entries: Entries,
+    private readonly entries: ScriptEntryTracker,
     private readonly workers: object | undefined,
   ) {}
 
@@ -188,7 +192,7 @@ export class SentRequests {
    * @param onResume is called when a promise about an answer has been fulfilled
    */
   constructor(
-    private readonly entries: Entries,
+    private readonly entries: ScriptEntryTracker,
     private readonly onRequest: (url: string) => void,
     private readonly onResume: () => void,
   ) {}

@@ -1,5 +1,5 @@
 import { listen } from '../natives';
-import { ours } from './ours';
+import { markInternal } from './internal';
 
 /** What goes between two threads, counted at both ends since the worker began, so that each message is known at both. */
 export interface WorkerLine {
@@ -35,7 +35,7 @@ export function countMessages(
   listen(
     end,
     'message',
-    ours((event: Event) => {
+    markInternal((event: Event) => {
       if (isCounted(event)) known.set(event, { from: thread, nth: ++line.came });
     }),
   );

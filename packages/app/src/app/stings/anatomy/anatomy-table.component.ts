@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { BLAME_PARTS } from '@nettle-patch/core';
+import { BREAKDOWN_PARTS } from '@nettle-patch/core';
 import { partWords } from '../../shared/words';
 import type { OpenedSting } from '../../../workers/analysis/analysis-results';
 
@@ -42,7 +42,7 @@ export class AnatomyTableComponent {
     return anatomy.phases.map(({ name, startMs, endMs, blame, culprits }) => ({
       name,
       lengthMs: (endMs - startMs).toFixed(1),
-      parts: BLAME_PARTS.filter((part) => blame[part] >= 0.05)
+      parts: BREAKDOWN_PARTS.filter((part) => blame[part] >= 0.05)
         .map((part) => `${partWords(part)} ${blame[part].toFixed(1)}`)
         .join(', '),
       code: culprits

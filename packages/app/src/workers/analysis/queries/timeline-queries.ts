@@ -1,11 +1,11 @@
 import {
   lanesOf,
-  rungPieces,
+  interactionSlices,
   rungsOf,
   type DrawnItems,
   type LaneKind,
   type Recording,
-  type Rung,
+  type InteractionRow,
   type RungPiece,
   type Sting,
   type TimeRange,
@@ -106,13 +106,13 @@ export class TimelineQueries {
     });
   }
 
-  rungs(): readonly Rung[] {
+  rungs(): readonly InteractionRow[] {
     return rungsOf(this.recording);
   }
 
   /** @param places in `rungs` */
-  rungPieces(places: readonly number[]): RungPiece[][] {
+  interactionSlices(places: readonly number[]): RungPiece[][] {
     const rungs = rungsOf(this.recording);
-    return places.map((place) => rungPieces(this.recording, rungs[place]!));
+    return places.map((place) => interactionSlices(this.recording, rungs[place]!));
   }
 }

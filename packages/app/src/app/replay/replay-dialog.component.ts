@@ -1,0 +1,151 @@
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import {
+  BadStepsError,
+  MOST_ROUNDS,
+  lacksTexts,
+  readSteps,
+  writeSteps,
+  type Header,
+  type ServedApp,
+  type Step,
+} from '@nettle-patch/core';
+import { AppsService } from '../services/apps.service';
+import { ReplayService } from '../services/replay.service';
+import { CompareService } from '../services/compare.service';
+import { AppChoiceComponent } from '../shared/app-choice.component';
+import { IconComponent } from '../shared/icon.component';
+import { saveBlob } from '../shared/save-blob';
+import { stepWords } from './step-words';
+
+/** What the dialog begins with. */
+export interface AgainData {
+  readonly steps: readonly Step[];
+  /** The recording they come from; undefined where they come from a file. */
+  readonly from?: { readonly id: string; readonly title: string; readonly header: Header };
+}
+
+const TIMES = [1, 5, 10] as const;
+
+/** The path of a page's address, as its own server knows it. */
+function pathOf(url: string | undefined): string {
+  return url !== undefined && URL.canParse(url) ? new URL(url).pathname : '/';
+}
+
+/** The app that a page was of, or the first. */
+function appOf(apps: readonly ServedApp[], url: string | undefined): string | undefined {
+  const origin = url !== undefined && URL.canParse(url) ? new URL(url).origin : undefined;
+  const own = apps.find((app) => new URL(app.url).origin === origin) ?? apps[0];
+  return own?.target;
+}
+
+/** Shows steps, has them changed and saved, and has them done again in a browser of the tool's own. */
+@Component({
+  selector: 'np-again-dialog',
+  imports: [
+    MatButtonModule,
+    MatButtonToggleModule,
+    MatDialogModule,
+    MatProgressBarModule,
+    AppChoiceComponent,
+    IconComponent,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './replay-dialog.component.html',
+  styleUrl: './replay-dialog.component.scss',
+})
+export class AgainDialogComponent {
+  protected readonly data = inject<AgainData>(MAT_DIALOG_DATA);
+  readonly #dialog = inject<MatDialogRef<AgainDialogComponent>>(MatDialogRef);
+  readonly #compare = inject(CompareService);
+  protected readonly again = inject(ReplayService);
+  protected readonly steps = signal(this.data.steps);
+  protected readonly text = signal<string | undefined>(undefined);
+  protected readonly problem = signal('');
+  protected readonly times = signal<number>(10);
+  protected readonly browser = signal('chromium');
+  protected readonly apps = inject(AppsService);
+  /** Origin of the server of the app that the steps are taken in. */
+  protected readonly app = linkedSignal(() => appOf(this.apps.served(), this.data.from?.header.target.url));
+  protected readonly path = signal(pathOf(this.data.from?.header.target.url));
+  protected readonly mode = signal(this.data.from?.header.mode === 'exact' ? 'exact' : 'everyday');
+  protected readonly choices = TIMES;
+  protected readonly mostRounds = MOST_ROUNDS;
+  protected readonly words = computed(() => this.steps().map(stepWords));
+  protected readonly standIns = computed(() => lacksTexts(this.steps()));
+  protected readonly missing = computed(
+    () => this.again.browsers().find(({ name }) => name === this.browser())?.missing ?? undefined,
+  );
+  protected readonly running = computed(() => {
+    const state = this.again.state();
+    return state.state === 'running' ? state : undefined;
+  });
+  protected readonly failure = computed(() => {
+    const state = this.again.state();
+    return state.state === 'failed' ? state.words : undefined;
+  });
+
+  constructor() {
+    this.again.reset();
+    void this.again.lookForBrowsers();
+  }
+
+  protected leaveOut(index: number): void {
+    this.steps.update((steps) => steps.filter((_, at) => at !== index));
+  }
+
+  protected edit(): void {
+    this.problem.set('');
+    this.text.set(writeSteps(this.steps()));
+  }
+
+  /** Takes the steps as they were written. @returns whether they can be taken */
+  protected take(text: string): boolean {
+    try {
+      this.steps.set(readSteps(text));
+      this.problem.set('');
+      this.text.set(undefined);
+      return true;
+    } catch (error) {
+      if (!(error instanceof BadStepsError)) throw error;
+      this.problem.set(error.message);
+      return false;
+    }
+  }
+
+  protected async open(input: HTMLInputElement): Promise<void> {
+    const file = input.files?.[0];
+    input.value = '';
+    if (file === undefined) return;
+    const text = await file.text();
+    if (!this.take(text)) this.text.set(text);
+  }
+
+  protected save(): void {
+    saveBlob(new Blob([writeSteps(this.steps())], { type: 'application/json' }), 'steps.json');
+  }
+
+  protected setTimes(text: string): void {
+    const times = Number(text);
+    if (Number.isInteger(times) && times >= 1 && times <= MOST_ROUNDS) this.times.set(times);
+  }
+
+  protected async run(): Promise<void> {
+    const { from } = this.data;
+    const done = await this.again.run({
+      steps: this.steps(),
+      times: this.times(),
+      browser: this.browser(),
+      path: this.path(),
+      ...(this.app() === undefined ? {} : { app: this.app()! }),
+      mode: this.mode() === 'exact' ? 'exact' : 'everyday',
+      title: `${from?.title ?? 'Steps of a file'}, ${this.times()} ×`.slice(0, 200),
+    });
+    if (!done) return;
+    if (from?.header.again !== undefined) this.#compare.rememberBefore(from.id);
+    this.#dialog.close();
+  }
+}

@@ -1,0 +1,125 @@
+import { Injectable, inject, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import type { ReplayBrowser, ReplayEvent, ProxySettings, Step } from '@nettle-patch/core';
+import { RecordingService } from './recording.service';
+import { ApiService } from './api.service';
+
+/** What is to be done again, and how. */
+export interface ReplayRequest {
+  readonly steps: readonly Step[];
+  readonly times: number;
+  readonly browser: string;
+  /** Address of the app, as it was recorded or as its server has it. */
+  readonly app?: string;
+  /** Path of the page, with its query. */
+  readonly path: string;
+  readonly mode: ProxySettings['mode'];
+  readonly title: string;
+}
+
+export type AgainState =
+  | { readonly state: 'idle' }
+  | { readonly state: 'running'; readonly done: number; readonly of: number; readonly inBrowser: boolean }
+  | { readonly state: 'failed'; readonly words: string };
+
+const LINE_END = 10;
+
+/** Splits what comes into lines, until the rest is asked for. */
+class Lines {
+  #pieces: Uint8Array<ArrayBuffer>[] = [];
+
+  constructor(private readonly reader: ReadableStreamDefaultReader<Uint8Array<ArrayBuffer>>) {}
+
+  /** The next line; undefined at the end. */
+  async next(): Promise<string | undefined> {
+    for (;;) {
+      const last = this.#pieces.at(-1);
+      const end = last?.indexOf(LINE_END) ?? -1;
+      if (last !== undefined && end >= 0) {
+        const line = new Blob([...this.#pieces.slice(0, -1), last.slice(0, end)]);
+        this.#pieces = [last.slice(end + 1)];
+        return line.text();
+      }
+      const { done, value } = await this.reader.read();
+      if (done) return undefined;
+      this.#pieces.push(value);
+    }
+  }
+
+  async rest(): Promise<Blob> {
+    for (;;) {
+      const { done, value } = await this.reader.read();
+      if (done) return new Blob(this.#pieces);
+      this.#pieces.push(value);
+    }
+  }
+}
+
+/** Has the server take steps in a browser of its own and record meanwhile. */
+@Injectable({ providedIn: 'root' })
+export class ReplayService {
+  readonly #api = inject(ApiService);
+  readonly #recordings = inject(RecordingService);
+  readonly #router = inject(Router);
+  readonly #state = signal<AgainState>({ state: 'idle' });
+  readonly state = this.#state.asReadonly();
+  /** Browsers of the computer the server runs on. */
+  readonly browsers = signal<readonly ReplayBrowser[]>([]);
+  #control: AbortController | undefined;
+
+  async lookForBrowsers(): Promise<void> {
+    const answer = await this.#api.ask('GET', 'again').catch(() => undefined);
+    if (answer?.ok) this.browsers.set((await answer.json()) as ReplayBrowser[]);
+  }
+
+  /** Does it, and shows the recording that comes of it. @returns whether there is one */
+  async run(wish: ReplayRequest): Promise<boolean> {
+    this.#control = new AbortController();
+    this.#state.set({ state: 'running', done: 0, of: wish.times, inBrowser: false });
+    try {
+      const answer = await this.#api.ask('POST', 'again', { body: wish, signal: this.#control.signal });
+      if (!answer.ok) throw new Error(await answer.text());
+      return await this.#follow(new Lines(answer.body!.getReader()), wish.times);
+    } catch (error) {
+      this.#fail(error);
+      return false;
+    }
+  }
+
+  cancel(): void {
+    this.#control?.abort();
+  }
+
+  /** Forgets what went wrong. */
+  reset(): void {
+    this.#state.set({ state: 'idle' });
+  }
+
+  async #follow(lines: Lines, times: number): Promise<boolean> {
+    for (let line = await lines.next(); line !== undefined; line = await lines.next()) {
+      const event = JSON.parse(line) as ReplayEvent;
+      if (event.type === 'failed') throw new Error(event.reason);
+      if (event.type === 'round') {
+        this.#state.set({ state: 'running', done: event.done, of: times, inBrowser: true });
+      } else if (event.type === 'recording') {
+        return this.#keep(await lines.rest(), event.failure);
+      }
+    }
+    throw new Error('the server has ended before it was done');
+  }
+
+  async #keep(recording: Blob, failure: string | undefined): Promise<boolean> {
+    const id = await this.#recordings.importFile(recording);
+    if (failure === undefined) this.#state.set({ state: 'idle' });
+    else this.#state.set({ state: 'failed', words: `${failure}. The recording holds what came before.` });
+    if (id !== undefined) await this.#router.navigate(['/stings', id]);
+    return id !== undefined && failure === undefined;
+  }
+
+  #fail(error: unknown): void {
+    const ended = this.#control?.signal.aborted === true;
+    const { message } = error as Error;
+    const words = error instanceof TypeError ? 'the server is not there. Start it again.' : message;
+    this.#state.set(ended ? { state: 'idle' } : { state: 'failed', words: `Not done: ${words}` });
+  }
+}

@@ -1,0 +1,75 @@
+import { NO_STACK } from '../format/packed-samples';
+import { UNKNOWN_FUNCTION } from '../recording/functions';
+import { callsOf, type Recording, type TimeRange } from '../recording/recording';
+import { sampledSegments, type SampledSegments } from './sampled-segments';
+import { KIND_CODES, SegmentList, kindCode, kindOfCode } from './segments';
+import { stackCodes, type StackCodes } from './stack-codes';
+
+const NOT_KNOWN = kindCode('unexplained', 'browser', 'inferred');
+const MOST_EXPECTED = 4_000_000;
+const IS_SCRIPT = Array.from({ length: KIND_CODES }, (_, code) => kindOfCode(code).activity === 'script');
+
+/** Writes the segments of one partition, in order of time. */
+class Partitioner {
+  readonly #codes: StackCodes;
+  #next: number;
+
+  constructor(
+    recording: Recording,
+    private readonly outside: SampledSegments,
+    private readonly segments: SegmentList,
+  ) {
+    this.#codes = stackCodes(recording);
+    this.#next = outside.segments.indexAt(segments.startMs);
+  }
+
+  /** Until `endMs` an exact call was the innermost. Work of the engine that nothing called belongs to what ran around it. */
+  exact(endMs: number, stack: number): void {
+    const code = this.#codes.own[stack]!;
+    if (IS_SCRIPT[code] || this.#codes.caller[stack] !== KIND_CODES) {
+      this.segments.push(endMs, code, stack, UNKNOWN_FUNCTION);
+      return;
+    }
+    const around = this.outside.around(this.segments.endMs);
+    this.segments.push(endMs, code, around.stack, around.entry);
+  }
+
+  /** Until `endMs` there was no exact call: the other sources tell what they can. */
+  others(endMs: number): void {
+    const { segments: told } = this.outside;
+    while (this.segments.endMs < endMs) {
+      const fromMs = this.segments.endMs;
+      while (this.#next < told.length && told.endOf(this.#next) <= fromMs) this.#next++;
+      if (fromMs < told.startMs || this.#next >= told.length) {
+        this.segments.push(
+          fromMs < told.startMs ? Math.min(told.startMs, endMs) : endMs,
+          NOT_KNOWN,
+          NO_STACK,
+          UNKNOWN_FUNCTION,
+        );
+        continue;
+      }
+      told.copyTo(this.segments, this.#next, endMs);
+    }
+  }
+}
+
+/**
+ * Covers a range of one thread with segments that do not overlap and sum to it exactly. Where sources
+ * disagree the closer look wins: exact calls, then rendering that was timed, then entries into script, then
+ * rendering as the engine tells of it, then samples, then busy time as such.
+ * Idle is only what a sample saw idle, or where no script was entered though all entries were watched; the rest
+ * is unexplained.
+ */
+export function partition(recording: Recording, thread: number, range: TimeRange): SegmentList {
+  const calls = callsOf(recording, thread);
+  const within = calls.firstFrom(range.endMs * 1000) - calls.firstFrom(range.startMs * 1000);
+  const segments = new SegmentList(range.startMs, Math.min(MOST_EXPECTED, 2 * within + 64));
+  const partitioner = new Partitioner(recording, sampledSegments(recording, thread), segments);
+  calls.innermost(range.startMs, range.endMs, (startMs, endMs, stack) => {
+    partitioner.others(startMs);
+    partitioner.exact(endMs, stack);
+  });
+  partitioner.others(range.endMs);
+  return segments;
+}

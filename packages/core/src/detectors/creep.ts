@@ -1,0 +1,97 @@
+import { interactionsOf } from '../inputs/interactions';
+import { displayName } from '../recording/functions';
+import { MAIN_THREAD, type Recording } from '../recording/recording';
+import { growthChance } from '../statistics/growth';
+import { holm } from '../statistics/holm';
+import { rootCalls, type RootCall } from '../stings/root-calls';
+import { CREEP_ERROR_RATE, endsOf, grownBy } from './grown';
+import { withinRanges } from '../stings/idle-intervals';
+import type { Sting } from '../stings/sting';
+import type { Thresholds } from '../stings/thresholds';
+
+/** Recordings are cut into at most so many stretches, none shorter than this: neighbours are then nearly independent. */
+const MAX_STRETCHES = 60;
+const MIN_STRETCH_MS = 1000;
+/** Of the stretches since it first ran, the share in which a function must have run. */
+const MIN_SHARE = 0.6;
+
+/** What a function took in each stretch. */
+interface Costs {
+  readonly functionId: number;
+  readonly ms: Float64Array;
+  readonly runs: Uint32Array;
+}
+
+/** Calls that no input asked for: what answers a person costs what the person does. */
+function unasked(recording: Recording): RootCall[] {
+  const answers = interactionsOf(recording)
+    .map(({ processingStartMs, processingEndMs }) => ({ startMs: processingStartMs, endMs: processingEndMs }))
+    .sort((a, b) => a.startMs - b.startMs);
+  const isAnswer = withinRanges(answers);
+  return rootCalls(recording, MAIN_THREAD).filter(({ startMs }) => !isAnswer(startMs));
+}
+
+function costsByStretch(recording: Recording, stretches: number, stretchMs: number): Costs[] {
+  const found = new Map<number, Costs>();
+  for (const { functionId, startMs, endMs } of unasked(recording)) {
+    const at = Math.floor(startMs / stretchMs);
+    if (at < 0 || at >= stretches) continue;
+    let costs = found.get(functionId);
+    if (costs === undefined) {
+      costs = { functionId, ms: new Float64Array(stretches), runs: new Uint32Array(stretches) };
+      found.set(functionId, costs);
+    }
+    costs.ms[at]! += endMs - startMs;
+    costs.runs[at]!++;
+  }
+  return [...found.values()];
+}
+
+/**
+ * Functions whose cost a second grows for as long as the app runs: by the test of Mann and Kendall on the second half of
+ * the stretches since they first ran, so that neither a warm-up nor one step counts, and at an error rate over all
+ * functions together.
+ */
+export function findCreep(recording: Recording, thresholds: Thresholds): Sting[] {
+  const lengthMs = recording.range.endMs;
+  const stretchMs = Math.max(MIN_STRETCH_MS, lengthMs / MAX_STRETCHES);
+  const stretches = Math.floor(lengthMs / stretchMs);
+  const seconds = stretchMs / 1000;
+  const tested = costsByStretch(recording, stretches, stretchMs).flatMap((costs) => {
+    const first = costs.runs.findIndex((count) => count > 0);
+    const ran = costs.runs.reduce((sum, count) => sum + (count > 0 ? 1 : 0), 0);
+    const isSteady = ran / (stretches - first) >= MIN_SHARE;
+    return isSteady ? [{ ...costs, first, p: growthChance(costs.ms.subarray(first)) }] : [];
+  });
+  const grows = holm(
+    tested.map(({ p }) => p),
+    CREEP_ERROR_RATE,
+  );
+  return tested.flatMap(({ functionId, ms, runs, first }, index): Sting[] => {
+    if (!grows[index]) return [];
+    const aSecond = ms.subarray(first).map((value) => value / seconds);
+    const cost = grownBy(aSecond, (at) => ((first + at) * seconds) / 60, thresholds);
+    if (cost === undefined) return [];
+    const often = endsOf(runs.subarray(first));
+    return [
+      {
+        kind: 'creep',
+        also: [],
+        thread: MAIN_THREAD,
+        label: `Growing cost of ${displayName(recording.functions.get(functionId))}`,
+        startMs: first * stretchMs,
+        endMs: lengthMs,
+        feltMs: cost.last,
+        budgetMs: cost.first + thresholds.creepMsASecond,
+        detail: {
+          type: 'creep',
+          functionId,
+          fromMs: cost.first,
+          toMs: cost.last,
+          slope: cost.slope,
+          runs: { from: often.first / seconds, to: often.last / seconds },
+        },
+      },
+    ];
+  });
+}

@@ -1,0 +1,68 @@
+import { canonicalIds } from '../calls/canonical-stacks';
+import { displayName, isOwnFunction } from '../recording/functions';
+import { MAIN_THREAD, callsOf, type Recording } from '../recording/recording';
+import type { Sting } from '../stings/sting';
+import type { Thresholds } from '../stings/thresholds';
+
+/** The calls of one task, added up by function; a call inside another of the same function counts, but not its time. */
+class CallsOfTask {
+  readonly #counts = new Map<number, number>();
+  readonly #lengthsUs = new Map<number, number>();
+  readonly #openUntilUs = new Map<number, number>();
+
+  add(functionId: number, startUs: number, endUs: number): void {
+    this.#counts.set(functionId, (this.#counts.get(functionId) ?? 0) + 1);
+    if (startUs < (this.#openUntilUs.get(functionId) ?? -Infinity)) return;
+    this.#openUntilUs.set(functionId, endUs);
+    this.#lengthsUs.set(functionId, (this.#lengthsUs.get(functionId) ?? 0) + endUs - startUs);
+  }
+
+  /** Of the functions called at least so often, the one that took most in all. */
+  dearest(
+    leastCalls: number,
+    isCounted: (functionId: number) => boolean,
+  ): { functionId: number; calls: number; totalMs: number } | undefined {
+    let found: { functionId: number; calls: number; totalMs: number } | undefined;
+    for (const [functionId, calls] of this.#counts) {
+      if (calls < leastCalls || !isCounted(functionId)) continue;
+      const totalMs = this.#lengthsUs.get(functionId)! / 1000;
+      if (found === undefined || totalMs > found.totalMs) found = { functionId, calls, totalMs };
+    }
+    return found;
+  }
+}
+
+/**
+ * Own functions that one task called so often that the calls together took longer than a frame. Exact calls only: no
+ * sample counts calls.
+ */
+export function findTooOften(recording: Recording, thresholds: Thresholds): Sting[] {
+  const { startsUs, endsUs, stacks: stackIds, roots, length } = callsOf(recording, MAIN_THREAD);
+  const { stacks, header, functions } = recording;
+  const idOf = canonicalIds(recording);
+  const isOwn = (functionId: number) => isOwnFunction(recording, functionId);
+  const leastUs = header.refreshMs * 1000;
+  return Array.from(roots).flatMap((root, index): Sting[] => {
+    const end = roots[index + 1] ?? length;
+    if (endsUs[root]! - startsUs[root]! <= leastUs || end - root <= thresholds.callsATask) return [];
+    const calls = new CallsOfTask();
+    for (let at = root; at < end; at++) {
+      calls.add(idOf(stacks.functionOf(stackIds[at]!)), startsUs[at]!, endsUs[at]!);
+    }
+    const often = calls.dearest(thresholds.callsATask, isOwn);
+    if (often === undefined || often.totalMs <= header.refreshMs) return [];
+    return [
+      {
+        kind: 'too-often',
+        also: [],
+        thread: MAIN_THREAD,
+        label: `Too many calls of ${displayName(functions.get(often.functionId))}`,
+        startMs: startsUs[root]! / 1000,
+        endMs: endsUs[root]! / 1000,
+        feltMs: often.totalMs,
+        budgetMs: header.refreshMs,
+        detail: { type: 'too-often', ...often },
+      },
+    ];
+  });
+}
