@@ -8,7 +8,7 @@ const PNG = [0x89, 0x50, 0x4e, 0x47];
 
 async function keepBoth(tool: Page): Promise<void> {
   await tool.getByRole('link', { name: 'Shelf' }).click();
-  await tool.getByLabel('Recording file').setInputFiles(FILES);
+  await tool.locator('np-shelf').getByLabel('Recording file').setInputFiles(FILES);
   await expect(tool.locator('.card')).toHaveCount(2);
 }
 

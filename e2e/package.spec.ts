@@ -54,13 +54,17 @@ async function serving(...args: string[]): Promise<{ tool: string; recorded: str
     cwd: folder,
     stdio: ['ignore', 'pipe', 'inherit'],
   });
+  const output = served.stdout!;
   let text = '';
-  for await (const piece of served.stdout!) {
-    text += String(piece);
-    const found = /Open this:\s+(\S+)\s+The app, recorded:\s+(\S+)/.exec(text);
-    if (found !== null) return { tool: found[1]!, recorded: found[2]! };
-  }
-  throw new Error(`it ended before it served: ${text}`);
+  // Its output is read on: a program whose output nobody reads any more ends.
+  return new Promise((resolve, reject) => {
+    output.on('data', (piece) => {
+      text += String(piece);
+      const found = /Open this:\s+(\S+)\s+The app, recorded:\s+(\S+)/.exec(text);
+      if (found !== null) resolve({ tool: found[1]!, recorded: found[2]! });
+    });
+    output.once('end', () => reject(new Error(`it ended before it served: ${text}`)));
+  });
 }
 
 test('what is installed in an empty folder says its version and depends on what it uses alone', async () => {

@@ -165,7 +165,7 @@ test('recordings are found, put in order, tagged, and tags make a trend that ope
   await tool.getByRole('link', { name: 'Shelf' }).click();
   const names = ['friday-sailing', 'friday-sailing-mended'];
   const demo = (name: string) => `packages/app/public/demo/${name}.nettle.jsonl.gz`;
-  await tool.getByLabel('Recording file').setInputFiles(names.map(demo));
+  await tool.locator('np-shelf').getByLabel('Recording file').setInputFiles(names.map(demo));
   await expect(tool.locator('.card')).toHaveCount(2);
   for (const title of ['Friday sailing', 'Friday sailing, mended']) {
     await tool.getByRole('link', { name: title, exact: true }).click();
@@ -211,7 +211,7 @@ test('of several files dropped at once those that are recordings are kept, and t
 }) => {
   const { tool } = stage;
   await tool.getByRole('link', { name: 'Shelf' }).click();
-  await tool.getByLabel('Recording file').setInputFiles([
+  await tool.locator('np-shelf').getByLabel('Recording file').setInputFiles([
     { name: 'timetable.gz', mimeType: 'application/gzip', buffer: Buffer.from('no recording at all') },
     { name: 'friday.gz', mimeType: 'application/gzip', buffer: readFileSync(DEMO) },
   ]);
@@ -222,7 +222,7 @@ test('of several files dropped at once those that are recordings are kept, and t
 test('folded stacks of a server are shown in Calls alone, and the tool says why', async ({ stage }) => {
   const { tool } = stage;
   await tool.getByRole('link', { name: 'Shelf' }).click();
-  await tool.getByLabel('Recording file').setInputFiles({
+  await tool.locator('np-shelf').getByLabel('Recording file').setInputFiles({
     name: 'timetable-server.folded',
     mimeType: 'text/plain',
     buffer: Buffer.from(
