@@ -211,10 +211,13 @@ test('of several files dropped at once those that are recordings are kept, and t
 }) => {
   const { tool } = stage;
   await tool.getByRole('link', { name: 'Shelf' }).click();
-  await tool.locator('np-shelf').getByLabel('Recording file').setInputFiles([
-    { name: 'timetable.gz', mimeType: 'application/gzip', buffer: Buffer.from('no recording at all') },
-    { name: 'friday.gz', mimeType: 'application/gzip', buffer: readFileSync(DEMO) },
-  ]);
+  await tool
+    .locator('np-shelf')
+    .getByLabel('Recording file')
+    .setInputFiles([
+      { name: 'timetable.gz', mimeType: 'application/gzip', buffer: Buffer.from('no recording at all') },
+      { name: 'friday.gz', mimeType: 'application/gzip', buffer: readFileSync(DEMO) },
+    ]);
   await expect(tool.getByText('timetable.gz: This file cannot be used')).toBeVisible();
   await expect(tool.locator('.card')).toHaveCount(1);
 });
@@ -222,13 +225,16 @@ test('of several files dropped at once those that are recordings are kept, and t
 test('folded stacks of a server are shown in Calls alone, and the tool says why', async ({ stage }) => {
   const { tool } = stage;
   await tool.getByRole('link', { name: 'Shelf' }).click();
-  await tool.locator('np-shelf').getByLabel('Recording file').setInputFiles({
-    name: 'timetable-server.folded',
-    mimeType: 'text/plain',
-    buffer: Buffer.from(
-      'main;loadTimetable (src/timetable.ts:12);parse (src/parse.ts:3) 70\nmain;answer 30\n',
-    ),
-  });
+  await tool
+    .locator('np-shelf')
+    .getByLabel('Recording file')
+    .setInputFiles({
+      name: 'timetable-server.folded',
+      mimeType: 'text/plain',
+      buffer: Buffer.from(
+        'main;loadTimetable (src/timetable.ts:12);parse (src/parse.ts:3) 70\nmain;answer 30\n',
+      ),
+    });
   await tool.waitForURL(/\/calls\/imported-/);
   await expect(tool.locator('np-call-table tr').filter({ hasText: 'main' }).first()).toBeVisible();
   await expect(tool.getByText('Folded stacks have no times')).toBeVisible();
