@@ -1,6 +1,7 @@
 import { startBusyApp } from './busy-app';
 import { RecordingClient, readRecording, serve } from '../packages/server/dist/index.js';
 import { expect, test } from './stage';
+import { withoutEventTiming } from './without-event-timing';
 
 test('a page at rest stays at rest while it is recorded: nobody asks for a frame', async ({ browser }) => {
   const app = await startBusyApp();
@@ -52,9 +53,8 @@ test('own listeners and the render probe agree with Event Timing within a frame'
       for (const { name, startTime, duration } of list.getEntries())
         scope.told[`${name} ${startTime}`] = duration;
     }).observe({ type: 'event', durationThreshold: 16 } as PerformanceObserverInit);
-    const offered = PerformanceObserver.supportedEntryTypes.filter((type) => type !== 'event');
-    Object.defineProperty(PerformanceObserver, 'supportedEntryTypes', { get: () => offered });
   });
+  await withoutEventTiming(page.context());
   await page.goto(running.proxyOrigin);
   await page.waitForTimeout(500);
   const target = await client.target();

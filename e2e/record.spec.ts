@@ -3,6 +3,7 @@ import { gunzipSync } from 'node:zlib';
 import { type Page } from '@playwright/test';
 import { readRecording } from '../packages/server/dist/index.js';
 import { expect, shownParts, startRecording, stingList, stopRecording, test, toSource } from './stage';
+import { withoutEventTiming } from './without-event-timing';
 
 const PAUSED_MS = 700;
 
@@ -167,10 +168,7 @@ test('a recording may begin with the next load, and reaches back to its first sc
 test('without Event Timing, own listeners find the same tap, and nearly the same delay', async ({
   stage,
 }) => {
-  await stage.context.addInitScript(() => {
-    const offered = PerformanceObserver.supportedEntryTypes.filter((type) => type !== 'event');
-    Object.defineProperty(PerformanceObserver, 'supportedEntryTypes', { get: () => offered });
-  });
+  await withoutEventTiming(stage.context);
   const desk = await stage.openDesk();
   const longest = await watchEventTiming(desk);
   await stage.tool.bringToFront();
