@@ -26,7 +26,7 @@ export interface ScriptToPrepare {
   readonly prelude?: string;
   /** Asked of what came of it, before anybody gets it; the parser, where nothing else is given. */
   readonly problemOf?: ProblemFinder;
-  /** ItemSummary what is begun with it. */
+  /** Told what is begun with it. */
   readonly onStage?: (stage: RewritingStage) => void;
   /** The script's own source map, as JSON text, and its address. */
   readonly map?: string;

@@ -13,7 +13,7 @@ import { SegmentList, kindCode, type Activity, type Certainty, type Segment } fr
 export const INSIDE_EXACT = 255;
 
 /** Takes what lies outside the exact calls, stretch by stretch, and what lies inside them, in order of time. */
-interface Client {
+interface SegmentVisitor {
   stretch(stretch: EvidenceInterval): void;
   /** Until `endMs` exact calls tell. */
   exact(endMs: number): void;
@@ -23,7 +23,7 @@ function walk(
   recording: Recording,
   thread: number,
   stretches: readonly EvidenceInterval[],
-  visitor: Client,
+  visitor: SegmentVisitor,
 ): void {
   const { startMs, endMs } = recording.range;
   let next = 0;
@@ -69,7 +69,7 @@ class SharesOfEntries {
 }
 
 /** Writes the segments outside the exact calls of one thread, stretch by stretch. */
-class OutsideWriter implements Client {
+class OutsideWriter implements SegmentVisitor {
   readonly #samples: Samples;
   /** Whether every entry into script was watched, so that where there was none there was no script. */
   readonly #seesAllScript: boolean;

@@ -130,7 +130,7 @@ export class RecordingDecoder {
     try {
       if (line.length > 0) return JSON.parse(line);
     } catch {
-      // ItemSummary below, as an empty line is.
+      // Told below, as an empty line is.
     }
     if (this.#headerSeen) this.#badLine('it is no JSON');
     return undefined;

@@ -103,22 +103,25 @@ function labelOf(packed: string): string {
 
 /** The same row with labels where it holds facts of elements. */
 export function withLabels<Row extends object>(row: Row): Row {
-  const labelled = { ...row } as Record<string, unknown>;
-  for (const field of FIELDS) {
-    const value = labelled[field];
-    if (typeof value === 'string' && value.includes(BEGIN))
-      labelled[field] = value.replace(FACTS, (_all, packed: string) => labelOf(packed)).replace(CONTROL, '');
-  }
-  return labelled as Row;
+  const labels = FIELDS.flatMap((field) => {
+    const value = (row as Partial<Record<typeof field, unknown>>)[field];
+    if (typeof value !== 'string' || !value.includes(BEGIN)) return [];
+    return [[field, value.replace(FACTS, (_all, packed: string) => labelOf(packed)).replace(CONTROL, '')]];
+  });
+  return labels.length === 0 ? row : { ...row, ...Object.fromEntries(labels) };
 }
 
 /** The same for rows in JSON, one a line. */
 export function linesWithLabels(lines: string): string {
-  return lines.replace(/^.*\\u0002.*$/gm, (line) => {
+  const labelled = (line: string) => {
     try {
       return JSON.stringify(withLabels(JSON.parse(line) as object));
     } catch {
       return line;
     }
-  });
+  };
+  return lines
+    .split('\n')
+    .map((line) => (line.includes('\\u0002') ? labelled(line) : line))
+    .join('\n');
 }

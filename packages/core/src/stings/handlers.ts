@@ -27,7 +27,7 @@ const ENTRY_NAMES: Record<string, string> = {
   'module-script': 'Script',
 };
 
-/** ScriptEntryTracker into script that overlap a range, in order of time. */
+/** Entries into script that overlap a range, in order of time. */
 export function handlersIn(recording: Recording, thread: number, range: TimeRange): Handler[] {
   const overlapping = recording.events.handler.overlapping(range.startMs, range.endMs);
   return [...overlapping].filter((handler) => handler.thread === thread);
@@ -58,7 +58,7 @@ function sayingOf(handler: Handler): Labelled['says'] {
   return handler.invoker.startsWith('fetch ') ? 1 : 0;
 }
 
-/** ScriptEntryTracker that overlap one before them by more than this share were told of twice. */
+/** Entries that overlap one before them by more than this share were told of twice. */
 const SAME_ENTRY_SHARE = 0.5;
 
 /** How long each entry into script took, by its label, in order of time; what two sources tell of counts once. */

@@ -16,7 +16,7 @@ export interface ReportedBusy extends TimeRange {
   readonly source: 'task' | 'script' | 'watchdog';
 }
 
-/** ScriptEntryTracker into script closer to each other than this are parts of one task. */
+/** Entries into script closer to each other than this are parts of one task. */
 const GAP_MS = 0.5;
 /** A hang begins with the last sign of life and ends with the next, which come this often: it may be so much too long. */
 const TICK_MS = 100;

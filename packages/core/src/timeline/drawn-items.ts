@@ -1,7 +1,7 @@
 import { copyInto } from '../recording/typed-arrays';
 
 const INITIAL_CAPACITY = 512;
-/** A item narrower than this has no room for words. Pixels. */
+/** An item narrower than this has no room for words. Pixels. */
 const LEAST_WORDS = 24;
 
 /** Things to be drawn, as columns of equal length that can be handed between threads. */
@@ -47,7 +47,7 @@ export class DrawnWriter {
   #count = 0;
 
   /**
-   * @param words what a item is called, by its ref; asked once for each key
+   * @param words what an item is called, by its ref; asked once for each key
    * @param keyOf items with the same key have the same words
    */
   constructor(

@@ -10,7 +10,7 @@ export interface EventLaneParts {
   readonly thread?: number;
   readonly events: readonly TimelineEvent[];
   readonly mostRows: number;
-  /** What a item is called, by its number. */
+  /** What an item is called, by its number. */
   readonly words: (ref: number) => string;
 }
 

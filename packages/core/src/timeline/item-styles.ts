@@ -1,5 +1,5 @@
 /**
- * What something in the time view styles like. Where many items share one pixel, the style that stands last here wins:
+ * What something in the time view looks like. Where many items share one pixel, the style that stands last here wins:
  * what is worse, or rarer, must not be hidden.
  */
 export const ITEM_STYLES = [

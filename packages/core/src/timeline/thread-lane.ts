@@ -47,7 +47,7 @@ export function threadItem(recording: Recording, thread: number, ref: number): T
   return { type: 'call', spans: isExact ? exact.spans : told.spans, index, exact: isExact };
 }
 
-/** What calls of a function style like: by whose code it is, or by the kind of the engine's work. */
+/** What calls of a function look like: by whose code it is, or by the kind of the engine's work. */
 export function styleOfFunction(recording: Recording, functionId: number): ItemStyle {
   if (functionId === UNSEEN_SCRIPT) return 'unseen';
   const recorded = recording.functions.get(functionId);

@@ -13,10 +13,11 @@ function behind({ clockOrigin }: Host): number {
 /** The page's ring, for times of this window. */
 function ringFor(host: Host): CallEventBuffer {
   const { ring } = host;
+  const behindMs = behind(host);
   return {
     ...ring,
-    enterAt: (id, atMs) => ring.enterAt(id, atMs + behind(host)),
-    leaveAt: (atMs) => ring.leaveAt(atMs + behind(host)),
+    enterAt: (id, atMs) => ring.enterAt(id, atMs + behindMs),
+    leaveAt: (atMs) => ring.leaveAt(atMs + behindMs),
   };
 }
 

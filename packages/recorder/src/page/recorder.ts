@@ -14,7 +14,7 @@ import { clearInterval, now, setInterval, setTimeout } from './natives';
 const START_PIECE_MS = 1.5;
 const FLUSH_EVERY_MS = 100;
 const COST_EVERY_MS = 1000;
-/** ScriptEntryTracker about the last input come only after its picture; a recording waits so long for them. */
+/** Entries about the last input come only after its picture; a recording waits so long for them. */
 const LAST_ENTRIES_MS = 150;
 
 /** A batch of rows on its way out. */

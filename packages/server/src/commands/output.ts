@@ -8,7 +8,7 @@ const USUAL_WIDTH = 100;
 type Style = Parameters<typeof styleText>[0];
 
 const ESCAPE = '\u001b';
-/** Stands for the escape of a style of markInternal until a line is written; nobody else can know it. */
+/** Stands for the escape of a style of ours until a line is written; nobody else can know it. */
 const OWN_ESCAPE = `{${randomUUID()}}`;
 
 /** Where a command writes: plain where it is no terminal, so that other programs can read it. */

@@ -47,7 +47,7 @@ export class Again {
   }
 
   /**
-   * Does it, and tells how far it is: lines of JSON, each an ReplayEvent, until one says that the lines of the
+   * Does it, and tells how far it is: lines of JSON, each a ReplayEvent, until one says that the lines of the
    * recording follow. Ends when whoever asked goes away.
    * @throws BadStepsError, NoAppError before anything is answered
    */

@@ -45,7 +45,7 @@ export class RateLimiter {
 /** Those remembered at once; beyond, all are forgotten that have done nothing lately. */
 const MOST_REMEMBERED = 1000;
 
-/** RateLimiters of those who come by some address, for what only an attacker does often. */
+/** Limits of those who come by some address, for what only an attacker does often. */
 export class RateLimiters {
   readonly #of = new Map<string, RateLimiter>();
 

@@ -11,7 +11,7 @@ export interface InjectionOptions extends RecorderPermit {
   readonly document: boolean;
   /** Rewrites the scripts that stand in the text, where they are to be rewritten. */
   readonly rewriteInline?: InlineRewriter | undefined;
-  /** ItemSummary where the rest of the text passes as it is, as a piece of it is too long to be kept. */
+  /** Told where the rest of the text passes as it is, as a piece of it is too long to be kept. */
   readonly onTooLong?: () => void;
   /** Length that is kept at most. Bytes. */
   readonly mostKept?: number;

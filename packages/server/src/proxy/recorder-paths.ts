@@ -26,11 +26,14 @@ export function recorderPaths(
   ofPage: readonly string[] = [],
 ): string[] {
   const agent = request.headers['user-agent'] ?? '';
-  const engine = isBlink(agent) ? BLINK_PATH : LISTENERS_PATH;
+  const whole = [
+    ...(steps === 'off' ? [] : [STEPS_PATH]),
+    ...(isBlink(agent) ? [BLINK_PATH] : []),
+    ...ofPage,
+  ];
   return [
-    ...(isForFrame(request)
-      ? [FRAME_PATH, ...(isBlink(agent) ? [] : [LISTENERS_PATH])]
-      : [...(steps === 'off' ? [] : [STEPS_PATH]), engine, ...ofPage]),
+    ...(isForFrame(request) ? [FRAME_PATH] : whole),
+    ...(isBlink(agent) ? [] : [LISTENERS_PATH]),
     ...(isGecko(agent) ? [HOLDER_PATH] : []),
     RECORDER_PATH,
     ...(mode === 'exact' ? [EXACT_PATH] : []),

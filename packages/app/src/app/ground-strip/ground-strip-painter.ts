@@ -27,14 +27,14 @@ export interface GroundStripContent {
 }
 
 /** What of the drawing does not change while the range is moved, drawn once. */
-interface Evidence {
+interface Layer {
   readonly canvas: HTMLCanvasElement;
   readonly key: readonly unknown[];
 }
 
 /** Draws the skyline by kind of work, stings as marks above it, inputs as dots under it. */
 export class GroundStripPainter {
-  #layer: Evidence | undefined;
+  #layer: Layer | undefined;
 
   paint(
     context: CanvasRenderingContext2D,

@@ -18,7 +18,7 @@ export class BarChartsService {
 
   /** Takes a canvas that nothing was drawn on yet. */
   take(canvas: HTMLCanvasElement): BarCanvas {
-    const thread = (this.#thread ??= startAnalysisWorker());
+    const thread = (this.#thread ??= startChartsWorker());
     const id = ++this.#last;
     const offscreen = canvas.transferControlToOffscreen();
     void thread.take(id, transfer(offscreen, [offscreen]));
@@ -29,7 +29,7 @@ export class BarChartsService {
   }
 }
 
-function startAnalysisWorker(): Remote<BarChartsThread> {
+function startChartsWorker(): Remote<BarChartsThread> {
   return wrap<BarChartsThread>(
     new Worker(new URL('../../workers/charts/bar-charts.worker', import.meta.url), {
       type: 'module',

@@ -132,7 +132,7 @@ export class ItemTableComponent {
   protected readonly words = computed(() => {
     const count = this.lines().length;
     const { startMs, endMs } = this.shown();
-    return `${count} ${count === 1 ? 'item' : 'items'} from ${(startMs / 1000).toFixed(2)} s to ${(endMs / 1000).toFixed(2)} s, at most the 300 longest`;
+    return `${count} ${count === 1 ? 'thing' : 'things'} from ${(startMs / 1000).toFixed(2)} s to ${(endMs / 1000).toFixed(2)} s, at most the 300 longest`;
   });
 
   constructor() {

@@ -37,7 +37,7 @@ export const msWords = (ms: number) =>
   `${ms < 10 ? ms.toFixed(2) : ms < 1000 ? ms.toFixed(1) : Math.round(ms)} ms`;
 export const kilobytes = (bytes: number) => `${(bytes / 1024).toFixed(bytes < 10_240 ? 1 : 0)} kB`;
 
-/** What is told of a item before its lane and its sting are added; what takes longer to find out only when asked. */
+/** What is told of an item before its lane and its sting are added; what takes longer to find out only when asked. */
 export type ItemSummary = Pick<ItemDetails, 'what' | 'title' | 'startMs' | 'endMs' | 'functionId'> &
   Partial<Pick<ItemDetails, 'place' | 'facts' | 'callers'>> & {
     readonly chain?: () => ChainStep[];

@@ -40,7 +40,7 @@ export function hasChanged(change: Change): boolean {
 }
 
 /** What an engine told, and the entry into script that was the latest then. */
-interface ItemSummary {
+interface ToldChange {
   readonly records: readonly MutationRecord[];
   readonly by: Entry | undefined;
 }
@@ -56,7 +56,7 @@ function fitting(records: readonly MutationRecord[], held: number): readonly Mut
  */
 export class Changes {
   readonly #changes = new Map<Node, Change>();
-  readonly #told: ItemSummary[] = [];
+  readonly #told: ToldChange[] = [];
   readonly #values: MutationRecord[] = [];
   #records = 0;
   /** Records that are not looked at. */

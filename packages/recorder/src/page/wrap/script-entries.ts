@@ -66,7 +66,7 @@ export interface EntryAbout {
   readonly message?: CameFrom | undefined;
 }
 
-/** ScriptEntryTracker into script, each with what scheduled it: how long they took, and what they came from. */
+/** Entries into script, each with what scheduled it: how long they took, and what they came from. */
 export class ScriptEntryTracker implements Capture {
   readonly name = 'handlers';
   readonly available = true;

@@ -65,7 +65,7 @@ export interface NamedBox {
   readonly totalMs: number;
   readonly selfMs: number;
   readonly isHit: boolean;
-  /** ItemStyle of the box, as the time view has it. */
+  /** Style of the box, as the time view has it. */
   readonly style: ItemStyle;
 }
 
