@@ -51,14 +51,11 @@ export function startFrame(host: Host, tools: FrameTools): void {
 function framePart(
   captures: readonly Capture[],
   host: Host,
-  { RecordingSession, nameByText, oversee }: FrameTools,
+  { RecordingSession, nameByText, overseeInto }: FrameTools,
 ): Capture {
   let whole: RecordingSession | undefined;
   let own: RecordingSession | undefined;
-  oversee({
-    failed: (error) => own?.drop(`recorder failed: ${String(error)}`),
-    ran: (startMs) => own?.ranItself(startMs),
-  });
+  overseeInto(() => own);
   return {
     name: 'frame',
     available: true,

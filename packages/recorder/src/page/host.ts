@@ -6,7 +6,7 @@ import type { Register } from './exact/provided';
 import type { RenderProbe } from './layout/render-probe';
 import type { pageCaptures } from './page-captures';
 import type { RecordingSession } from './session';
-import type { markInternal, oversee } from './wrap/internal';
+import type { markInternal, overseeInto } from './wrap/internal';
 import type { WorkerBegan } from './wrap/page-workers';
 
 /** What the recorder of a page lends to its frames of the same origin, which are recorded as parts of it. */
@@ -32,7 +32,7 @@ export interface Host {
 export interface FrameTools {
   readonly pageCaptures: typeof pageCaptures;
   readonly RecordingSession: typeof RecordingSession;
-  readonly oversee: typeof oversee;
+  readonly overseeInto: typeof overseeInto;
   readonly markInternal: typeof markInternal;
   readonly nameByText: typeof nameByText;
 }

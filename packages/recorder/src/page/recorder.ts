@@ -5,7 +5,7 @@ import { isNamedByText, nameByText } from './element-label';
 import { framesElsewhere } from './frames-elsewhere';
 import { MOST_PAGES } from '../page-ids';
 import { armNextLoad, type Armed } from './next-load';
-import { failed, guarded, markInternal, oversee } from './wrap/internal';
+import { failed, guarded, markInternal, overseeInto } from './wrap/internal';
 import { RecordingSession } from './session';
 import { capabilitiesOf, describeRecording, type Capabilities } from './target';
 import { clearInterval, now, setInterval, setTimeout } from './natives';
@@ -74,10 +74,7 @@ export class Recorder {
     private readonly tellWorkers: (running: RecordingSession | undefined) => void = () => {},
     private readonly tick: (tick: Tick) => void = () => {},
   ) {
-    oversee({
-      failed: (error) => this.#running?.session.drop(`recorder failed: ${String(error)}`),
-      ran: (startMs) => this.#running?.session.ranItself(startMs),
-    });
+    overseeInto(() => this.#running?.session);
   }
 
   /** What this page can give, as far as is known by now. */

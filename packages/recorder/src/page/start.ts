@@ -13,7 +13,7 @@ import { measureRefresh } from './refresh';
 import { RecordingSession } from './session';
 import { post, startSenderWorker } from './sender-worker';
 import { describeTarget } from './target';
-import { markInternal, oversee } from './wrap/internal';
+import { markInternal, overseeInto } from './wrap/internal';
 import { wrapWorkers } from './wrap/page-workers';
 
 /** What a page has kept for the next is there within this. */
@@ -64,7 +64,7 @@ export function startRecorder(
   const above = parent === self ? undefined : shared.hosts.get(parent);
   if (above && shared.startFrame) {
     lend(above);
-    shared.startFrame(above, { pageCaptures, RecordingSession, oversee, markInternal, nameByText });
+    shared.startFrame(above, { pageCaptures, RecordingSession, overseeInto, markInternal, nameByText });
     return;
   }
   const beganMs = now();

@@ -12,7 +12,7 @@ import { RecordingSession } from '../page/session';
 import { hasRecorder, installed } from '../page/shared';
 import { ScriptEntryTracker } from '../page/wrap/script-entries';
 import { Listeners } from '../page/wrap/events';
-import { markInternal, oversee } from '../page/wrap/internal';
+import { markInternal, overseeInto } from '../page/wrap/internal';
 import { countMessages } from '../page/wrap/worker-line';
 import { PendingFrames, SentMessages, wrapCallbacks } from '../page/wrap/scheduling';
 
@@ -55,10 +55,7 @@ class WorkerRecorder {
   ];
 
   install(): void {
-    oversee({
-      failed: (error) => this.#session?.drop(`recorder failed: ${String(error)}`),
-      ran: (startMs) => this.#session?.ranItself(startMs),
-    });
+    overseeInto(() => this.#session);
     const messages = new SentMessages(this.#entries, globalThis);
     const listeners = new Listeners(this.#entries, (target, event) => messages.causeOf(target, event));
     provideCalls(this.#exact.ring, (firstId, told) => {

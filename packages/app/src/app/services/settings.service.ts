@@ -1,20 +1,12 @@
 import { Injectable, inject, signal } from '@angular/core';
-import type { ProxySettings } from '@nettle-patch/core';
+import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
 import { ApiService } from './api.service';
-
-const USUAL: ProxySettings = {
-  mode: 'everyday',
-  isolate: false,
-  steps: 'places',
-  labels: 'ids',
-  leaveOut: [],
-};
 
 /** How the proxy treats the pages it passes on: how closely they can be looked at. */
 @Injectable({ providedIn: 'root' })
 export class SettingsService {
   readonly #api = inject(ApiService);
-  readonly settings = signal<ProxySettings>(USUAL);
+  readonly settings = signal<ProxySettings>(DEFAULT_SETTINGS);
   /** Why the latest change did not take effect; empty when it did. */
   readonly problem = signal('');
 

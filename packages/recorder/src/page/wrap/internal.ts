@@ -1,4 +1,5 @@
 import { apply, now } from '../natives';
+import type { RecordingSession } from '../session';
 
 type AnyCallback = (this: unknown, ...args: never[]) => unknown;
 
@@ -12,6 +13,14 @@ let overseer: Overseer | undefined;
 
 export function oversee(by: Overseer): void {
   overseer = by;
+}
+
+/** Has what fails, and what the recorder's own entries take, told to the session that runs. */
+export function overseeInto(running: () => RecordingSession | undefined): void {
+  oversee({
+    failed: (error) => running()?.drop(`recorder failed: ${String(error)}`),
+    ran: (startMs) => running()?.ranItself(startMs),
+  });
 }
 
 /** Does a piece of the recorder's own work; whatever it throws stays here, so that the app never hears of it. */
