@@ -8,6 +8,65 @@ const forbidden = (patterns, message) => ({
   'no-restricted-imports': ['error', { patterns: [{ group: patterns, message }] }],
 });
 
+const CORE_FORBIDDEN = [
+  '@angular/*',
+  'node:*',
+  'fs',
+  'path',
+  'rxjs',
+  'rxjs/*',
+  'dexie',
+  'express',
+  'ws',
+  '@nettle-patch/*',
+  '**/packages/**',
+];
+const CORE_MESSAGE = 'the core imports nothing from DOM, Angular, Node or another package';
+
+/** Folders of the core, floor by floor: each may import what is on the floors below its own, and no other. */
+const CORE_FLOORS = [
+  ['format', 'statistics'],
+  ['exact', 'recording', 'protocol'],
+  ['sources', 'inputs'],
+  ['attribution', 'receiver'],
+  ['calls'],
+  ['outcomes', 'devices'],
+  ['stings'],
+  ['explanation'],
+  ['detectors'],
+  ['suggestions', 'compare'],
+  ['timeline', 'overview', 'steps'],
+  ['report'],
+  ['export', 'imports'],
+];
+
+/** For each folder of the core: no import from its own floor, but from itself, or from one above. */
+const coreFloors = CORE_FLOORS.flatMap((folders, floor) =>
+  folders.map((folder) => {
+    const above = CORE_FLOORS.slice(floor)
+      .flat()
+      .filter((other) => other !== folder);
+    return {
+      files: [`packages/core/src/${folder}/**/*.ts`],
+      ignores: ['**/*.spec.ts'],
+      rules: {
+        'no-restricted-imports': [
+          'error',
+          {
+            patterns: [
+              { group: CORE_FORBIDDEN, message: CORE_MESSAGE },
+              {
+                group: [...above.map((other) => `../${other}/*`), '../testing/*', '../index', '../public'],
+                message: `"${folder}" is on floor ${floor + 1} of the core and imports from lower ones only; see docs/architecture.md`,
+              },
+            ],
+          },
+        ],
+      },
+    };
+  }),
+);
+
 const CODE = ['**/*.ts', '**/*.mjs', '**/*.js'];
 
 export default defineConfig(
@@ -24,6 +83,25 @@ export default defineConfig(
       '@typescript-eslint/no-extraneous-class': 'off',
       eqeqeq: ['error', 'always', { null: 'ignore' }],
       'max-lines': ['error', { max: 320, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  {
+    // Rules that need to know types.
+    files: ['packages/*/src/**/*.ts'],
+    ignores: ['**/__mocks__/**'],
+    languageOptions: {
+      parserOptions: {
+        project: ['packages/*/tsconfig.json', 'packages/app/tsconfig.worker.json', 'tsconfig.tests.json'],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true, requireDefaultForNonUnion: true },
+      ],
     },
   },
   {
@@ -83,22 +161,7 @@ export default defineConfig(
     files: ['packages/core/src/**/*.ts'],
     ignores: ['**/*.spec.ts', '**/testing/**'],
     rules: {
-      ...forbidden(
-        [
-          '@angular/*',
-          'node:*',
-          'fs',
-          'path',
-          'rxjs',
-          'rxjs/*',
-          'dexie',
-          'express',
-          'ws',
-          '@nettle-patch/*',
-          '**/packages/**',
-        ],
-        'the core imports nothing from DOM, Angular, Node or another package',
-      ),
+      ...forbidden(CORE_FORBIDDEN, CORE_MESSAGE),
       'no-restricted-globals': [
         'error',
         'window',
@@ -112,6 +175,7 @@ export default defineConfig(
       ],
     },
   },
+  ...coreFloors,
   {
     files: ['packages/recorder/src/**/*.ts'],
     ignores: ['**/*.spec.ts'],
@@ -136,7 +200,7 @@ export default defineConfig(
     files: ['packages/server/src/**/*.ts'],
     rules: forbidden(
       ['@angular/*', '@nettle-patch/app', '@nettle-patch/recorder'],
-      'the server depends on the core only',
+      'the server imports the core and the rewriter, and neither the interface nor the recorder',
     ),
   },
   {
@@ -147,7 +211,7 @@ export default defineConfig(
     rules: {
       ...forbidden(
         ['node:*', 'express', 'ws', '@nettle-patch/server', '@nettle-patch/recorder'],
-        'the app depends on the core only',
+        'the interface imports the core, and neither Node nor the server nor the recorder',
       ),
       '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 'np', style: 'kebab-case' }],
     },

@@ -2,7 +2,7 @@ import { defineConfig } from '@playwright/test';
 import { chromiumFlags, chromiumPath } from './scripts/lib/browser.mjs';
 
 const UNTIMED =
-  /(accessibility|again|apps|back|calls|cancel|changes|compare|desk|exact|frames|hostile|labels|lan|libraries|noticed|own-bytes|package|pages|phone|secrets|shelf|shell|survives|tag|threads|timeline|waiting|wrapping)\.spec\.ts$/;
+  /(accessibility|apps|back|calls|cancel|changes|compare|desk|exact|frames|hostile|labels|lan|libraries|noticed|own-bytes|package|pages|phone|replay|secrets|shelf|shell|survives|tag|threads|timeline|waiting|wrapping)\.spec\.ts$/;
 
 export default defineConfig({
   testDir: 'e2e',

@@ -8,7 +8,7 @@ import { WAYS, answersOf, differing } from '../e2e/noticed/answers.mjs';
 import { KNOWN } from '../e2e/noticed/known.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 
-const LONGEST = 700;
+const MAX = 700;
 const browsers = valueOf('--browsers', 'chromium,firefox,webkit').split(',');
 const ways = valueOf('--ways', WAYS.join(',')).split(',');
 
@@ -17,7 +17,7 @@ function parting(one, other) {
   let at = 0;
   while (one[at] === other[at] && at < one.length) at++;
   const from = Math.max(0, at - 60);
-  return [one, other].map((answer) => answer.slice(from, from + LONGEST));
+  return [one, other].map((answer) => answer.slice(from, from + MAX));
 }
 
 const figures = [];

@@ -16,7 +16,7 @@ import { asJson, say } from './lib/options.mjs';
 
 const path = (relative) => fileURLToPath(new URL(relative, import.meta.url));
 const run = promisify(execFile);
-const LONGEST_TEST_MS = 60_000;
+const MAX_TEST_MS = 60_000;
 const FIRST_ID = 2 ** 20;
 
 function* scriptsBelow(folder) {
@@ -92,7 +92,7 @@ function rewriteAll(name, files, isModule, take = () => undefined) {
 
 /** The results of a file of tests: the lines that say so, and how it ended. */
 async function resultsOf(folder, test, more = []) {
-  const options = { cwd: folder, timeout: LONGEST_TEST_MS, maxBuffer: 2 ** 26 };
+  const options = { cwd: folder, timeout: MAX_TEST_MS, maxBuffer: 2 ** 26 };
   try {
     const { stdout } = await run(process.execPath, [...more, test], options);
     return { code: 0, lines: resultLines(stdout) };

@@ -12,7 +12,7 @@ const RETRY_MS = 1000;
 const WRONG_SECRET = 4401;
 const TURNED_AWAY = 4403;
 /** Characters that may wait for an acknowledgement; beyond, the oldest are given up and counted. */
-const MOST_WAITING = 8 * 1024 * 1024;
+const MAX_WAITING = 8 * 1024 * 1024;
 
 export class Emitter {
   #base;
@@ -139,7 +139,7 @@ export class Emitter {
       running === undefined
         ? null
         : { id: running.id, state: running.state, elapsedMs: Date.now() - running.sinceMs };
-    this.#send(JSON.stringify({ type: 'hello', target: { ...this.#target, recording } }));
+    this.#send(JSON.stringify({ type: 'hello', protocol: 1, target: { ...this.#target, recording } }));
   }
 
   #batch(rows, last) {
@@ -159,7 +159,7 @@ export class Emitter {
     const frame = `${JSON.stringify(envelope)}\n${all.map((row) => `${JSON.stringify(row)}\n`).join('')}`;
     this.#waiting.push({ envelope, frame, rows: rows.length + lost });
     let size = this.#waiting.reduce((sum, { frame: text }) => sum + text.length, 0);
-    while (size > MOST_WAITING && this.#waiting.length > 2) {
+    while (size > MAX_WAITING && this.#waiting.length > 2) {
       // The first batch holds the header, without which nothing can be read.
       const at = this.#waiting[0].envelope.sequence === 0 ? 1 : 0;
       const [given] = this.#waiting.splice(at, 1);

@@ -68,12 +68,12 @@ test('libraries as they are shipped do the same when every call of them is recor
   };
   const before = await smoke(target);
   const after = await smoke(running.proxyOrigin);
-  const leftAlone = await fetch(`${running.interfaceOrigin}/api/left-alone`, {
+  const uninstrumented = await fetch(`${running.interfaceOrigin}/api/uninstrumented`, {
     headers: { authorization: `Bearer ${running.secret}` },
   });
   expect(before.errors).toEqual([]);
   expect(after).toEqual({ ...before, rewritten: true });
-  expect(await leftAlone.json()).toEqual([]);
+  expect(await uninstrumented.json()).toEqual([]);
   running.close();
   app.close();
 });

@@ -1,6 +1,6 @@
 /**
  * `npm run format:docs`: writes the tables of docs/recording-format.md and docs/recording.schema.json from the shapes
- * of the rows.
+ * of the rows, and the table of kinds in docs/reports.md from the detectors.
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -10,15 +10,18 @@ import { run } from './lib/prepare.mjs';
 const path = (relative) => fileURLToPath(new URL(`../${relative}`, import.meta.url));
 const { outputFiles } = await build({
   stdin: {
-    contents: `export { ROW_SHAPES } from './rows'; export { lineSchema } from './json-schema';`,
-    resolveDir: path('packages/core/src/format'),
+    contents: `
+      export { ROW_SHAPES } from './format/rows';
+      export { lineSchema } from './format/json-schema';
+      export { kindsTable } from './detectors/kinds';`,
+    resolveDir: path('packages/core/src'),
     loader: 'ts',
   },
   bundle: true,
   format: 'esm',
   write: false,
 });
-const { ROW_SHAPES, lineSchema } = await import(
+const { ROW_SHAPES, kindsTable, lineSchema } = await import(
   `data:text/javascript;base64,${Buffer.from(outputFiles[0].contents).toString('base64')}`
 );
 
@@ -38,4 +41,9 @@ const tables = Object.entries(ROW_SHAPES).map(([kind, shape]) => table(kind, sha
 writeFileSync(file, `${before}\n## Rows\n\n${tables.join('')}${after.trimStart()}`);
 const schemaFile = path('docs/recording.schema.json');
 writeFileSync(schemaFile, `${JSON.stringify(lineSchema(), null, 2)}\n`);
-process.exitCode = run('npx', ['prettier', '--write', '--log-level', 'warn', file, schemaFile]);
+const reports = path('docs/reports.md');
+const [head, tail] = readFileSync(reports, 'utf8').split(
+  /(?<=^### Kinds of stings\n\n.*\n\n)[^]*?(?=\n\n## )/m,
+);
+writeFileSync(reports, `${head}${kindsTable()}${tail}`);
+process.exitCode = run('npx', ['prettier', '--write', '--log-level', 'warn', file, schemaFile, reports]);

@@ -2,7 +2,7 @@
 import { Session } from 'node:inspector';
 
 const INTERVAL_US = 200;
-const MOST = 8;
+const MAX = 8;
 
 /** @returns the functions with the most time of their own: name, line of the built file, share of the whole (0 to 1) */
 export function profileOf(work) {
@@ -41,5 +41,5 @@ function sharesOf({ nodes, samples, timeDeltas }) {
   return [...timeOf]
     .map(([name, time]) => ({ name, share: time / total }))
     .sort((a, b) => b.share - a.share)
-    .slice(0, MOST);
+    .slice(0, MAX);
 }

@@ -6,7 +6,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('../..', import.meta.url));
-const LEAST_NODE = [20, 19];
+const MIN_NODE = [20, 19];
 const PARTS = ['core', 'instrument', 'recorder', 'server', 'demo', 'app'];
 const NOT_SOURCE = new Set(['dist', 'node_modules', '.angular']);
 
@@ -25,8 +25,8 @@ export function fail(words) {
 
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < LEAST_NODE[0] || (major === LEAST_NODE[0] && minor < LEAST_NODE[1])) {
-    fail(`Nettle Patch needs Node ${LEAST_NODE.join('.')} or newer; this is ${process.versions.node}.`);
+  if (major < MIN_NODE[0] || (major === MIN_NODE[0] && minor < MIN_NODE[1])) {
+    fail(`Nettle Patch needs Node ${MIN_NODE.join('.')} or newer; this is ${process.versions.node}.`);
   }
 }
 

@@ -22,7 +22,7 @@ import type { Recording } from './recording/recording';
 import { explainReport } from './report/explain-report';
 import { findStings } from './detectors/index';
 import { seriesOf } from './stings/series';
-import { DEFAULT_THRESHOLDS } from './stings/thresholds';
+import { DEFAULT_THRESHOLDS } from './format/thresholds';
 import { deskHeader, recordingOf } from './testing/arbitrary-recording';
 import { deskFunctions, deskRun, deskTap, end, picture } from './testing/desk-rows';
 import { lanesOf } from './timeline/timeline';

@@ -3,7 +3,7 @@
  * called whom, budgets and comparisons. All runs in Node, in browsers and in workers alike.
  */
 export { anatomyOf, PHASES, type Anatomy, type Phase, type PhaseName } from './explanation/anatomy';
-export { becauseOf } from './explanation/because';
+export { becauseOf } from './detectors/because';
 export { becauseText, type BecausePart } from './explanation/sentence';
 export { functionTable, type FunctionRow } from './calls/function-table';
 export { lensSchema, WIDE_LENS, type Lens } from './calls/lens';
@@ -16,7 +16,7 @@ export { performanceEntries } from './export/performance-entries';
 export { selfProfile, type ProfileTrace } from './export/self-profile';
 export { TABLES, tableAsCsv, type TableName } from './export/tables';
 export { RecordingDecoder, type RowSink } from './format/decoder';
-export { encodeRecording, withChecks } from './format/encoder';
+export { encodeRecording, withChecks } from './recording/encoder';
 export { RefusedRecordingError, type ReadNotice, type RefusalCode } from './format/errors';
 export { readHeader, type Header } from './format/header';
 export { CALL_END, packCalls, unpackCalls, type CallEvents } from './format/packed-calls';
@@ -42,6 +42,7 @@ export { comparisonMarkdown, comparisonReport } from './report/comparison-report
 export { explainReport, type ExplainReport, type ReportedSting } from './report/explain-report';
 export { proofOf, type Proof } from './report/proof';
 export { findStings } from './detectors/index';
-export { STING_KINDS, type Sting, type StingKind } from './stings/sting';
-export { DEFAULT_THRESHOLDS, thresholdsOf, thresholdsSchema, type Thresholds } from './stings/thresholds';
-export { VERSION } from './version';
+export { STING_KINDS, type StingKind } from './detectors/list';
+export type { Sting } from './stings/sting';
+export { DEFAULT_THRESHOLDS, thresholdsOf, thresholdsSchema, type Thresholds } from './format/thresholds';
+export { VERSION } from './format/product-version';

@@ -1,7 +1,7 @@
 import remapping from '@jridgewell/remapping';
 import { readSourceMap } from '@nettle-patch/core';
 import type MagicString from 'magic-string';
-import type { ScriptToPrepare } from './rewrite-script';
+import type { ScriptToPrepare } from './script-to-prepare';
 
 /**
  * The source map from the rewritten text through the script's own map, of either kind, to the original sources; to the

@@ -6,7 +6,7 @@ export {
   UnrewritableError,
   type PreparedScript,
   type RewriteOptions,
-  type ScriptToPrepare,
   type RewrittenScript,
 } from './rewrite-script';
+export type { ScriptToPrepare } from './script-to-prepare';
 export { parseScript, parsingProblem, type ProblemFinder } from './parse';

@@ -4,36 +4,18 @@ import {
   originalPath,
   registerCall,
   scriptBegin,
-  type RewritingStage,
   type ScriptRegistration,
   type ScriptText,
 } from '@nettle-patch/core';
 import type { Program } from 'acorn';
+import type { ScriptToPrepare } from './script-to-prepare';
 import { composeMaps } from './compose-maps';
 import { Edits } from './edits';
 import { literalOf, withInlineMap } from './evaluated';
-import { parseScript, parsingProblem, type ProblemFinder } from './parse';
+import { parseScript, parsingProblem } from './parse';
 import { Rewriter } from './rewriter';
 import { topLevelNames } from './scopes';
 import { directivesOf } from './tree';
-
-export interface ScriptToPrepare {
-  /** Address of the script. */
-  readonly url: string;
-  /** Whether it is a module; undefined where only its text can tell. */
-  readonly isModule?: boolean;
-  /** Script that is to run before it, in a worker. */
-  readonly prelude?: string;
-  /** Asked of what came of it, before anybody gets it; the parser, where nothing else is given. */
-  readonly problemOf?: ProblemFinder;
-  /** Told what is begun with it. */
-  readonly onStage?: (stage: RewritingStage) => void;
-  /** The script's own source map, as JSON text, and its address. */
-  readonly map?: string;
-  readonly mapUrl?: string;
-  /** Whether scripts that it evaluates are to hold their maps. */
-  readonly mapsWithin?: boolean;
-}
 
 export interface RewriteOptions extends ScriptToPrepare {
   /** Id of the script itself; its functions get the ids after it. */

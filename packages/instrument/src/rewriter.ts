@@ -160,6 +160,8 @@ export class Rewriter {
       case 'LabeledStatement':
         if (parent.type !== 'LabeledStatement' && isWaitingLoop(node)) this.#loopAround(node, id);
         return;
+      default:
+      // Others neither wait nor are entered from elsewhere.
     }
   }
 

@@ -6,7 +6,7 @@ const FIRST_HANG_STACK = 2 ** 20;
 const FIRST_SAMPLED = 2 ** 21;
 
 /** Pages that go on with one recording, at most. */
-export const MOST_PAGES = 400;
+export const MAX_PAGES = 400;
 /** Workers of one page have their numbers apart from those of another. */
 export const THREADS_A_PAGE = 64;
 

@@ -1,7 +1,6 @@
 import { BadStepsError, settingsSchema } from '@nettle-patch/core';
 import express from 'express';
 import { ValidationError, object, string } from 'yup';
-import { againSchema, browsersHere, type Again } from './drive/replay';
 import { NoLanError, type Lan } from './lan/lan';
 import { log } from './log';
 import { phoneSchema, type Phones } from './phone/phones';
@@ -16,7 +15,6 @@ export interface ApiOptions {
   readonly control: ProxyControl;
   readonly phones: Phones;
   readonly lan: Lan;
-  readonly again: Again;
 }
 
 /** Of no app that is served: nothing is fetched from there. */
@@ -41,7 +39,7 @@ export const refuse: express.ErrorRequestHandler = (error, request, response, ne
 
 /** What the interface asks of the server. Whoever gets here has shown the secret. */
 export function apiRoutes(options: ApiOptions): express.Router {
-  const { apps, control, phones, lan, again } = options;
+  const { apps, control, phones, lan } = options;
   const router = express.Router();
   router.get('/script', async (request, response) => {
     const url = typeof request.query['url'] === 'string' ? request.query['url'] : '';
@@ -49,7 +47,7 @@ export function apiRoutes(options: ApiOptions): express.Router {
     const origins = lan.originsFor(url) ?? apps.originsFor(url) ?? NO_ORIGINS;
     response.json(rewritten ?? { ...(await fetchScript(control.wholeAddress(url), origins)), url });
   });
-  router.get('/left-alone', (_request, response) => void response.json(control.rewriter.leftAlone));
+  router.get('/uninstrumented', (_request, response) => void response.json(control.rewriter.uninstrumented));
   router.get('/settings', (_request, response) => void response.json(control.settings));
   router.put('/settings', express.json({ limit: '20kb' }), (request, response) => {
     const changed = settingsSchema.validateSync(request.body, { strict: true });
@@ -74,12 +72,6 @@ export function apiRoutes(options: ApiOptions): express.Router {
   router.delete('/lan/devices/:id', (request, response) => {
     lan.devices.revoke(request.params.id);
     response.json(lan.state);
-  });
-  router.get('/again', (_request, response) => void response.json(browsersHere()));
-  router.post('/again', express.json({ limit: '2mb' }), async (request, response) => {
-    const wish = againSchema.validateSync(request.body, { strict: true });
-    if (again.isRunning) response.status(409).type('text').send('Something is done again already.');
-    else await again.run(wish, response);
   });
   router.delete('/phone', (_request, response) => {
     phones.stop();

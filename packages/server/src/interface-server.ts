@@ -4,7 +4,6 @@ import { INTERFACE_SOCKET_PATH } from '@nettle-patch/core';
 import express from 'express';
 import { apiRoutes, refuse, type ApiOptions } from './api';
 import { builtPath } from './assets';
-import { Again } from './drive/replay';
 import type { LoopbackGate } from './gate/access-policy';
 import { hasOwnHost, hasOwnOrigin } from './gate/guard';
 import { RateLimiters, WRONG_SECRETS } from './limits/rate-limiter';
@@ -12,9 +11,11 @@ import { onUpgrade, serverWithTimeouts } from './limits/server-with-timeouts';
 import type { Relay } from './relay/relay';
 import { GuardedSockets } from './relay/sockets';
 
-export interface InterfaceServerOptions extends Omit<ApiOptions, 'again'> {
+export interface InterfaceServerOptions extends ApiOptions {
   readonly gate: LoopbackGate;
   readonly relay: Relay;
+  /** More that the interface may ask, by the first part of its path below `/api`. */
+  readonly more: Readonly<Record<string, express.Router>>;
 }
 
 const SECURITY_HEADERS = {
@@ -37,11 +38,9 @@ const SECURITY_HEADERS = {
 export class InterfaceServer {
   readonly http: Server;
   readonly #sockets: GuardedSockets;
-  readonly #again: Again;
 
   constructor(private readonly options: InterfaceServerOptions) {
     this.#sockets = new GuardedSockets(options.gate, (socket) => options.relay.addInterface(socket));
-    this.#again = new Again((app) => options.apps.targetFor(app));
     const app = this.#app();
     this.http = serverWithTimeouts((request, response) => app(request, response));
     onUpgrade(this.http, (request, socket, head) => {
@@ -51,7 +50,6 @@ export class InterfaceServer {
   }
 
   close(): void {
-    this.#again.stop();
     this.#sockets.close();
     this.http.close();
     this.http.closeAllConnections();
@@ -78,7 +76,8 @@ export class InterfaceServer {
       else if (!wrong.take(address)) response.status(429).type('text').send('Too many wrong secrets.');
       else response.status(401).type('text').send('The secret is not that of this run.');
     });
-    app.use('/api', apiRoutes({ ...this.options, again: this.#again }));
+    app.use('/api', apiRoutes(this.options));
+    for (const [path, routes] of Object.entries(this.options.more)) app.use(`/api/${path}`, routes);
     app.use(express.static(pages, { index: false, maxAge: 0 }));
     app.get(/^\/[a-z]*(\/.*)?$/, (request, response, next) => {
       if (request.path.includes('.') || request.path.startsWith('/api')) next();

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 
 const TRIES = 20;
 export const LOOPBACK = '127.0.0.1';
-export const MOST_PORT = 65_535;
+export const MAX_PORT = 65_535;
 
 export interface Listening {
   readonly port: number;

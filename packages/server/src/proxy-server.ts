@@ -49,8 +49,8 @@ const SCRIPTS = new Map<string, Parameters<typeof builtPath>[0]>([
   [MODULE_PATH, 'module'],
 ]);
 
-const LARGEST_BODY = 8 * 1024 * 1024;
-const LARGEST_FILE = 64 * 1024 * 1024;
+const MAX_BODY = 8 * 1024 * 1024;
+const MAX_FILE = 64 * 1024 * 1024;
 /** A body that stands still so long is not waited for. Milliseconds. */
 const BODY_LIMIT_MS = 15_000;
 
@@ -154,7 +154,7 @@ export class ProxyServer {
   }
 
   async #takeFile(request: IncomingMessage, response: ServerResponse): Promise<void> {
-    const body = await this.#body(request, response, LARGEST_FILE);
+    const body = await this.#body(request, response, MAX_FILE);
     if (body === undefined) return;
     if (this.options.relay.takeFile(body.bytes)) reply(response, 202, '');
     else
@@ -181,7 +181,7 @@ export class ProxyServer {
   async #body(
     request: IncomingMessage,
     response: ServerResponse,
-    most = LARGEST_BODY,
+    most = MAX_BODY,
   ): Promise<{ bytes: Buffer; visitor: Client } | undefined> {
     const visitor = this.options.gate.visitorWith(queryOf(request).get('secret') ?? undefined);
     if (visitor === undefined) {

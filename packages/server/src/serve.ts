@@ -1,3 +1,4 @@
+import type { Router } from 'express';
 import { Apps } from './apps/apps';
 import { PortMemory } from './apps/port-memory';
 import { targetOriginOf } from './apps/target-origin';
@@ -12,6 +13,14 @@ import { ProxyControl } from './proxy/proxy-control';
 import { Relay } from './relay/relay';
 import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
 
+/** Something that goes on beside the server, and is asked for through the interface. */
+export interface ServedPart {
+  /** First part of its path below `/api`. */
+  readonly path: string;
+  readonly routes: Router;
+  stop(): void;
+}
+
 export interface ServeOptions {
   /** Address of the app's own server; without one, apps are chosen in the interface. */
   readonly target?: string;
@@ -24,6 +33,8 @@ export interface ServeOptions {
   readonly lan?: string | true;
   /** How the proxy treats pages at first; what is not given is as usual. */
   readonly settings?: Partial<ProxySettings>;
+  /** What else the interface may ask for. @param targetFor origin of the server of an app, by its address, or of the first app */
+  readonly parts?: (targetFor: (app: string | undefined) => string) => readonly ServedPart[];
 }
 
 /** A port that was taken, and the one used in its place. */
@@ -74,7 +85,9 @@ export async function serve(options: ServeOptions): Promise<Running> {
   });
   const phones = new Phones(proxyOrigin);
   const gate = new LoopbackGate(() => ports.interface, secret);
-  const tool = new InterfaceServer({ gate, relay, apps, control, phones, lan });
+  const parts = options.parts?.((app) => apps.targetFor(app)) ?? [];
+  const more = Object.fromEntries(parts.map(({ path, routes }) => [path, routes]));
+  const tool = new InterfaceServer({ gate, relay, apps, control, phones, lan, more });
 
   const moved: Moved[] = [];
   const listening = await listenNear(tool.http, options.port);
@@ -102,6 +115,7 @@ export async function serve(options: ServeOptions): Promise<Running> {
     moved,
     ...(earlier === undefined ? {} : { earlier }),
     close() {
+      for (const part of parts) part.stop();
       phones.stop();
       lan.close();
       tool.close();

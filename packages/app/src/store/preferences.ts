@@ -13,7 +13,7 @@ const UNSAFE_SCHEMES = new Set([
   'file',
 ]);
 const SCHEME = /^([a-z][a-z0-9+.-]*):/i;
-const MOST_PATTERNS = 50;
+const MAX_PATTERNS = 50;
 
 /** Why a template of links to an editor cannot be used; undefined when it can, or is empty. */
 export function editorTemplateProblem(template: string): string | undefined {
@@ -42,8 +42,8 @@ export const preferencesSchema = object({
       },
     ),
   /** Paths whose code counts as own, and as a library's, with * and ** as wild cards. The first list wins. */
-  ownPaths: array().of(pattern).max(MOST_PATTERNS).default([]),
-  libraryPaths: array().of(pattern).max(MOST_PATTERNS).default([]),
+  ownPaths: array().of(pattern).max(MAX_PATTERNS).default([]),
+  libraryPaths: array().of(pattern).max(MAX_PATTERNS).default([]),
   /** Thresholds that hold instead of the recording's own. */
   thresholds: partialThresholds.default({}),
   /** Whether the texts of sources go into saved files. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { EvidenceIntervals } from './evidence-intervals';
-import type { Evidence } from './evidence-sources';
+import type { Evidence } from './evidence';
 
 const RANGE = { startMs: 0, endMs: 1000 };
 const arbitraryClaims = fc.array(

@@ -1,7 +1,7 @@
 import { stableOrder } from '../recording/order';
 import type { TimeRange } from '../recording/recording';
 import { Heap } from './heap';
-import type { Evidence } from './evidence-sources';
+import type { Evidence } from './evidence';
 
 /** What sources claim of stretches of time, as columns: the claim with the highest closeness wins where they overlap. */
 export class EvidenceIntervals {

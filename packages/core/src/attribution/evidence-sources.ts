@@ -1,20 +1,9 @@
 import type { RowContent } from '../format/rows';
-import { UNKNOWN_FUNCTION, type EngineActivity } from '../recording/functions';
+import { UNKNOWN_FUNCTION } from '../recording/functions';
 import { ABSENT_WHOLE } from '../recording/column';
 import type { EventTables, Recording, TimeRange } from '../recording/recording';
+import type { Evidence, EvidenceInterval } from './evidence';
 import { EvidenceIntervals } from './evidence-intervals';
-
-/** What the light sources say of a stretch of time, without a look at the samples. */
-export type Evidence =
-  /** An entry into script; entries with the same `pool` were entered in the same way. */
-  | { readonly kind: 'script'; readonly entry: number; readonly pool: number }
-  | { readonly kind: 'known'; readonly activity: EngineActivity }
-  | { readonly kind: 'drawing'; readonly certainty: 'measured' | 'inferred' }
-  /** The watchdog saw this stack. */
-  | { readonly kind: 'seen'; readonly stack: number }
-  | { readonly kind: 'busy' }
-  | { readonly kind: 'paused' }
-  | { readonly kind: 'none' };
 
 const NOTHING: Evidence = { kind: 'none' };
 const BUSY: Evidence = { kind: 'busy' };
@@ -29,10 +18,6 @@ const KNOWN = {
 
 /** A probe that took no longer found style and layout done already. */
 const LITTLE_LEFT_MS = 1;
-
-export interface EvidenceInterval extends TimeRange {
-  readonly layer: Evidence;
-}
 
 const CLOSENESS = {
   paused: 7,

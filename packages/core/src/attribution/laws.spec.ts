@@ -5,7 +5,7 @@ import { WIDE_LENS } from '../calls/lens';
 import type { Row } from '../format/rows';
 import type { Recording } from '../recording/recording';
 import { findStings } from '../detectors/index';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { arbitraryRows, recordingOf } from '../testing/arbitrary-recording';
 import { end } from '../testing/desk-rows';
 import { shiftedRows } from '../testing/shifted-rows';

@@ -6,7 +6,7 @@ import { KIND_CODES, SegmentList, kindCode, kindOfCode } from './segments';
 import { stackCodes, type StackCodes } from './stack-codes';
 
 const NOT_KNOWN = kindCode('unexplained', 'browser', 'inferred');
-const MOST_EXPECTED = 4_000_000;
+const MAX_EXPECTED = 4_000_000;
 const IS_SCRIPT = Array.from({ length: KIND_CODES }, (_, code) => kindOfCode(code).activity === 'script');
 
 /** Writes the segments of one partition, in order of time. */
@@ -64,7 +64,7 @@ class Partitioner {
 export function partition(recording: Recording, thread: number, range: TimeRange): SegmentList {
   const calls = callsOf(recording, thread);
   const within = calls.firstFrom(range.endMs * 1000) - calls.firstFrom(range.startMs * 1000);
-  const segments = new SegmentList(range.startMs, Math.min(MOST_EXPECTED, 2 * within + 64));
+  const segments = new SegmentList(range.startMs, Math.min(MAX_EXPECTED, 2 * within + 64));
   const partitioner = new Partitioner(recording, sampledSegments(recording, thread), segments);
   calls.innermost(range.startMs, range.endMs, (startMs, endMs, stack) => {
     partitioner.others(startMs);

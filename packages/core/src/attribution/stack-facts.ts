@@ -1,4 +1,4 @@
-import { outermostOfFunction } from '../calls/tree-index';
+import { outermostOfFunction } from '../recording/tree-index';
 import { NO_STACK } from '../format/packed-samples';
 import { UNKNOWN_FUNCTION, isOwnFunction } from '../recording/functions';
 import { memoizedPerRecording } from '../recording/memoize';

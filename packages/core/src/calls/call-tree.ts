@@ -2,7 +2,7 @@ import { NO_STACK } from '../format/packed-samples';
 import type { Recording } from '../recording/recording';
 import type { Lens } from './lens';
 import { tallyCalls, type Tally } from './tally';
-import { treeIndex, type TreeIndex } from './tree-index';
+import { treeIndex, type TreeIndex } from '../recording/tree-index';
 
 /** One line of a tree of calls. Times are milliseconds. */
 export interface CallNode {

@@ -2,7 +2,7 @@ import { ownerOf, type Owner } from '../recording/functions';
 import { samplesOf, type Recording } from '../recording/recording';
 import type { Lens } from './lens';
 import { tallyCalls, type Tally } from './tally';
-import { outermostOfFunction } from './tree-index';
+import { outermostOfFunction } from '../recording/tree-index';
 
 /** What one function took in all. Times are milliseconds. */
 export interface FunctionRow {

@@ -12,11 +12,11 @@ export interface SummedRange {
 export const SUMS = 4;
 export const TOTAL = 0;
 export const HITS = 1;
-export const SHORTEST = 2;
-export const LONGEST = 3;
+export const MIN = 2;
+export const MAX = 3;
 
 /** Ranges kept: the views of one lens ask for the same, one after the other. */
-const MOST_KEPT = 3;
+const MAX_KEPT = 3;
 
 interface Kept extends SummedRange {
   readonly sums: Float64Array;
@@ -37,7 +37,7 @@ export function stackSums(spans: CallSpans, stackCount: number, range: SummedRan
   if (same !== undefined) return same.sums;
   const sums = addUp(spans, stackCount, range);
   known.unshift({ ...range, sums });
-  known.length = Math.min(known.length, MOST_KEPT);
+  known.length = Math.min(known.length, MAX_KEPT);
   return sums;
 }
 
@@ -45,7 +45,7 @@ export function stackSums(spans: CallSpans, stackCount: number, range: SummedRan
 function addUp(spans: CallSpans, stackCount: number, { startUs, endUs, minUs }: SummedRange): Float64Array {
   const { startsUs, endsUs, stacks } = spans;
   const sums = new Float64Array(stackCount * SUMS);
-  for (let place = SHORTEST; place < sums.length; place += SUMS) sums[place] = Infinity;
+  for (let place = MIN; place < sums.length; place += SUMS) sums[place] = Infinity;
   const open = spans.openAt(startUs);
   const first = spans.firstFrom(startUs);
   const last = spans.firstFrom(endUs);
@@ -58,8 +58,8 @@ function addUp(spans: CallSpans, stackCount: number, { startUs, endUs, minUs }: 
     const place = stacks[index]! * SUMS;
     sums[place] = sums[place]! + (toUs < endUs ? toUs : endUs) - (fromUs > startUs ? fromUs : startUs);
     sums[place + HITS] = sums[place + HITS]! + 1;
-    if (wholeUs < sums[place + SHORTEST]!) sums[place + SHORTEST] = wholeUs;
-    if (wholeUs > sums[place + LONGEST]!) sums[place + LONGEST] = wholeUs;
+    if (wholeUs < sums[place + MIN]!) sums[place + MIN] = wholeUs;
+    if (wholeUs > sums[place + MAX]!) sums[place + MAX] = wholeUs;
   }
   return sums;
 }

@@ -4,7 +4,7 @@ import type { StackTable } from '../recording/stack-table';
 import { callLogOf } from './call-log';
 import { lensRange, type Lens } from './lens';
 import { HIDDEN, lensNodes, type LensNodes } from './lens-nodes';
-import { HITS, LONGEST, SHORTEST, SUMS, TOTAL, stackSums } from './stack-sums';
+import { HITS, MAX, MIN, SUMS, TOTAL, stackSums } from './stack-sums';
 
 /**
  * The calls of a thread under a lens, added up by node of the folded call tree. All columns have an entry a node;
@@ -35,7 +35,7 @@ interface TallyColumns {
 }
 
 /** Self times below this are what is left of rounding. Microseconds. */
-const LEAST_SELF_US = 1e-5;
+const MIN_SELF_US = 1e-5;
 
 /** Adds what each stack took itself to the node it belongs to, and its calls to the node that they open. */
 function addSums(
@@ -57,8 +57,8 @@ function addSums(
     const node = opens[stack]!;
     if (node < 0) continue;
     hits[node] = hits[node]! + count;
-    shortestUs[node] = Math.min(shortestUs[node]!, sums[place + SHORTEST]!);
-    longestUs[node] = Math.max(longestUs[node]!, sums[place + LONGEST]!);
+    shortestUs[node] = Math.min(shortestUs[node]!, sums[place + MIN]!);
+    longestUs[node] = Math.max(longestUs[node]!, sums[place + MAX]!);
   }
 }
 
@@ -99,7 +99,7 @@ function tallyWith(
   addSums(sumsOf(exact), parentOf, lensed, { ...columns, hits: counts });
   addSums(sumsOf(told), parentOf, lensed, { ...columns, hits: seen });
   for (let node = 0; node < selfUs.length; node++) {
-    if (Math.abs(selfUs[node]!) < LEAST_SELF_US) selfUs[node] = 0;
+    if (Math.abs(selfUs[node]!) < MIN_SELF_US) selfUs[node] = 0;
   }
   const inMs = (us: Float64Array) => us.map((value) => value / 1000);
   return {

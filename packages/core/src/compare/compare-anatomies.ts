@@ -6,7 +6,7 @@ import type { Recording } from '../recording/recording';
 import { findStings } from '../detectors/index';
 import { asSlowResponse } from '../detectors/slow-response';
 import type { Sting } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { Thresholds } from '../format/thresholds';
 
 /** A function that held up an answer. */
 export interface TypicalCulprit {
@@ -37,7 +37,7 @@ export interface ComparedAnatomies {
   readonly after: TypicalAnatomy | undefined;
 }
 
-const MOST_CULPRITS = 4;
+const MAX_CULPRITS = 4;
 
 /** That of middle length, the longer one of two. */
 function middleOf(stings: readonly Sting[]): Sting | undefined {
@@ -63,7 +63,7 @@ function typicalOf(recording: Recording, label: string, thresholds: Thresholds):
       blame: of,
     })),
     blame,
-    culprits: culprits.slice(0, MOST_CULPRITS).map(({ functionId, savedMs }) => {
+    culprits: culprits.slice(0, MAX_CULPRITS).map(({ functionId, savedMs }) => {
       const recorded = recording.functions.get(functionId);
       const place = displayPlace(recorded, recording.sources.get(recorded?.source ?? -1));
       return { name: displayName(recorded), place, savedMs };

@@ -5,7 +5,7 @@ import { holm } from '../statistics/holm';
 import { median } from '../statistics/median';
 import { rankTest, smallestChance } from '../statistics/rank-test';
 import { shiftOf, type Shift } from '../statistics/shift';
-import type { Thresholds } from '../stings/thresholds';
+import type { Thresholds } from '../format/thresholds';
 import { backgroundStings, outcomeLabels, runsOf, type Delay, type Runs } from './series-runs';
 
 export type Verdict = 'faster' | 'slower' | 'no-clear-change' | 'too-few-to-say' | 'gone' | 'new';

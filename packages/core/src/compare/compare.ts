@@ -1,5 +1,5 @@
 import type { Recording } from '../recording/recording';
-import { DEFAULT_THRESHOLDS, type Thresholds } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS, type Thresholds } from '../format/thresholds';
 import { compareFunctions, type ComparedFunction } from './compare-functions';
 import { compareSeries, type ComparedSeries } from './compare-series';
 

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { comparisonPage } from '../report/comparison-page';
 import { comparisonPicture } from '../report/comparison-picture';
 import { proofOf } from '../report/proof';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { arbitraryRecording, deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { recorded } from '../testing/recorded';
 import { compareAnatomies } from './compare-anatomies';

@@ -9,7 +9,7 @@ import { findStings } from '../detectors/index';
 import { entriesByLabel, handlingByLabel } from '../stings/handlers';
 import { forcedLabel } from '../detectors/forced-layout';
 import type { Sting } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { Thresholds } from '../format/thresholds';
 
 /** One delay of a series. Milliseconds. */
 export interface Delay {
@@ -30,9 +30,6 @@ export interface Runs {
   readonly isRate?: boolean;
   readonly delays: readonly Delay[];
 }
-
-/** Stings that tell of a cost a second rather than of one delay. */
-const RATES: ReadonlySet<string> = new Set(['idle-work', 'moved-by-layout', 'redrawn-too-often', 'creep']);
 
 /** What the outcome of an input is called where it is told apart from the answer to it. */
 const outcomeLabel = (label: string) => `${label}, to its outcome`;
@@ -86,9 +83,8 @@ export function runsOf(
     for (const ms of entries.get(label) ?? handled.get(label) ?? forced.get(label) ?? [])
       add(runs, label, background, measured(ms));
   }
-  for (const { label, feltMs, detail } of backgroundStings(recording, thresholds)) {
+  for (const { label, feltMs, isRate } of backgroundStings(recording, thresholds)) {
     if (runs.get(label)?.isWhole !== true) {
-      const isRate = detail !== undefined && RATES.has(detail.type);
       add(runs, label, { isInteraction: false, isWhole: false, isRate }, measured(feltMs));
     }
   }

@@ -1,3 +1,7 @@
+import type { Anatomy } from '../explanation/anatomy';
+import { mostBelow } from '../explanation/most-below';
+import { count, functionPart, ms, text, type BecausePart } from '../explanation/sentence';
+import type { Slope } from '../statistics/theil-sen';
 import { interactionsOf } from '../inputs/interactions';
 import { displayName } from '../recording/functions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
@@ -6,8 +10,21 @@ import { holm } from '../statistics/holm';
 import { rootCalls, type RootCall } from '../stings/root-calls';
 import { CREEP_ERROR_RATE, endsOf, grownBy } from './grown';
 import { withinRanges } from '../stings/idle-intervals';
-import type { Sting } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { StingDetail } from '../stings/sting';
+import type { Thresholds } from '../format/thresholds';
+import type { Detector, Found } from './detector';
+
+export interface CreepDetail extends StingDetail {
+  readonly type: 'creep';
+  readonly functionId: number;
+  /** Cost a second in the first and in the last quarter. */
+  readonly fromMs: number;
+  readonly toMs: number;
+  /** Growth of the cost a second, in milliseconds a minute, with its 95 % interval. */
+  readonly slope: Slope;
+  /** How often it ran a second in the first and in the last quarter. */
+  readonly runs: { readonly from: number; readonly to: number };
+}
 
 /** Recordings are cut into at most so many stretches, none shorter than this: neighbours are then nearly independent. */
 const MAX_STRETCHES = 60;
@@ -52,7 +69,7 @@ function costsByStretch(recording: Recording, stretches: number, stretchMs: numb
  * the stretches since they first ran, so that neither a warm-up nor one step counts, and at an error rate over all
  * functions together.
  */
-export function findCreep(recording: Recording, thresholds: Thresholds): Sting[] {
+function find(recording: Recording, thresholds: Thresholds): Found<CreepDetail>[] {
   const lengthMs = recording.range.endMs;
   const stretchMs = Math.max(MIN_STRETCH_MS, lengthMs / MAX_STRETCHES);
   const stretches = Math.floor(lengthMs / stretchMs);
@@ -67,7 +84,7 @@ export function findCreep(recording: Recording, thresholds: Thresholds): Sting[]
     tested.map(({ p }) => p),
     CREEP_ERROR_RATE,
   );
-  return tested.flatMap(({ functionId, ms, runs, first }, index): Sting[] => {
+  return tested.flatMap(({ functionId, ms, runs, first }, index): Found<CreepDetail>[] => {
     if (!grows[index]) return [];
     const aSecond = ms.subarray(first).map((value) => value / seconds);
     const cost = grownBy(aSecond, (at) => ((first + at) * seconds) / 60, thresholds);
@@ -75,8 +92,6 @@ export function findCreep(recording: Recording, thresholds: Thresholds): Sting[]
     const often = endsOf(runs.subarray(first));
     return [
       {
-        kind: 'creep',
-        also: [],
         thread: MAIN_THREAD,
         label: `Growing cost of ${displayName(recording.functions.get(functionId))}`,
         startMs: first * stretchMs,
@@ -95,3 +110,34 @@ export function findCreep(recording: Recording, thresholds: Thresholds): Sting[]
     ];
   });
 }
+
+function because(recording: Recording, { sting: { thread } }: Anatomy, detail: CreepDetail): BecausePart[] {
+  const { functionId, fromMs, toMs, slope, runs } = detail;
+  const more = runs.to > runs.from * 1.25;
+  const why = more
+    ? `It ran ${runs.from.toFixed(1)} times a second at first and ${runs.to.toFixed(1)} times at the end.`
+    : 'It ran no more often than before, so each run costs more.';
+  return [
+    text('The longer the app ran, the more '),
+    functionPart(recording, functionId),
+    text(' took: '),
+    ms(fromMs),
+    text(' of each second at first, '),
+    ms(toMs, true),
+    text(
+      ` at the end. That is ${count(slope.slope)} ms more each minute (${count(slope.low)} to ${count(slope.high)}). ${why}`,
+    ),
+    ...mostBelow(recording, thread, functionId),
+  ];
+}
+
+export const creep: Detector<'creep', CreepDetail> = {
+  kind: 'creep',
+  detail: 'creep',
+  label: 'creep',
+  about: 'A function whose cost a second grows for as long as the app runs, by `creepMsASecond` or more',
+  extent: 'course',
+  isRate: true,
+  find,
+  because,
+};

@@ -1,5 +1,5 @@
 import { theilSen, type Slope } from '../statistics/theil-sen';
-import type { Thresholds } from '../stings/thresholds';
+import type { Thresholds } from '../format/thresholds';
 
 /** Chance, over all that is tested together, of telling of a creep where there is none. */
 export const CREEP_ERROR_RATE = 0.05;

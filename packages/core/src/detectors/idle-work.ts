@@ -1,14 +1,30 @@
+import type { Anatomy } from '../explanation/anatomy';
+import { mostBelow } from '../explanation/most-below';
+import { count, functionPart, ms, percent, text, type BecausePart } from '../explanation/sentence';
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
 import { rootCalls } from '../stings/root-calls';
 import { idleIntervals, withinRanges } from '../stings/idle-intervals';
 import { writtenRedraws } from '../stings/redraw-writers';
-import type { Sting } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { StingDetail } from '../stings/sting';
+import type { Thresholds } from '../format/thresholds';
+import type { Detector, Found } from './detector';
+
+export interface IdleWorkDetail extends StingDetail {
+  readonly type: 'idle-work';
+  readonly functionId: number;
+  /** Runs a second, and what they cost together. */
+  readonly timesASecond: number;
+  readonly msASecond: number;
+  /** Of what it wrote to the page, the share that was the same before, or that nobody could see. */
+  readonly unchangedShare: number;
+  readonly unseenShare: number;
+  readonly target: string | undefined;
+}
 
 /** Of what was written, the share that must have changed nothing anybody could see. */
-const LEAST_VAIN_SHARE = 2 / 3;
-const LEAST_REDRAWS = 2;
+const MIN_VAIN_SHARE = 2 / 3;
+const MIN_REDRAWS = 2;
 
 interface Redraws {
   all: number;
@@ -41,7 +57,7 @@ function redrawsByFunction(recording: Recording, quiet: readonly TimeRange[]): M
  * Work while nobody does anything whose redraws change nothing, or nothing that can be seen. Only what is known to
  * have written to the page in vain is named: what draws on a canvas, or writes nothing, may have its use.
  */
-export function findIdleWork(recording: Recording, thresholds: Thresholds): Sting[] {
+function find(recording: Recording, thresholds: Thresholds): Found<IdleWorkDetail>[] {
   const quiet = idleIntervals(recording);
   const quietMs = quiet.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
   if (quietMs === 0) return [];
@@ -49,33 +65,71 @@ export function findIdleWork(recording: Recording, thresholds: Thresholds): Stin
   const redraws = redrawsByFunction(recording, quiet);
   const isQuiet = withinRanges(quiet);
   const runs = entered.filter(({ startMs }) => isQuiet(startMs));
-  return [...redraws].flatMap(([functionId, { all, unchanged, unseen, vain, target }]): Sting[] => {
-    const recorded = recording.functions.get(functionId);
-    if (vain < LEAST_REDRAWS || vain / all < LEAST_VAIN_SHARE || ownerOf(recorded) === 'browser') return [];
-    const own = runs.filter((run) => run.functionId === functionId);
-    const seconds = quietMs / 1000;
-    const msASecond = own.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0) / seconds;
-    if (own.length === 0 || msASecond < thresholds.idleMsASecond) return [];
-    return [
-      {
-        kind: 'idle-work',
-        also: [],
-        thread: MAIN_THREAD,
-        label: `Idle work of ${displayName(recorded)}`,
-        startMs: own[0]!.startMs,
-        endMs: own.at(-1)!.endMs,
-        feltMs: msASecond,
-        budgetMs: thresholds.idleMsASecond,
-        detail: {
-          type: 'idle-work',
-          functionId,
-          timesASecond: own.length / seconds,
-          msASecond,
-          unchangedShare: unchanged / all,
-          unseenShare: unseen / all,
-          target,
+  return [...redraws].flatMap(
+    ([functionId, { all, unchanged, unseen, vain, target }]): Found<IdleWorkDetail>[] => {
+      const recorded = recording.functions.get(functionId);
+      if (vain < MIN_REDRAWS || vain / all < MIN_VAIN_SHARE || ownerOf(recorded) === 'browser') return [];
+      const own = runs.filter((run) => run.functionId === functionId);
+      const seconds = quietMs / 1000;
+      const msASecond = own.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0) / seconds;
+      if (own.length === 0 || msASecond < thresholds.idleMsASecond) return [];
+      return [
+        {
+          thread: MAIN_THREAD,
+          label: `Idle work of ${displayName(recorded)}`,
+          startMs: own[0]!.startMs,
+          endMs: own.at(-1)!.endMs,
+          feltMs: msASecond,
+          budgetMs: thresholds.idleMsASecond,
+          detail: {
+            type: 'idle-work',
+            functionId,
+            culprit: { functionId, besidesMsASecond: 0 },
+            timesASecond: own.length / seconds,
+            msASecond,
+            unchangedShare: unchanged / all,
+            unseenShare: unseen / all,
+            target,
+          },
         },
-      },
-    ];
-  });
+      ];
+    },
+  );
 }
+
+function because(
+  recording: Recording,
+  { sting: { thread } }: Anatomy,
+  detail: IdleWorkDetail,
+): BecausePart[] {
+  const { functionId, timesASecond, msASecond, unchangedShare, unseenShare, target } = detail;
+  const often =
+    timesASecond >= 1.5
+      ? `${count(timesASecond)} times a second`
+      : `every ${(1 / timesASecond).toFixed(1)} s`;
+  const where = target === undefined ? 'the page' : target;
+  const vain =
+    unchangedShare >= unseenShare
+      ? `in ${percent(unchangedShare)} of its redraws it wrote to ${where} what was there before`
+      : `in ${percent(unseenShare)} of its redraws nothing that changed could be seen, as in ${where}`;
+  return [
+    text('While nobody did anything, '),
+    functionPart(recording, functionId),
+    text(` ran ${often} and took `),
+    ms(msASecond, true),
+    text(` of each second; ${vain}.`),
+    ...mostBelow(recording, thread, functionId),
+  ];
+}
+
+export const idleWork: Detector<'idle-work', IdleWorkDetail> = {
+  kind: 'idle-work',
+  detail: 'idle-work',
+  label: 'idle work',
+  about:
+    'Work while nobody does anything whose redraws change nothing that can be seen, for `idleMsASecond` of each second or more',
+  extent: 'course',
+  isRate: true,
+  find,
+  because,
+};

@@ -1,3 +1,7 @@
+import type { Anatomy } from '../explanation/anatomy';
+import { mostBelow } from '../explanation/most-below';
+import { count, functionPart, ms, text, times, type BecausePart } from '../explanation/sentence';
+import type { Slope } from '../statistics/theil-sen';
 import { actionDeed } from '../inputs/action';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { appendTo } from '../recording/group';
@@ -7,8 +11,23 @@ import { holm } from '../statistics/holm';
 import { mostOf } from '../statistics/most';
 import { rootCalls } from '../stings/root-calls';
 import { CREEP_ERROR_RATE, grownBy } from './grown';
-import type { Sting } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { StingDetail } from '../stings/sting';
+import type { Thresholds } from '../format/thresholds';
+import type { Detector, Found } from './detector';
+
+export interface InputCreepDetail extends StingDetail {
+  readonly type: 'input-creep';
+  /** The function entered most for it, where it is known. */
+  readonly functionId: number | undefined;
+  /** What was done, within a sentence. */
+  readonly deed: string;
+  readonly attempts: number;
+  /** What handling took in the first and in the last quarter. */
+  readonly fromMs: number;
+  readonly toMs: number;
+  /** Growth an attempt, in milliseconds, with its 95 % interval. */
+  readonly slope: Slope;
+}
 
 const MIN_ATTEMPTS = 14;
 
@@ -55,7 +74,7 @@ function inBlocks(values: readonly number[]): Float64Array {
 }
 
 /** What a person does again and again, and that takes longer each time. */
-export function findInputCreep(recording: Recording, thresholds: Thresholds): Sting[] {
+function find(recording: Recording, thresholds: Thresholds): Found<InputCreepDetail>[] {
   const tested = [...byLabel(recording)]
     .filter(([, attempts]) => attempts.length >= MIN_ATTEMPTS)
     .map(([label, attempts]) => ({ label, attempts, costs: inBlocks(attempts.map(costOf)) }));
@@ -63,7 +82,7 @@ export function findInputCreep(recording: Recording, thresholds: Thresholds): St
     tested.map(({ costs }) => growthChance(costs)),
     CREEP_ERROR_RATE,
   );
-  return tested.flatMap(({ label, attempts, costs }, index): Sting[] => {
+  return tested.flatMap(({ label, attempts, costs }, index): Found<InputCreepDetail>[] => {
     if (!grows[index]) return [];
     const anAttempt = attempts.length / costs.length;
     const cost = grownBy(costs, (at) => at * anAttempt, thresholds);
@@ -71,8 +90,6 @@ export function findInputCreep(recording: Recording, thresholds: Thresholds): St
     const [first, last] = [attempts[0]!, attempts.at(-1)!];
     return [
       {
-        kind: 'creep',
-        also: [],
         thread: MAIN_THREAD,
         label: `Each slower than the last: ${label}`,
         startMs: first.startMs,
@@ -92,3 +109,33 @@ export function findInputCreep(recording: Recording, thresholds: Thresholds): St
     ];
   });
 }
+
+function because(
+  recording: Recording,
+  { sting: { thread } }: Anatomy,
+  { functionId, deed, attempts, fromMs, toMs, slope }: InputCreepDetail,
+): BecausePart[] {
+  const more = slope.slope < 10 ? slope.slope.toFixed(1) : count(slope.slope);
+  return [
+    text(`The more often it was done, the longer ${deed} was handled: `),
+    ms(fromMs),
+    text(' at first, '),
+    ms(toMs, true),
+    text(` after ${times(attempts)}, about ${more} ms more each time.`),
+    ...(functionId === undefined
+      ? []
+      : [text(' It was handled by '), functionPart(recording, functionId), text('.')]),
+    ...(functionId === undefined ? [] : mostBelow(recording, thread, functionId)),
+  ];
+}
+
+export const inputCreep: Detector<'creep', InputCreepDetail> = {
+  kind: 'creep',
+  detail: 'input-creep',
+  label: 'creep',
+  about: 'What is done again and again, and takes longer each time',
+  extent: 'course',
+  isRate: false,
+  find,
+  because,
+};

@@ -1,12 +1,21 @@
 import type { Recording } from '../recording/recording';
 import { reportedBusy } from '../stings/reported-busy';
-import { stingOfBlock } from '../stings/sting-of-block';
-import type { Sting } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { Thresholds } from '../format/thresholds';
+import type { Detector, Found } from './detector';
+import { foundBlock } from './found-block';
 
 /** Tasks over the budget (W3C Long Tasks: over 50 ms) that are not long enough to be a hang. */
-export function findLongTasks(recording: Recording, thresholds: Thresholds): Sting[] {
+function find(recording: Recording, thresholds: Thresholds): Found[] {
   return reportedBusy(recording, thresholds.longTaskMs)
     .filter(({ busyMs }) => busyMs > thresholds.longTaskMs && busyMs < thresholds.hangMs)
-    .map((block) => stingOfBlock(recording, block, 'long-task', thresholds.longTaskMs));
+    .map((block) => foundBlock(recording, block, thresholds.longTaskMs));
 }
+
+export const longTask: Detector<'long-task'> = {
+  kind: 'long-task',
+  label: 'long task',
+  about: 'A task over `longTaskMs` that is no hang',
+  extent: 'block',
+  isRate: false,
+  find,
+};

@@ -1,12 +1,24 @@
+import type { Anatomy } from '../explanation/anatomy';
+import { count, functionPart, ms, text, type BecausePart } from '../explanation/sentence';
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
 import { idleIntervals, withinRanges } from '../stings/idle-intervals';
 import { writtenRedraws } from '../stings/redraw-writers';
-import type { Sting } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { StingDetail } from '../stings/sting';
+import type { Thresholds } from '../format/thresholds';
+import type { Detector, Found } from './detector';
+
+export interface MovedByLayoutDetail extends StingDetail {
+  readonly type: 'moved-by-layout';
+  readonly functionId: number;
+  /** Frames a second in which it was moved, and what style and layout took in them of each second. */
+  readonly timesASecond: number;
+  readonly msASecond: number;
+  readonly target: string | undefined;
+}
 
 /** Frames a second from which an element is taken to be moved all the time. */
-const LEAST_FRAMES_A_SECOND = 10;
+const MIN_FRAMES_A_SECOND = 10;
 
 /** Style and layout are a part of what such a frame costs: painting and handing it on come on top, and are not counted. */
 const PART_OF_FRAME = 0.5;
@@ -59,29 +71,58 @@ function moversOf(recording: Recording, quiet: readonly TimeRange[]): Map<number
  * Something that moves by itself, frame after frame, in a way that has style and layout of the page done anew each
  * time, so that it costs the main thread what the compositor could do for nothing.
  */
-export function findMovedByLayout(recording: Recording, thresholds: Thresholds): Sting[] {
+function find(recording: Recording, thresholds: Thresholds): Found<MovedByLayoutDetail>[] {
   const budgetMs = thresholds.idleMsASecond * PART_OF_FRAME;
   const quiet = idleIntervals(recording);
   const seconds = quiet.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0) / 1000;
   if (seconds === 0) return [];
-  return [...moversOf(recording, quiet)].flatMap(([functionId, mover]): Sting[] => {
+  return [...moversOf(recording, quiet)].flatMap(([functionId, mover]): Found<MovedByLayoutDetail>[] => {
     const { frames, layoutMs, target, startMs, endMs } = mover;
     const recorded = recording.functions.get(functionId);
     const msASecond = layoutMs / seconds;
-    const isSteady = frames / seconds >= LEAST_FRAMES_A_SECOND;
+    const isSteady = frames / seconds >= MIN_FRAMES_A_SECOND;
     if (!isSteady || msASecond < budgetMs || ownerOf(recorded) === 'browser') return [];
     return [
       {
-        kind: 'idle-work',
-        also: [],
         thread: MAIN_THREAD,
         label: `Layout in every frame by ${displayName(recorded)}`,
         startMs,
         endMs,
         feltMs: msASecond,
         budgetMs,
-        detail: { type: 'moved-by-layout', functionId, timesASecond: frames / seconds, msASecond, target },
+        detail: {
+          type: 'moved-by-layout',
+          functionId,
+          culprit: { functionId, besidesMsASecond: msASecond },
+          timesASecond: frames / seconds,
+          msASecond,
+          target,
+        },
       },
     ];
   });
 }
+
+function because(recording: Recording, _anatomy: Anatomy, detail: MovedByLayoutDetail): BecausePart[] {
+  const { functionId, timesASecond, msASecond, target } = detail;
+  return [
+    text('While nobody did anything, '),
+    functionPart(recording, functionId),
+    text(
+      ` moved ${target ?? 'something'} ${count(timesASecond)} times a second, and each time style and layout were done anew: `,
+    ),
+    ms(msASecond, true),
+    text(' of each second.'),
+  ];
+}
+
+export const movedByLayout: Detector<'idle-work', MovedByLayoutDetail> = {
+  kind: 'idle-work',
+  detail: 'moved-by-layout',
+  label: 'idle work',
+  about: 'Something that moves by itself so that style and layout are done anew in each frame',
+  extent: 'course',
+  isRate: true,
+  find,
+  because,
+};

@@ -1,14 +1,28 @@
+import type { Anatomy } from '../explanation/anatomy';
+import { mostBelow } from '../explanation/most-below';
+import { count, functionPart, ms, percent, text, type BecausePart } from '../explanation/sentence';
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { rootCalls } from '../stings/root-calls';
-import { findIdleWork } from './idle-work';
+import { idleWork } from './idle-work';
 import { writtenRedraws } from '../stings/redraw-writers';
-import type { Sting } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { StingDetail } from '../stings/sting';
+import type { Thresholds } from '../format/thresholds';
+import type { Detector, Found } from './detector';
 
-const LEAST_TIMES_A_SECOND = 10;
-const LEAST_UNCHANGED_SHARE = 0.5;
-const LEAST_SECONDS = 1;
+export interface RedrawnTooOftenDetail extends StingDetail {
+  readonly type: 'redrawn-too-often';
+  readonly functionId: number;
+  readonly timesASecond: number;
+  readonly msASecond: number;
+  /** Of its redraws, the share that wrote what was there before. */
+  readonly unchangedShare: number;
+  readonly target: string | undefined;
+}
+
+const MIN_TIMES_A_SECOND = 10;
+const MIN_UNCHANGED_SHARE = 0.5;
+const MIN_SECONDS = 1;
 
 interface Redrawn {
   all: number;
@@ -42,27 +56,25 @@ function redrawnByFunction(recording: Recording): Map<number, Redrawn> {
  * Functions that draw many times a second and mostly what is there already, also while somebody uses the app. What does
  * so while nobody does anything is told as idle work.
  */
-export function findRedrawnTooOften(recording: Recording, thresholds: Thresholds): Sting[] {
+function find(recording: Recording, thresholds: Thresholds): Found<RedrawnTooOftenDetail>[] {
   const idle = new Set(
-    findIdleWork(recording, thresholds).map(({ detail }) =>
-      detail?.type === 'idle-work' ? detail.functionId : -1,
-    ),
+    idleWork
+      .find(recording, thresholds)
+      .map(({ detail }) => (detail?.type === 'idle-work' ? detail.functionId : -1)),
   );
   const entered = rootCalls(recording, MAIN_THREAD);
   return [...redrawnByFunction(recording)].flatMap(
-    ([functionId, { all, unchanged, firstMs, lastMs, target }]): Sting[] => {
+    ([functionId, { all, unchanged, firstMs, lastMs, target }]): Found<RedrawnTooOftenDetail>[] => {
       const recorded = recording.functions.get(functionId);
       const seconds = (lastMs - firstMs) / 1000;
-      if (idle.has(functionId) || ownerOf(recorded) === 'browser' || seconds < LEAST_SECONDS) return [];
-      if (all / seconds < LEAST_TIMES_A_SECOND || unchanged / all < LEAST_UNCHANGED_SHARE) return [];
+      if (idle.has(functionId) || ownerOf(recorded) === 'browser' || seconds < MIN_SECONDS) return [];
+      if (all / seconds < MIN_TIMES_A_SECOND || unchanged / all < MIN_UNCHANGED_SHARE) return [];
       const ms = entered
         .filter((call) => call.functionId === functionId && call.startMs <= lastMs && call.endMs >= firstMs)
         .reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
       if (ms / seconds < thresholds.idleMsASecond) return [];
       return [
         {
-          kind: 'too-often',
-          also: [],
           thread: MAIN_THREAD,
           label: `Too many redraws of ${displayName(recorded)}`,
           startMs: firstMs,
@@ -82,3 +94,31 @@ export function findRedrawnTooOften(recording: Recording, thresholds: Thresholds
     },
   );
 }
+
+function because(
+  recording: Recording,
+  { sting: { thread } }: Anatomy,
+  detail: RedrawnTooOftenDetail,
+): BecausePart[] {
+  const { functionId, timesASecond, msASecond, unchangedShare, target } = detail;
+  return [
+    functionPart(recording, functionId),
+    text(` drew ${count(timesASecond)} times a second and took `),
+    ms(msASecond, true),
+    text(
+      ` of each second; in ${percent(unchangedShare)} of its redraws it wrote to ${target ?? 'the page'} what was there before.`,
+    ),
+    ...mostBelow(recording, thread, functionId),
+  ];
+}
+
+export const redrawnTooOften: Detector<'too-often', RedrawnTooOftenDetail> = {
+  kind: 'too-often',
+  detail: 'redrawn-too-often',
+  label: 'too often',
+  about: 'A function that draws many times a second, and mostly what is there already',
+  extent: 'spell',
+  isRate: true,
+  find,
+  because,
+};

@@ -1,14 +1,12 @@
 import { interactionsOf, type Interaction } from '../inputs/interactions';
 import type { Recording } from '../recording/recording';
 import type { Sting } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { Thresholds } from '../format/thresholds';
+import { stingOf, type Detector, type Found } from './detector';
 
-/** An interaction as a slow response, whether it was too late or not, so that it can be taken apart. */
-export function asSlowResponse(interaction: Interaction, { responseMs }: Thresholds): Sting {
+function found(interaction: Interaction, { responseMs }: Thresholds): Found {
   const { thread, label, startMs, feltMs } = interaction;
   return {
-    kind: 'slow-response',
-    also: [],
     thread,
     label,
     startMs,
@@ -20,8 +18,22 @@ export function asSlowResponse(interaction: Interaction, { responseMs }: Thresho
 }
 
 /** Inputs whose result was on the screen later than the response budget allows. */
-export function findSlowResponses(recording: Recording, thresholds: Thresholds): Sting[] {
+function find(recording: Recording, thresholds: Thresholds): Found[] {
   return interactionsOf(recording)
     .filter((interaction) => interaction.measured && interaction.feltMs > thresholds.responseMs)
-    .map((interaction) => asSlowResponse(interaction, thresholds));
+    .map((interaction) => found(interaction, thresholds));
+}
+
+export const slowResponse: Detector<'slow-response'> = {
+  kind: 'slow-response',
+  label: 'slow response',
+  about: 'An input whose picture came later than the response budget (`responseMs`)',
+  extent: 'block',
+  isRate: false,
+  find,
+};
+
+/** An interaction as a slow response, whether it was too late or not, so that it can be taken apart. */
+export function asSlowResponse(interaction: Interaction, thresholds: Thresholds): Sting {
+  return stingOf(slowResponse, found(interaction, thresholds));
 }

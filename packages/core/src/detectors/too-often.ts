@@ -1,8 +1,19 @@
+import type { Anatomy } from '../explanation/anatomy';
+import { functionPart, ms, percent, text, times, type BecausePart } from '../explanation/sentence';
 import { canonicalIds } from '../calls/canonical-stacks';
 import { displayName, isOwnFunction } from '../recording/functions';
 import { MAIN_THREAD, callsOf, type Recording } from '../recording/recording';
-import type { Sting } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { StingDetail } from '../stings/sting';
+import type { Thresholds } from '../format/thresholds';
+import type { Detector, Found } from './detector';
+
+export interface TooOftenDetail extends StingDetail {
+  readonly type: 'too-often';
+  readonly functionId: number;
+  /** Calls in one task, and what they took together. */
+  readonly calls: number;
+  readonly totalMs: number;
+}
 
 /** The calls of one task, added up by function; a call inside another of the same function counts, but not its time. */
 class CallsOfTask {
@@ -36,13 +47,13 @@ class CallsOfTask {
  * Own functions that one task called so often that the calls together took longer than a frame. Exact calls only: no
  * sample counts calls.
  */
-export function findTooOften(recording: Recording, thresholds: Thresholds): Sting[] {
+function find(recording: Recording, thresholds: Thresholds): Found<TooOftenDetail>[] {
   const { startsUs, endsUs, stacks: stackIds, roots, length } = callsOf(recording, MAIN_THREAD);
   const { stacks, header, functions } = recording;
   const idOf = canonicalIds(recording);
   const isOwn = (functionId: number) => isOwnFunction(recording, functionId);
   const leastUs = header.refreshMs * 1000;
-  return Array.from(roots).flatMap((root, index): Sting[] => {
+  return Array.from(roots).flatMap((root, index): Found<TooOftenDetail>[] => {
     const end = roots[index + 1] ?? length;
     if (endsUs[root]! - startsUs[root]! <= leastUs || end - root <= thresholds.callsATask) return [];
     const calls = new CallsOfTask();
@@ -53,8 +64,6 @@ export function findTooOften(recording: Recording, thresholds: Thresholds): Stin
     if (often === undefined || often.totalMs <= header.refreshMs) return [];
     return [
       {
-        kind: 'too-often',
-        also: [],
         thread: MAIN_THREAD,
         label: `Too many calls of ${displayName(functions.get(often.functionId))}`,
         startMs: startsUs[root]! / 1000,
@@ -66,3 +75,28 @@ export function findTooOften(recording: Recording, thresholds: Thresholds): Stin
     ];
   });
 }
+
+function because(recording: Recording, anatomy: Anatomy, detail: TooOftenDetail): BecausePart[] {
+  const lengthMs = anatomy.sting.endMs - anatomy.sting.startMs;
+  return [
+    text('One task called '),
+    functionPart(recording, detail.functionId),
+    text(` ${times(detail.calls)}: `),
+    ms(detail.totalMs, true),
+    text(
+      `, ${percent(detail.totalMs / lengthMs)} of the task, where a frame has ${Math.round(anatomy.sting.budgetMs)} ms.`,
+    ),
+  ];
+}
+
+export const tooOften: Detector<'too-often', TooOftenDetail> = {
+  kind: 'too-often',
+  detail: 'too-often',
+  label: 'too often',
+  about:
+    'A function that one task called more than `callsATask` times, for longer than a frame together; exact calls only',
+  extent: 'spell',
+  isRate: false,
+  find,
+  because,
+};

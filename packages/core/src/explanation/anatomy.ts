@@ -2,8 +2,8 @@ import type { RowContent } from '../format/rows';
 import { interactionsIn, type Interaction } from '../inputs/interactions';
 import type { Recording, TimeRange } from '../recording/recording';
 import type { OutcomeStepName } from '../outcomes/steps';
-import { handlersIn } from '../stings/handlers';
-import { isOneStretch, type Sting } from '../stings/sting';
+import { handlersIn } from '../inputs/links';
+import type { Sting } from '../stings/sting';
 import { callCounts } from '../attribution/call-counts';
 import { breakdownOf, clipSegments, type TimeBreakdown } from '../attribution/time-breakdown';
 import { callBlocks, libraryStems, type CallBlock, type LibraryStem } from '../attribution/call-blocks';
@@ -73,7 +73,7 @@ function handlingRange(recording: Recording, sting: Sting): TimeRange {
  */
 function drawingStart(recording: Recording, sting: Sting): number {
   let startMs = sting.endMs;
-  if (!isOneStretch(sting.kind)) return startMs;
+  if (sting.extent !== 'block') return startMs;
   for (const frame of recording.events.frame.overlapping(sting.startMs, sting.endMs)) {
     const renderMs = frame.renderStartMs;
     if (renderMs !== undefined && renderMs > sting.startMs && renderMs < sting.endMs) startMs = renderMs;
@@ -104,7 +104,7 @@ export interface PhaseRange extends TimeRange {
 
 /** What the phases of a sting are, in order. */
 export function phaseRangesOf(recording: Recording, sting: Sting): readonly PhaseRange[] {
-  if (sting.detail?.type === 'slow-outcome') return sting.detail.steps;
+  if (sting.detail?.steps !== undefined) return sting.detail.steps;
   const handling = handlingRange(recording, sting);
   return [
     { name: 'waiting', startMs: sting.startMs, endMs: handling.startMs },
@@ -141,12 +141,12 @@ function withAsked(culprits: readonly Culprit[], works: readonly LibraryWork[]):
  * that does it, and of what is moved by layout it is the layout that takes the time, and not the function that moves it.
  */
 function namedFirst(culprits: readonly Culprit[], { detail, startMs, endMs }: Sting): readonly Culprit[] {
-  if (detail?.type !== 'moved-by-layout' && detail?.type !== 'idle-work') return culprits;
-  const { functionId, msASecond } = detail;
+  if (detail?.culprit === undefined) return culprits;
+  const { functionId, besidesMsASecond } = detail.culprit;
   const known = culprits.find((one) => one.functionId === functionId) ?? { ...NO_CULPRIT, functionId };
-  const layoutMs = detail.type === 'idle-work' ? 0 : (msASecond * (endMs - startMs)) / 1000;
+  const besidesMs = (besidesMsASecond * (endMs - startMs)) / 1000;
   return [
-    { ...known, savedMs: known.savedMs + layoutMs },
+    { ...known, savedMs: known.savedMs + besidesMs },
     ...culprits.filter((one) => one.functionId !== functionId),
   ];
 }

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { findStings } from '../detectors/index';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { anatomyOf } from './anatomy';
-import { becauseOf } from './because';
+import { becauseOf } from '../detectors/because';
 import { becauseText, timesBudget } from './sentence';
 
 const CODE: Row[] = [

@@ -1,9 +1,9 @@
 import { interactionsIn } from '../inputs/interactions';
 import { canonicalFunction } from '../attribution/call-path';
-import { linksOf, scheduleOf, type Handler, type Schedule } from '../outcomes/links';
+import { linksOf, scheduleOf, type Handler, type Schedule } from '../inputs/links';
 import type { Recording, TimeRange } from '../recording/recording';
-import { originalPath } from '../sources/original-path';
-import { handlersIn } from '../stings/handlers';
+import { originalPath } from '../recording/original-path';
+import { handlersIn } from '../inputs/links';
 
 /** An answer and the listener that gave it may be told of to different steps of the clock. */
 const NEAR_MS = 1;

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { DETECTORS, findStings } from '../detectors/index';
-import type { StingKind } from '../stings/sting';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { stingOf } from '../detectors/detector';
+import { findStings } from '../detectors/index';
+import { DETECTORS, type StingKind } from '../detectors/list';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { suggestionsFor } from '../suggestions/suggest';
 import { recorded } from '../testing/recorded';
 import { anatomyOf } from './anatomy';
-import { becauseOf } from './because';
+import { becauseOf } from '../detectors/because';
 import { causeChain } from './cause-chain';
 import { idleReasons } from './idle-reason';
 import { becauseText } from './sentence';
@@ -13,7 +14,9 @@ import { becauseText } from './sentence';
 /** The sentence of the longest sting of a kind in a recording of the boarding desk. */
 function sentence(name: string, kind: StingKind): string {
   const recording = recorded(name);
-  const stings = DETECTORS.flatMap((detect) => detect(recording, DEFAULT_THRESHOLDS));
+  const stings = DETECTORS.flatMap((detector) =>
+    detector.find(recording, DEFAULT_THRESHOLDS).map((found) => stingOf(detector, found)),
+  );
   const [sting] = stings.filter((one) => one.kind === kind).sort((a, b) => b.feltMs - a.feltMs);
   return becauseText(becauseOf(recording, anatomyOf(recording, sting!)));
 }

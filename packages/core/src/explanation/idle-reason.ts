@@ -1,6 +1,6 @@
 import { interactionsIn } from '../inputs/interactions';
 import type { Recording, TimeRange } from '../recording/recording';
-import { scheduleOf } from '../outcomes/links';
+import { scheduleOf } from '../inputs/links';
 
 /** What an idle thread waited for. */
 export type IdleReason =

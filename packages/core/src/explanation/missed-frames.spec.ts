@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import type { LateFramesDetail } from '../detectors/late-frames';
 import type { Row } from '../format/rows';
 import { findStings } from '../detectors/index';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { end, picture } from '../testing/desk-rows';
 import { anatomyOf } from './anatomy';
@@ -51,7 +52,7 @@ describe('frames that were missed', () => {
     const late = Array.from({ length: 6 }, (_, at) => [script(1000 + at * 90, 80), picture(1080 + at * 90)]);
     const recording = recordingOf([...late.flat(), end(5000)], HEADER);
     const run = findStings(recording, DEFAULT_THRESHOLDS).find(({ kind }) => kind === 'late-frames')!;
-    const { missed } = run.detail as { missed: number };
+    const { missed } = run.detail as LateFramesDetail;
     expect(missed).toBe(18);
     expect(anatomyOf(recording, run).missed).toHaveLength(missed);
   });

@@ -1,7 +1,7 @@
 import type { Recording } from '../recording/recording';
-import { firstIndex } from '../recording/search';
+import { firstIndex } from '../statistics/search';
 import { frameTimes, type FrameTime } from '../stings/frame-times';
-import { isOneStretch, type Sting } from '../stings/sting';
+import type { Sting } from '../stings/sting';
 
 /**
  * When within a sting the display could have shown a new picture and got none, as the thread was busy. Where pictures
@@ -25,9 +25,9 @@ function between(frames: readonly FrameTime[], startMs: number, endMs: number): 
   return found;
 }
 
-function pictures(recording: Recording, { kind, thread, startMs, endMs }: Sting): FrameTime[] {
+function pictures(recording: Recording, { extent, thread, startMs, endMs }: Sting): FrameTime[] {
   const told = frameTimes(recording, thread);
   if (told.length > 0) return between(told, startMs, endMs);
   const missed = Math.round((endMs - startMs) / recording.header.refreshMs) - 1;
-  return isOneStretch(kind) && missed > 0 ? [{ startMs, endMs, missed }] : [];
+  return extent === 'block' && missed > 0 ? [{ startMs, endMs, missed }] : [];
 }

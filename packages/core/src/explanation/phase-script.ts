@@ -4,8 +4,8 @@ import type { Recording, TimeRange } from '../recording/recording';
 import { mostOf } from '../statistics/most';
 import { libraryName } from '../sources/library-name';
 import { functionsOf, type Culprit } from './culprits';
-import { scheduleOf } from '../outcomes/links';
-import { handlersIn } from '../stings/handlers';
+import { scheduleOf } from '../inputs/links';
+import { handlersIn } from '../inputs/links';
 import type { Segment } from '../attribution/segments';
 import { innermostFunction, innermostOwn } from '../attribution/stack-facts';
 
@@ -51,7 +51,7 @@ const EQUAL_SHARE = 0.02;
 /** What a library changed is counted before the next picture, which comes this soon. */
 const NEXT_PICTURE_MS = 100;
 /** To place a node takes a library less than this: fewer nodes are not what took the time. */
-const MOST_MS_A_NODE = 2;
+const MAX_MS_A_NODE = 2;
 
 /** @param segments what the phase is made of, in order of time */
 export function phaseScript(
@@ -155,7 +155,7 @@ function libraryWork(
   if (name === undefined) return undefined;
   askedBy ??= scheduler(recording, thread, range);
   const changes = changesIn(recording, thread, range);
-  const isEnough = changes.nodes * MOST_MS_A_NODE >= lengthMs;
+  const isEnough = changes.nodes * MAX_MS_A_NODE >= lengthMs;
   return { name, lengthMs, ...(isEnough ? changes : { nodes: 0, target: undefined }), askedBy };
 }
 

@@ -3,11 +3,11 @@ import { describe, expect, it } from 'vitest';
 import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { findStings } from '../detectors/index';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { arbitraryRecording, deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { deskTap, end } from '../testing/desk-rows';
 import { anatomyOf } from './anatomy';
-import { becauseOf } from './because';
+import { becauseOf } from '../detectors/because';
 import { becauseText } from './sentence';
 
 /** Figures are said to the millisecond, and those that end with a picture to the step of Event Timing. */

@@ -4,7 +4,7 @@ import { WIDE_LENS, type Lens } from '../calls/lens';
 import { displayName, displayPlace, ownerOf } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { isTime, weightText, weightUnit } from '../recording/weights';
-import { escapeXml } from './escape-xml';
+import { escapeXml } from '../report/escape-xml';
 
 const WIDTH = 1200;
 const ROW = 20;

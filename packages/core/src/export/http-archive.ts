@@ -1,4 +1,4 @@
-import { VERSION } from '../version';
+import { VERSION } from '../format/product-version';
 import type { Recording } from '../recording/recording';
 
 /** What the archive cannot tell as a number. */

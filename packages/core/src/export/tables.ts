@@ -2,7 +2,7 @@ import { WIDE_LENS, type Lens } from '../calls/lens';
 import type { Recording } from '../recording/recording';
 import { callsReport } from '../report/calls-report';
 import { explainReport, type ReportedSting } from '../report/explain-report';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { isTime, weightUnit } from '../recording/weights';
 import { csvLines } from './csv';
 

@@ -5,7 +5,7 @@ import { readRecording } from '../recording/read';
 import type { Recording } from '../recording/recording';
 import { arbitraryRecording, arbitraryRows, deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { RecordingDecoder } from './decoder';
-import { encodeRecording } from './encoder';
+import { encodeRecording } from '../recording/encoder';
 import { RefusedRecordingError } from './errors';
 import type { Row } from './rows';
 

@@ -7,7 +7,7 @@ import { crc32 } from './crc32';
 import { CALL_END, packCalls, unpackCalls } from './packed-calls';
 import { unpackSamples } from './packed-samples';
 import { recorded } from '../testing/recorded';
-import { encodeRecording } from './encoder';
+import { encodeRecording } from '../recording/encoder';
 import { lineSchema } from './json-schema';
 import { ROW_SHAPES } from './rows';
 

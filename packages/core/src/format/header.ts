@@ -1,6 +1,6 @@
 import { array, number, object, string, boolean, ValidationError, type InferType } from 'yup';
-import { MOST_ROUNDS, MOST_STEPS } from '../steps/limits';
-import { partialThresholds } from '../stings/thresholds';
+import { MAX_ROUNDS, MAX_STEPS } from './limits';
+import { partialThresholds } from './thresholds';
 import { RefusedRecordingError } from './errors';
 import { FORMAT_MAJOR, FORMAT_NAME } from './version';
 
@@ -28,9 +28,9 @@ const headerSchema = object({
   /** Whether its times say nothing, because it comes from a format that has none. */
   timeless: boolean().optional(),
   /** The steps it was made by and how often they were taken, where no person used the page. */
-  again: object({
-    steps: array(object()).min(1).max(MOST_STEPS).required(),
-    times: number().integer().min(1).max(MOST_ROUNDS).required(),
+  replay: object({
+    steps: array(object()).min(1).max(MAX_STEPS).required(),
+    times: number().integer().min(1).max(MAX_ROUNDS).required(),
   })
     .default(undefined)
     .optional(),
@@ -52,7 +52,7 @@ export type Header = InferType<typeof headerSchema>;
  * @throws RefusedRecordingError when it is no header, or of a version this program cannot read.
  */
 export function readHeader(value: unknown): Header {
-  const candidate = value as Partial<Header> | null;
+  const candidate = value as Partial<Header & { again: Header['replay'] }> | null;
   if (typeof candidate !== 'object' || candidate === null || candidate.format !== FORMAT_NAME) {
     throw new RefusedRecordingError('not-a-recording', 'the first line is no Nettle Patch header');
   }
@@ -64,7 +64,11 @@ export function readHeader(value: unknown): Header {
     );
   }
   try {
-    return headerSchema.validateSync(value, { strict: true });
+    // The name of the field "replay" before there was one.
+    const { again, ...header } = candidate;
+    return headerSchema.validateSync(again === undefined ? header : { replay: again, ...header }, {
+      strict: true,
+    });
   } catch (error) {
     if (error instanceof ValidationError) {
       throw new RefusedRecordingError('not-a-recording', `the header does not fit: ${error.message}`);

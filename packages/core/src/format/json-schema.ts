@@ -32,6 +32,15 @@ function schemaOfRow(kind: string, shape: Shape): Schema {
 const text: Schema = { type: 'string' };
 const texts: Schema = { type: 'array', items: text };
 
+const replay = {
+  type: 'object',
+  properties: {
+    steps: { type: 'array', items: { type: 'object' }, minItems: 1 },
+    times: { type: 'integer', minimum: 1 },
+  },
+  required: ['steps', 'times'],
+};
+
 const HEADER: Schema = {
   type: 'object',
   properties: {
@@ -47,14 +56,9 @@ const HEADER: Schema = {
     refreshMs: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
     speed: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
     thresholds: { type: 'object', additionalProperties: { type: 'number' } },
-    again: {
-      type: 'object',
-      properties: {
-        steps: { type: 'array', items: { type: 'object' }, minItems: 1 },
-        times: { type: 'integer', minimum: 1 },
-      },
-      required: ['steps', 'times'],
-    },
+    replay,
+    /** Its name before there was one. */
+    again: { ...replay, deprecated: true },
     target: {
       type: 'object',
       properties: { title: text, url: text, engine: { type: 'string', minLength: 1 }, device: text },

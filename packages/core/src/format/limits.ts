@@ -10,3 +10,6 @@ export const MAX_EMPTY_LINES = 1_000_000;
 /** Lines of kinds this version does not know that are kept, and their length in all. UTF-16 units. */
 export const MAX_UNKNOWN_LINES = 20_000;
 export const MAX_UNKNOWN_LENGTH = 16 * 1024 * 1024;
+/** Steps that a file of them may hold, and how often they can be taken in one recording. */
+export const MAX_STEPS = 10_000;
+export const MAX_ROUNDS = 1000;

@@ -5,7 +5,7 @@ import type { RowContent } from './rows';
 import { VarintReader } from './varint';
 
 /** Two varints of a whole number that a double can hold. */
-const MOST_BYTES_AN_EVENT = 16;
+const MAX_BYTES_AN_EVENT = 16;
 
 /** Stands for the end of the innermost call among the events of a chunk. */
 export const CALL_END = -1;
@@ -30,7 +30,7 @@ export function packCalls(thread: number, events: CallEvents): RowContent<'calls
   let base = Infinity;
   for (let at = 0; at < count; at++) if (functions[at]! >= 0) base = Math.min(base, functions[at]!);
   if (base === Infinity) base = 0;
-  const bytes = new Uint8Array(count * MOST_BYTES_AN_EVENT);
+  const bytes = new Uint8Array(count * MAX_BYTES_AN_EVENT);
   const firstUs = timesUs[0] ?? 0;
   let before = firstUs;
   let length = 0;

@@ -1,5 +1,5 @@
 import type { Row } from '../format/rows';
-import { isLibraryPath } from '../sources/original-path';
+import { isLibraryPath } from '../recording/original-path';
 import { RefusedRecordingError } from '../format/errors';
 import { ImportedTables, counted, type Imported } from './imported';
 
@@ -21,7 +21,7 @@ const TIMES: Readonly<Record<string, number>> = {
   s: 1000,
   seconds: 1000,
 };
-const LONGEST_UNIT = 40;
+const MAX_UNIT = 40;
 const ENGINE_PATH = /^(?:node:|internal\/|native )/;
 
 /** Whether a text looks like folded stacks: its first lines all end in a number. */
@@ -57,7 +57,7 @@ export function readFoldedStacks(text: string): Imported {
   let total = 0;
   text.split('\n').forEach((line, index) => {
     const trimmed = line.trimEnd();
-    unit ??= UNIT.exec(trimmed)?.[1]?.trim().slice(0, LONGEST_UNIT);
+    unit ??= UNIT.exec(trimmed)?.[1]?.trim().slice(0, MAX_UNIT);
     if (trimmed === '' || trimmed.startsWith('#')) return;
     const [, path, weight] = LINE.exec(trimmed) ?? [];
     if (path === undefined) {

@@ -30,7 +30,7 @@ export interface Imported {
   readonly weightUnit?: string;
 }
 
-const LONGEST_TITLE = 120;
+const MAX_TITLE = 120;
 
 /** The header of what was read from another format. The same content has the same id. */
 export function importedHeader(text: string, facts: FileFacts, imported: Imported): Header {
@@ -42,7 +42,7 @@ export function importedHeader(text: string, facts: FileFacts, imported: Importe
     version: '1.0',
     id: `imported-${sum}-${text.length}`,
     startedAt: new Date(startedMs ?? facts.writtenMs).toISOString(),
-    title: facts.name.slice(0, LONGEST_TITLE),
+    title: facts.name.slice(0, MAX_TITLE),
     mode: 'everyday',
     startUp: false,
     clockStepMs: 0.1,

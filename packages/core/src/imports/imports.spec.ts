@@ -16,7 +16,7 @@ import { displayName } from '../recording/functions';
 import { readRecording } from '../recording/read';
 import type { Recording } from '../recording/recording';
 import { findStings } from '../detectors/index';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { recorded } from '../testing/recorded';
 import { linesOfOpenFormat } from './open-formats';
 

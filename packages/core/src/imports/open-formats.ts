@@ -1,4 +1,4 @@
-import { withChecks } from '../format/encoder';
+import { withChecks } from '../recording/encoder';
 import { RefusedRecordingError } from '../format/errors';
 import { isFolded, readFoldedStacks } from './folded-stacks';
 import { isHttpArchive, readHttpArchive } from './http-archive';
@@ -7,7 +7,7 @@ import { areEntries, readPerformanceEntries } from './performance-entries';
 import { isSelfProfile, readSelfProfile } from './self-profile';
 
 /** A text of more characters than this is not read as a whole, so that memory stays bounded. */
-export const LARGEST_IMPORT = 150_000_000;
+export const MAX_IMPORT = 150_000_000;
 
 const EXPECTED =
   'neither a recording, nor a list of performance entries, a JS Self-Profiling trace, an HTTP Archive or folded stacks';
@@ -43,8 +43,8 @@ function importedFrom(text: string): Imported {
  */
 export function* linesOfOpenFormat(text: string, facts: FileFacts): Generator<string> {
   if (text.trim() === '') throw new RefusedRecordingError('empty', 'there is no line in it');
-  if (text.length > LARGEST_IMPORT)
-    refuse(`it has more than ${LARGEST_IMPORT / 1e6} million characters, too many to be read as a whole`);
+  if (text.length > MAX_IMPORT)
+    refuse(`it has more than ${MAX_IMPORT / 1e6} million characters, too many to be read as a whole`);
   const imported = importedFrom(text);
   const rows = [
     importedHeader(text, facts, imported),

@@ -3,7 +3,7 @@ import { appendTo } from '../recording/group';
 import { MaxTree } from '../recording/max-tree';
 import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording, TimeRange } from '../recording/recording';
-import { firstIndex } from '../recording/search';
+import { firstIndex } from '../statistics/search';
 import { actionLabel, actionOfGroup, isGivenUp, type Action } from './action';
 
 type Input = RowContent<'input'>;

@@ -1,9 +1,9 @@
 import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { appendTo } from '../recording/group';
 import type { Recording } from '../recording/recording';
-import { firstIndex } from '../recording/search';
-import { handlersIn } from '../stings/handlers';
-import { linksOf, type Handler } from './links';
+import { firstIndex } from '../statistics/search';
+import { handlersIn } from '../inputs/links';
+import { linksOf, type Handler } from '../inputs/links';
 
 /** A listener and the event it answers may be told of to different steps of the clock. */
 const NEAR_MS = 1;

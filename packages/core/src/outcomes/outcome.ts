@@ -3,14 +3,14 @@ import { interactionsOf, type Interaction } from '../inputs/interactions';
 import { appendTo } from '../recording/group';
 import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording, TimeRange } from '../recording/recording';
-import { firstIndex } from '../recording/search';
+import { firstIndex } from '../statistics/search';
 import { chainOf, type Chain } from './chain';
-import type { Handler } from './links';
+import type { Handler } from '../inputs/links';
 import { pageAfter, type PageLoad } from './page-loads';
 import { stepsTo, type OutcomeStep } from './steps';
 
 /** What comes later than this after an input is no longer taken for its outcome. */
-const LONGEST_MS = 20_000;
+const MAX_MS = 20_000;
 /** A picture that comes this soon after the first is the same answer to a person. */
 const SAME_ANSWER_MS = 20;
 
@@ -66,7 +66,7 @@ function untilOf(recording: Recording, interaction: Interaction): number {
   const starts = startsByLabel(recording).get(interaction.label)!;
   const againMs =
     starts[firstIndex(starts.length, (at) => starts[at]! > interaction.startMs + SAME_ANSWER_MS)];
-  return Math.min(againMs ?? Infinity, interaction.startMs + LONGEST_MS, recording.range.endMs);
+  return Math.min(againMs ?? Infinity, interaction.startMs + MAX_MS, recording.range.endMs);
 }
 
 /** Follows an input; undefined where nothing that it set going is known to have changed the screen later. */

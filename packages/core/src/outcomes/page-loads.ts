@@ -1,7 +1,7 @@
 import type { Interaction } from '../inputs/interactions';
 import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
-import { originalPath } from '../sources/original-path';
+import { originalPath } from '../recording/original-path';
 import type { Chain } from './chain';
 
 /** A page that a recording went on to. */

@@ -1,8 +1,8 @@
 import type { Interaction } from '../inputs/interactions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
-import { originalPath } from '../sources/original-path';
+import { originalPath } from '../recording/original-path';
 import type { Chain } from './chain';
-import { handlerOf, scheduleOf, type Handler, type Schedule } from './links';
+import { handlerOf, scheduleOf, type Handler, type Schedule } from '../inputs/links';
 import type { PageLoad } from './page-loads';
 
 /** What was going on between an input and its outcome. */

@@ -29,7 +29,7 @@ const CONTROL = /[\u0000-\u001f\u007f]/g;
 const FIELDS = ['target', 'reason', 'within'] as const;
 
 /** Longer names and texts are cut. */
-export const LONGEST_NAME = 40;
+export const MAX_NAME = 40;
 
 /** Roles and names of elements are words of the page: one may be called "constructor". */
 const ROLES = new Map([
@@ -69,7 +69,7 @@ export function packFacts(facts: ElementFacts): string {
 }
 
 function roleOf(role: string, tag: string, type: string, isEditable: boolean): string {
-  if (role !== '') return ROLES.get(role) ?? role.slice(0, LONGEST_NAME);
+  if (role !== '') return ROLES.get(role) ?? role.slice(0, MAX_NAME);
   if (tag === 'input') return FIELD_ROLES.get(type) ?? 'text field';
   return isEditable ? 'editor' : (ROLES.get(tag) ?? 'element');
 }
@@ -77,7 +77,7 @@ function roleOf(role: string, tag: string, type: string, isEditable: boolean): s
 /** "board-all" and "boardAll" as people would write it: "Board all". */
 function humanise(name: string): string {
   const words = name
-    .slice(0, LONGEST_NAME)
+    .slice(0, MAX_NAME)
     .replace(/([a-z])([A-Z])/g, '$1 $2')
     .replace(/[-_\s]+/g, ' ')
     .trim()

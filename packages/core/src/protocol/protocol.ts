@@ -1,7 +1,19 @@
+import {
+  array,
+  boolean,
+  mixed,
+  number,
+  object,
+  string,
+  ValidationError,
+  type InferType,
+  type Schema,
+} from 'yup';
 import type { ServedApp } from './apps';
-import { array, boolean, number, object, string, type InferType, ValidationError } from 'yup';
+import { PROTOCOL_VERSION } from './version';
 
 const id = () => string().min(1).max(64).required();
+const type = <Name extends string>(name: Name) => string<Name>().oneOf([name]).required();
 
 export const targetSchema = object({
   id: id(),
@@ -27,93 +39,177 @@ export const targetSchema = object({
 /** A page that can be recorded, as it presents itself. */
 export type Target = InferType<typeof targetSchema>;
 
-/** From the interface to one target; the server passes it on. */
-const commandSchema = object({
-  type: string()
-    .oneOf([
-      'start',
-      'start-with-next-load',
-      'pause',
-      'go-on',
-      'stop',
-      'follow',
-      'acknowledge',
-      'note',
-      'reload',
-    ])
-    .required(),
-  targetId: id(),
-  recordingId: id(),
-  /** For `acknowledge`: all batches up to this one are kept safe. */
-  sequence: number().integer().min(0),
-  /** For `start`: whether typed words may be kept; a page that came from the browser's cache may remember otherwise. */
-  words: boolean(),
-  /** For `start`: whether controls are named by their visible text. */
-  byText: boolean(),
-  /** For `note`: its text. */
-  text: string().max(200),
-});
-export type Command = InferType<typeof commandSchema>;
+const about = { targetId: id(), recordingId: id() };
 
+const COMMANDS = {
+  start: object({
+    type: type('start'),
+    ...about,
+    /** Whether typed words may be kept; a page that came from the browser's cache may remember otherwise. */
+    words: boolean(),
+    /** Whether controls are named by their visible text. */
+    byText: boolean(),
+  }),
+  'start-with-next-load': object({ type: type('start-with-next-load'), ...about }),
+  pause: object({ type: type('pause'), ...about }),
+  'go-on': object({ type: type('go-on'), ...about }),
+  stop: object({ type: type('stop'), ...about }),
+  /** Asks for all batches again that were not acknowledged. */
+  follow: object({ type: type('follow'), ...about }),
+  /** All batches up to this one are kept safe. */
+  acknowledge: object({
+    type: type('acknowledge'),
+    ...about,
+    sequence: number().integer().min(0).required(),
+  }),
+  note: object({ type: type('note'), ...about, text: string().max(200).defined() }),
+  reload: object({ type: type('reload'), ...about }),
+};
+
+/** From the interface to one target; the server passes it on. */
+export type Command = {
+  [Name in keyof typeof COMMANDS]: InferType<(typeof COMMANDS)[Name]>;
+}[keyof typeof COMMANDS];
+
+const helloSchema = object({
+  type: type('hello'),
+  /** The version of the protocol it speaks; the first, where it says none. */
+  protocol: number().integer().min(1),
+  target: targetSchema.required(),
+});
 /** From a target to the server: it introduces itself, and again whenever something of it changes. */
-const helloSchema = object({ type: string().oneOf(['hello']).required(), target: targetSchema.required() });
 export type Hello = InferType<typeof helloSchema>;
 
-/** First line of a frame of rows; the rows follow it, one a line. */
 const batchSchema = object({
-  type: string().oneOf(['rows']).required(),
-  targetId: id(),
-  recordingId: id(),
+  type: type('rows'),
+  ...about,
   sequence: number().integer().min(0).required(),
   /** The recording has ended with this batch. */
   last: boolean().default(false),
 });
+/** First line of a frame of rows; the rows follow it, one a line. */
 export type Batch = InferType<typeof batchSchema>;
 
-/** A target as the interface is told of it. */
-export interface ListedTarget extends Target {
-  /** The device of the room it runs on; null on the computer of the server. */
-  readonly visitor: string | null;
+/** A frame of rows, taken apart. */
+export interface BatchFrame {
+  readonly type: 'rows';
+  readonly batch: Batch;
+  /** Lines of the recording, each with its line end. */
+  readonly lines: string;
 }
 
-/** From the server to the interface. */
-export type ServerMessage =
-  | {
-      readonly type: 'targets';
-      readonly targets: readonly ListedTarget[];
-      readonly apps: readonly ServedApp[];
-    }
-  | { readonly type: 'target-left'; readonly targetId: string; readonly recordingId: string | null };
+const listedTargetSchema = targetSchema.shape({
+  /** The device of the room it runs on; null on the computer of the server. */
+  visitor: string().nullable().defined(),
+});
+/** A target as the interface is told of it. */
+export type ListedTarget = InferType<typeof listedTargetSchema>;
+
+const SERVER_MESSAGES = {
+  targets: object({
+    type: type('targets'),
+    targets: array(listedTargetSchema.required()).required(),
+    apps: array(mixed<ServedApp>().required()).required(),
+  }),
+  'target-left': object({
+    type: type('target-left'),
+    targetId: id(),
+    recordingId: string().nullable().defined(),
+  }),
+};
+/** From the server to the interface, beside frames of rows. */
+export type ServerMessage = {
+  [Name in keyof typeof SERVER_MESSAGES]: InferType<(typeof SERVER_MESSAGES)[Name]>;
+}[keyof typeof SERVER_MESSAGES];
 
 /** Thrown when a message does not have the shape the protocol gives it. */
 export class ProtocolError extends Error {
   override readonly name = 'ProtocolError';
 }
 
-function parse<T>(text: string, schema: { validateSync(value: unknown, options: { strict: true }): T }): T {
+function fromJson(text: string): unknown {
   try {
-    return schema.validateSync(JSON.parse(text), { strict: true });
+    return JSON.parse(text);
   } catch (error) {
-    if (error instanceof ValidationError || error instanceof SyntaxError)
-      throw new ProtocolError(error.message);
+    throw new ProtocolError((error as Error).message);
+  }
+}
+
+function checked<T>(value: unknown, schema: Schema<T>): T {
+  try {
+    return schema.validateSync(value, { strict: true });
+  } catch (error) {
+    if (error instanceof ValidationError) throw new ProtocolError(error.message);
     throw error;
   }
 }
 
-/** @throws ProtocolError */
-export const parseCommand = (text: string): Command => parse(text, commandSchema);
-/** @throws ProtocolError */
-export const parseHello = (text: string): Hello => parse(text, helloSchema);
-
-export interface BatchFrame {
-  readonly batch: Batch;
-  /** Lines of the recording, each with its line end. */
-  readonly lines: string;
+function typeOf(value: unknown): unknown {
+  return typeof value === 'object' && value !== null && 'type' in value ? value.type : undefined;
 }
 
-/** @throws ProtocolError */
-export function readBatch(frame: string): BatchFrame {
+/** @returns the value by the schema of its type */
+function ofTypes<Schemas extends Record<string, Schema>>(
+  value: unknown,
+  schemas: Schemas,
+): { [Name in keyof Schemas]: InferType<Schemas[Name]> }[keyof Schemas] {
+  const name = typeOf(value);
+  if (typeof name !== 'string' || !Object.hasOwn(schemas, name))
+    throw new ProtocolError(`type must be one of ${Object.keys(schemas).join(', ')}, and is ${String(name)}`);
+  return checked(value, schemas[name] as Schema<never>);
+}
+
+/** @throws ProtocolError where it is no command */
+export function parseCommand(text: string): Command {
+  return ofTypes(fromJson(text), COMMANDS);
+}
+
+function readHello(value: unknown): Hello {
+  const version = (value as { protocol?: unknown } | null)?.protocol;
+  if (typeof version === 'number' && version > PROTOCOL_VERSION)
+    throw new ProtocolError(
+      `it speaks version ${version} of the protocol, and this program versions up to ${PROTOCOL_VERSION}: use a newer Nettle Patch`,
+    );
+  return checked(value, helloSchema);
+}
+
+/** The value on the first line of a frame, or that of all of it where the line alone is none; and what follows. */
+function firstLine(frame: string): { value: unknown; rest: string | undefined } {
   const end = frame.indexOf('\n');
-  if (end < 0) throw new ProtocolError('a frame of rows has no line end after its envelope');
-  return { batch: parse(frame.slice(0, end), batchSchema), lines: frame.slice(end + 1) };
+  if (end < 0) return { value: fromJson(frame), rest: undefined };
+  try {
+    return { value: JSON.parse(frame.slice(0, end)), rest: frame.slice(end + 1) };
+  } catch {
+    return { value: fromJson(frame), rest: undefined };
+  }
+}
+
+function readFrame(value: unknown, rest: string | undefined): BatchFrame {
+  const batch = checked(value, batchSchema);
+  if (rest === undefined) throw new ProtocolError('a frame of rows has no line end after its envelope');
+  return { type: 'rows', batch, lines: rest };
+}
+
+/** @throws ProtocolError where it is no frame of rows */
+export function readBatch(frame: string): BatchFrame {
+  const { value, rest } = firstLine(frame);
+  return readFrame(value, rest);
+}
+
+/**
+ * What a target says: a hello, or rows.
+ * @throws ProtocolError where it is neither, or of a later version of the protocol
+ */
+export function parseTargetMessage(frame: string): Hello | BatchFrame {
+  const { value, rest } = firstLine(frame);
+  return typeOf(value) === 'rows' ? readFrame(value, rest) : readHello(value);
+}
+
+/**
+ * What the server says to an interface: a message, or rows that it passes on.
+ * @throws ProtocolError where it is neither
+ */
+export function parseServerMessage(frame: string): ServerMessage | BatchFrame {
+  const { value, rest } = firstLine(frame);
+  return typeOf(value) === 'rows' ? readFrame(value, rest) : ofTypes(value, SERVER_MESSAGES);
 }

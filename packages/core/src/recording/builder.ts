@@ -4,7 +4,7 @@ import { MAX_CALLS, MAX_SAMPLES } from '../format/limits';
 import { NO_STACK, unpackSamples } from '../format/packed-samples';
 import type { Shape } from '../format/fields';
 import { ROW_SHAPES, type Row, type RowContent, type RowOfKind } from '../format/rows';
-import { isLibraryPath } from '../sources/original-path';
+import { isLibraryPath } from './original-path';
 import { CallSpansBuilder } from './call-spans-builder';
 import { TextPool } from './column';
 import { ENGINE_ACTIVITIES, STANDING_FUNCTIONS, type RecordedFunction } from './functions';

@@ -9,11 +9,11 @@ const INITIAL_CAPACITY = 256;
 /** Calls nested deeper are charged to the one at this depth. */
 const DEEPEST = 60_000;
 /** Columns with no more room than this share beyond what is in them are not copied. */
-const MOST_SPARE = 1.25;
+const MAX_SPARE = 1.25;
 /** Room that is made beyond what the calls so far let expect of the whole. */
 const EXPECTED_SPARE = 1.1;
 /** Room is never made for more calls than these that are only expected. */
-const MOST_EXPECTED = 2 ** 23;
+const MAX_EXPECTED = 2 ** 23;
 
 /** Turns packed call events, as they come, into call spans. */
 export class CallSpansBuilder implements CallTaker {
@@ -88,7 +88,7 @@ export class CallSpansBuilder implements CallTaker {
    */
   build(): CallSpans {
     const length = this.#length;
-    const isNearlyFull = this.#startsUs.length <= length * MOST_SPARE;
+    const isNearlyFull = this.#startsUs.length <= length * MAX_SPARE;
     const copied = !isNearlyFull || this.#depth > 0;
     const endsUs = copied ? this.#endsUs.slice(0, length) : this.#endsUs.subarray(0, length);
     for (let depth = 0; depth < this.#depth; depth++) endsUs[this.#open[depth]!] = this.#lastUs;
@@ -125,7 +125,7 @@ export class CallSpansBuilder implements CallTaker {
     const held = this.#startsUs.length;
     if (wanted <= held) return;
     const expected = read === undefined ? 0 : Math.ceil((wanted / read) * EXPECTED_SPARE);
-    const capacity = Math.max(wanted, held * 2, Math.min(expected, wanted + MOST_EXPECTED));
+    const capacity = Math.max(wanted, held * 2, Math.min(expected, wanted + MAX_EXPECTED));
     this.#startsUs = copyInto(new Float64Array(capacity), this.#startsUs);
     this.#endsUs = copyInto(new Float64Array(capacity), this.#endsUs);
     this.#stackIds = copyInto(new Int32Array(capacity), this.#stackIds);

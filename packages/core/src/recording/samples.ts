@@ -1,6 +1,6 @@
 import { NO_STACK, type SampleColumns } from '../format/packed-samples';
 import { isAscending, stableOrder } from './order';
-import { firstIndex } from './search';
+import { firstIndex } from '../statistics/search';
 
 const MAX_GAP_INTERVALS = 4;
 

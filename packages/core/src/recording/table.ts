@@ -2,7 +2,7 @@ import type { RowOf, Shape } from '../format/fields';
 import { Column, type TextPool } from './column';
 import { MaxTree } from './max-tree';
 import { isAscending, stableOrder } from './order';
-import { firstIndex } from './search';
+import { firstIndex } from '../statistics/search';
 
 /** A table as it is handed to another thread. */
 export interface TableColumns {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { functionTable } from '../calls/function-table';
 import { WIDE_LENS } from '../calls/lens';
-import { encodeRecording } from '../format/encoder';
+import { encodeRecording } from './encoder';
 import { arbitraryRecording } from '../testing/arbitrary-recording';
 import { recorded } from '../testing/recorded';
 import { fromMessage, toMessage } from './transfer';

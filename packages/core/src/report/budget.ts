@@ -4,8 +4,8 @@ import { interactionsOf } from '../inputs/interactions';
 import { outcomesOf } from '../outcomes/outcome';
 import { displayName } from '../recording/functions';
 import type { Recording } from '../recording/recording';
-import { findIdleWork } from '../detectors/idle-work';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { idleWork } from '../detectors/idle-work';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { array, number, object, string, type InferType } from 'yup';
 
 const named = { label: string().min(1).max(500).required() };
@@ -105,7 +105,7 @@ export function checkBudget(recording: Recording, budget: Budget): BudgetResult[
   );
   const forced = [...recording.events.forced.rows()].reduce((sum, { count }) => sum + count, 0);
   add('Forced layouts', forced, budget.forcedLayouts, 'times');
-  const idle = findIdleWork(recording, { ...DEFAULT_THRESHOLDS, idleMsASecond: 0 });
+  const idle = idleWork.find(recording, { ...DEFAULT_THRESHOLDS, idleMsASecond: 0 });
   add(
     'Share of idle work',
     idle.reduce((sum, { feltMs }) => sum + feltMs / 1000, 0),

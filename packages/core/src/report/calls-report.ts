@@ -25,12 +25,12 @@ export interface CallsReport {
 }
 
 /** Functions whose median is worked out: all, up to a number that keeps the report quick. */
-const MOST_MEDIANS = 50;
+const MAX_MEDIANS = 50;
 
 export function callsReport(recording: Recording, lens: Lens): CallsReport {
   const functions = functionTable(recording, lens).map((row, index) => {
     const { functionId, selfMs, totalMs, count, shortestMs, longestMs, callsPerSecond, selfErrorMs } = row;
-    const isCounted = count > 0 && index < MOST_MEDIANS;
+    const isCounted = count > 0 && index < MAX_MEDIANS;
     const statistics = isCounted ? occurrencesOf(recording, lens, functionId).statistics : undefined;
     return {
       ...reportedFunction(recording, functionId),

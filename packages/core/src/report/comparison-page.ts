@@ -1,7 +1,7 @@
 import { BREAKDOWN_PARTS } from '../attribution/time-breakdown';
 import { BREAKDOWN_LABELS } from '../attribution/breakdown-labels';
 import type { ComparedFunction } from '../compare/compare-functions';
-import { escapeXml } from '../export/escape-xml';
+import { escapeXml } from './escape-xml';
 import type { Recording } from '../recording/recording';
 import { comparisonPicture } from './comparison-picture';
 import {
@@ -18,7 +18,7 @@ import {
 } from './comparison-words';
 import type { Proof } from './proof';
 
-const MOST_FUNCTIONS = 30;
+const MAX_FUNCTIONS = 30;
 
 const STYLE = `
 body { margin: 0 auto; max-width: 1000px; padding: 24px; background: #fbf9f4; color: #1f2a26; font: 16px/1.5 'Atkinson Hyperlegible', 'DejaVu Sans', sans-serif }
@@ -46,7 +46,7 @@ const ms = (value: number | undefined): Cell => [value === undefined ? '–' : `
 function functionRows(functions: readonly ComparedFunction[]): Cell[][] {
   return functions
     .filter(({ change }) => isChange(change))
-    .slice(0, MOST_FUNCTIONS)
+    .slice(0, MAX_FUNCTIONS)
     .map(({ name, place, unit, change, before, after }) => [
       [name],
       [place, 's'],

@@ -1,7 +1,7 @@
 import type { PhaseName } from '../explanation/anatomy';
 import type { ComparedAnatomies, TypicalAnatomy } from '../compare/compare-anatomies';
 import type { ComparedSeries, SeriesSide } from '../compare/compare-series';
-import { escapeXml } from '../export/escape-xml';
+import { escapeXml } from './escape-xml';
 import { boundWords, changeWords, outcomeWords, verdictWords } from './comparison-words';
 import type { Proof } from './proof';
 
@@ -12,7 +12,7 @@ const RIGHT = WIDTH - 120;
 const ROW = 84;
 const HEAD = 92;
 const ANATOMY = 104;
-const MOST_SERIES = 8;
+const MAX_SERIES = 8;
 const INK = '#1f2a26';
 const SOFT = '#56625d';
 const LINE = '#ddd9cf';
@@ -121,7 +121,7 @@ function anatomyRow({ label, before, after }: ComparedAnatomies, top: number): s
 /** A comparison as one picture in SVG, which needs no other file and runs no script. */
 export function comparisonPicture({ after, comparison, anatomies, thresholds }: Proof): string {
   const { series, warnings } = comparison;
-  const shown = series.slice(0, MOST_SERIES);
+  const shown = series.slice(0, MAX_SERIES);
   const seriesTop = HEAD + warnings.length * 18;
   const anatomyTop = seriesTop + shown.length * ROW;
   const height = anatomyTop + anatomies.length * ANATOMY + 30;

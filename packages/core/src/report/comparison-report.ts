@@ -88,7 +88,7 @@ function seriesRow(series: ComparedSeries): string {
   return `| ${escapeMarkdown(label)} | ${sideWords(before)} | ${sideWords(after)} | **${verdictWords(verdict)}**${change === '' ? '' : ` (${change})`} |`;
 }
 
-const MOST_FUNCTIONS = 10;
+const MAX_FUNCTIONS = 10;
 
 function functionRow({ name, place, unit, before, after, change }: ComparedFunction): string {
   const less =
@@ -101,7 +101,7 @@ function functionRow({ name, place, unit, before, after, change }: ComparedFunct
 /** A comparison as Markdown, readable by people who have no tool at hand. */
 export function comparisonMarkdown(before: Recording, after: Recording, comparison: Comparison): string {
   const { warnings, caveats, series, functions } = comparison;
-  const changed = functions.filter(({ change }) => isChange(change)).slice(0, MOST_FUNCTIONS);
+  const changed = functions.filter(({ change }) => isChange(change)).slice(0, MAX_FUNCTIONS);
   return [
     `### ${escapeMarkdown(after.header.title || after.header.target.title)}: before and after`,
     '',

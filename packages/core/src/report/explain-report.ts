@@ -1,5 +1,5 @@
 import { anatomyOf, type Anatomy } from '../explanation/anatomy';
-import { becauseOf } from '../explanation/because';
+import { becauseOf } from '../detectors/because';
 import { BREAKDOWN_PARTS, type BreakdownPart } from '../attribution/time-breakdown';
 import { canonicalFunction } from '../attribution/call-path';
 import { causeInRange } from '../explanation/cause-chain';
@@ -8,8 +8,8 @@ import { delayStepMs } from '../inputs/delay-step';
 import type { Recording } from '../recording/recording';
 import { weightUnit } from '../recording/weights';
 import { findStings } from '../detectors/index';
-import type { Sting, StingKind } from '../stings/sting';
-import type { Thresholds } from '../stings/thresholds';
+import type { Sting } from '../stings/sting';
+import type { Thresholds } from '../format/thresholds';
 import { suggestionsFor } from '../suggestions/suggest';
 import { reportedFunction, roundMs, type ReportedFunction } from './source-location';
 
@@ -27,9 +27,9 @@ export interface ReportedCause {
 }
 
 export interface ReportedSting {
-  readonly kind: StingKind;
+  readonly kind: string;
   /** Other kinds that were found at the same place and are part of it. */
-  readonly also: readonly StingKind[];
+  readonly also: readonly string[];
   readonly label: string;
   readonly startMs: number;
   readonly endMs: number;
@@ -97,7 +97,7 @@ export interface ExplainReport {
   readonly stings: readonly ReportedSting[];
 }
 
-const MOST_CULPRITS = 10;
+const MAX_CULPRITS = 10;
 
 function causeOf(recording: Recording, sting: Sting): ReportedCause[] {
   return causeInRange(recording, sting.thread, sting).map((link) => {
@@ -141,7 +141,7 @@ export function reportSting(recording: Recording, sting: Sting): ReportedSting {
     phases: phasesOf(anatomy),
     blame: blame as Record<BreakdownPart, number>,
     culprits: anatomy.culprits
-      .slice(0, MOST_CULPRITS)
+      .slice(0, MAX_CULPRITS)
       .map(({ functionId, selfMs, totalMs, count, chargedMs, savedMs }) => ({
         ...reportedFunction(recording, functionId),
         selfMs: roundMs(selfMs),

@@ -1,4 +1,4 @@
-import { escapeXml } from '../export/escape-xml';
+import { escapeXml } from './escape-xml';
 
 /** One thing that was tested, as a build server lists it. */
 export interface TestCase {

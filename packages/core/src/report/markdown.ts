@@ -1,5 +1,5 @@
 import type { Recording } from '../recording/recording';
-import type { Thresholds } from '../stings/thresholds';
+import type { Thresholds } from '../format/thresholds';
 import type { BudgetResult } from './budget';
 import { budgetWords, keptWords } from './budget-words';
 import { madeWords } from './comparison-words';
@@ -11,7 +11,7 @@ export function escapeMarkdown(text: string): string {
   return text.replaceAll(/[\\`*_{}[\]<>()#+!|~]/g, '\\$&').replaceAll(/[\r\n]+/g, ' ');
 }
 
-const MOST_STINGS = 5;
+const MAX_STINGS = 5;
 
 function titleOf({ header }: Recording): string {
   return escapeMarkdown(header.title || header.target.title || header.target.url);
@@ -27,14 +27,14 @@ export function recordingMarkdown(recording: Recording, thresholds: Thresholds):
   const { stings } = explainReport(recording, thresholds);
   const inputs = interactionsOf(recording).length;
   const seconds = ((recording.range.endMs - recording.range.startMs) / 1000).toFixed(1);
-  const more = stings.length > MOST_STINGS ? [`\n${stings.length - MOST_STINGS} more.`] : [];
+  const more = stings.length > MAX_STINGS ? [`\n${stings.length - MAX_STINGS} more.`] : [];
   return [
     `### ${titleOf(recording)}`,
     '',
     `${madeWords(recording)}; ${seconds} s with ${inputs === 1 ? 'one input' : `${inputs} inputs`}. ${beyondWords(stings.length)}`,
     ...(stings.length === 0 ? [] : ['', '| what | took | budget | why |', '| --- | ---: | ---: | --- |']),
     ...stings
-      .slice(0, MOST_STINGS)
+      .slice(0, MAX_STINGS)
       .map(
         ({ label, feltMs, budgetMs, because }) =>
           `| ${escapeMarkdown(label)} | ${Math.round(feltMs)} ms | ${Math.round(budgetMs)} ms | ${escapeMarkdown(because)} |`,

@@ -1,7 +1,7 @@
 import { compareAnatomies, type ComparedAnatomies } from '../compare/compare-anatomies';
 import { compareRecordings, type Comparison } from '../compare/compare';
 import type { Recording } from '../recording/recording';
-import { DEFAULT_THRESHOLDS, type Thresholds } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS, type Thresholds } from '../format/thresholds';
 
 /** The result of comparing two recordings, ready to be passed on. */
 export interface Proof {
@@ -13,7 +13,7 @@ export interface Proof {
   readonly thresholds: Thresholds;
 }
 
-const MOST_ANATOMIES = 3;
+const MAX_ANATOMIES = 3;
 
 /** Compares two recordings and takes apart what became faster or slower. */
 export function proofOf(
@@ -24,7 +24,7 @@ export function proofOf(
   const comparison = compareRecordings(before, after, thresholds);
   const anatomies = comparison.series
     .filter(({ isInteraction, before: was, after: is }) => isInteraction && was.count > 0 && is.count > 0)
-    .slice(0, MOST_ANATOMIES)
+    .slice(0, MAX_ANATOMIES)
     .map(({ label }) => compareAnatomies(before, after, label, thresholds));
   return { before, after, comparison, anatomies, thresholds };
 }

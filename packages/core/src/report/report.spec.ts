@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { compareRecordings } from '../compare/compare';
 import type { Row } from '../format/rows';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { recorded } from '../testing/recorded';
 import { budgetSchema, checkBudget } from './budget';

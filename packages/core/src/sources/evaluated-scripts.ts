@@ -1,5 +1,5 @@
 import { inlineMap } from './inline-map';
-import type { ScriptText } from './resolve-script';
+import type { ScriptText } from './script-text';
 
 const CALL = 'eval(';
 /** What may stand between the call and its text: what makes it trusted (Trusted Types). */

@@ -1,5 +1,5 @@
 import { fromBase64 } from '../format/base64';
-import type { ScriptText } from './resolve-script';
+import type { ScriptText } from './script-text';
 
 /** What a data address holds (RFC 2397): the letters that some write in place of two, and padding left out, included. */
 function contentOf(address: string): string {

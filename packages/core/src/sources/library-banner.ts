@@ -1,6 +1,6 @@
 /** The comment that a text begins with. */
 const FIRST_COMMENT = /^\s*\/\*([^]*?)\*\//;
-const LONGEST = 4000;
+const MAX = 4000;
 /** A name and a version, as releases are called. */
 const RELEASE = /([\p{L}\p{N}_.@/-]+)\s+v?\d+\.\d+\.\d+/u;
 /** That anybody may use it, by the usual licences. */
@@ -15,7 +15,7 @@ const letters = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, 
  * @param url address of the script
  */
 export function hasLibraryBanner(url: string, text: string): boolean {
-  const banner = FIRST_COMMENT.exec(text.slice(0, LONGEST))?.[1];
+  const banner = FIRST_COMMENT.exec(text.slice(0, MAX))?.[1];
   const name = banner && RELEASE.exec(banner)?.[1]?.replace(/\.js$/i, '');
   if (!banner || !name || !LICENCE.test(banner)) return false;
   const file = url.split(/[?#]/, 1)[0]!.split('/').at(-1)!;

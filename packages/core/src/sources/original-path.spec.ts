@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { hasLibraryBanner } from './library-banner';
-import { isLibraryPath, originalPath } from './original-path';
+import { isLibraryPath, originalPath } from '../recording/original-path';
 import { resolveFunctions } from './resolve';
 
 describe('paths of original sources', () => {

@@ -1,23 +1,13 @@
+import type { ScriptText } from './script-text';
 import { isIgnored, originalPositionFor, sourceContentFor, type TraceMap } from '@jridgewell/trace-mapping';
 import type { Owner, RecordedFunction } from '../recording/functions';
 import { withoutInsertions } from '../exact/insertions';
 import { functionSites, siteAt, type FunctionSite } from './function-sites';
 import { hasLibraryBanner } from './library-banner';
-import { isLibraryPath, originalPath } from './original-path';
+import { isLibraryPath, originalPath } from '../recording/original-path';
 import { readSourceMap } from './source-map';
 import { LineIndex, type TextPosition } from './text-position';
 import { hashText, type TextPart } from './text-part';
-
-/** What could be fetched of one script. */
-export interface ScriptText {
-  readonly url: string;
-  readonly text?: string;
-  /** Source map as JSON text (ECMA-426). */
-  readonly map?: string;
-  readonly mapUrl?: string;
-  /** Why the text or the map is missing. */
-  readonly problem?: string;
-}
 
 const NAME = /^[\p{ID_Start}$_][\p{ID_Continue}$\u200c\u200d]*/u;
 /** A function that carries its name, which a bundler may have dropped. */

@@ -3,10 +3,11 @@ import { BOUND, isBound, type RecordedFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { Source } from '../recording/sources';
 import { evaluatedScripts } from './evaluated-scripts';
-import { originalPath } from './original-path';
+import { originalPath } from '../recording/original-path';
 import { asRecorder, isRecorderSource } from './recorder-functions';
 import { asWebAssembly, isWebAssembly } from './web-assembly';
-import { ScriptResolver, type ScriptText } from './resolve-script';
+import type { ScriptText } from './script-text';
+import { ScriptResolver } from './resolve-script';
 import { textsOf } from './source-texts';
 
 type ResolvingRow = RowOfKind<'source'> | RowOfKind<'function'> | RowOfKind<'text'>;

@@ -2,9 +2,9 @@ import { transformSync } from 'esbuild';
 import { describe, expect, it } from 'vitest';
 import type { Row } from '../format/rows';
 import { recordingOf } from '../testing/arbitrary-recording';
-import { isLibraryPath, originalPath } from './original-path';
+import { isLibraryPath, originalPath } from '../recording/original-path';
 import { resolveFunctions } from './resolve';
-import type { ScriptText } from './resolve-script';
+import type { ScriptText } from './script-text';
 
 const ORIGIN = 'http://localhost:4781/';
 

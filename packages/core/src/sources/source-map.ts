@@ -1,5 +1,5 @@
 import { FlattenMap, decodedMappings, type TraceMap } from '@jridgewell/trace-mapping';
-import type { ScriptText } from './resolve-script';
+import type { ScriptText } from './script-text';
 
 /** What some servers put before JSON so that it cannot be run as a script; ECMA-426 has readers skip it. */
 const JSON_PREFIX = /^\)\]\}'[^\n]*\n/;

@@ -3,8 +3,8 @@ import { ownerOf, type RecordedFunction } from '../recording/functions';
 import type { ScriptResolver } from './resolve-script';
 
 /** Longest text that is kept, and how much is kept in all. UTF-16 units. */
-const LARGEST_TEXT = 1_000_000;
-const MOST_TEXT = 8_000_000;
+const MAX_TEXT = 1_000_000;
+const MAX_ALL_TEXTS = 8_000_000;
 
 /**
  * Texts of the files that functions are in, so that a recording can be read beside its source wherever it is opened.
@@ -21,11 +21,11 @@ export function textsOf(
     const resolver = source === undefined ? undefined : resolvers.get(source);
     if (resolver !== undefined) scripts.set(originalFile ?? resolver.url, resolver);
   }
-  let room = MOST_TEXT;
+  let room = MAX_ALL_TEXTS;
   const texts: RowContent<'text'>[] = [];
   for (const [file, resolver] of scripts) {
     const text = resolver.textOf(file);
-    if (text === undefined || text.length > Math.min(room, LARGEST_TEXT)) continue;
+    if (text === undefined || text.length > Math.min(room, MAX_TEXT)) continue;
     room -= text.length;
     texts.push({ file, text });
   }

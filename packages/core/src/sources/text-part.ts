@@ -1,7 +1,7 @@
 /** Longest part of a function's text that is looked at. */
-const LONGEST = 400;
+const MAX = 400;
 /** Shorter ones are the text of many functions. */
-const SHORTEST = 12;
+const MIN = 12;
 
 /** The end of a function's text, as a fingerprint: enough to find it again in its script, too little to read. */
 export interface TextPart {
@@ -23,6 +23,6 @@ export function hashText(text: string): string {
  */
 export function textPart(text: string): TextPart | undefined {
   if (text.endsWith('[native code] }') || text.endsWith('[native code]\n}')) return undefined;
-  const part = text.slice(Math.max(text.indexOf('('), text.length - LONGEST, 0));
-  return part.length < SHORTEST ? undefined : { partLength: part.length, partHash: hashText(part) };
+  const part = text.slice(Math.max(text.indexOf('('), text.length - MAX, 0));
+  return part.length < MIN ? undefined : { partLength: part.length, partHash: hashText(part) };
 }

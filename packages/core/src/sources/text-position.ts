@@ -1,4 +1,4 @@
-import { firstIndex } from '../recording/search';
+import { firstIndex } from '../statistics/search';
 
 /** A place in a text: line and column from 1, columns in UTF-16 units. */
 export interface TextPosition {

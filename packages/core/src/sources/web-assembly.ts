@@ -1,6 +1,6 @@
 import type { RecordedFunction } from '../recording/functions';
 import type { Source } from '../recording/sources';
-import { originalPath } from './original-path';
+import { originalPath } from '../recording/original-path';
 
 /** Whether a source is a module of WebAssembly, which has no text: engines tell its functions by the module's own names. */
 export function isWebAssembly({ url }: Source): boolean {

@@ -1,4 +1,4 @@
-import { firstIndex } from '../recording/search';
+import { firstIndex } from './search';
 import { median } from './median';
 import { rankTest } from './rank-test';
 

@@ -9,7 +9,7 @@ export interface Slope {
 const Z = 1.959964;
 
 /** More points than this are thinned: every pair of points gives a slope. */
-const MOST_POINTS = 240;
+const MAX_POINTS = 240;
 
 /**
  * The robust slope of Theil and Sen: the median of the slopes between all pairs of points, with the interval that Sen
@@ -17,7 +17,7 @@ const MOST_POINTS = 240;
  * @returns undefined for fewer than 3 points
  */
 export function theilSen(xs: readonly number[], ys: readonly number[]): Slope | undefined {
-  const step = Math.ceil(xs.length / MOST_POINTS);
+  const step = Math.ceil(xs.length / MAX_POINTS);
   const at = xs.flatMap((_, index) => (index % step === 0 ? index : []));
   const count = at.length;
   if (count < 3) return undefined;

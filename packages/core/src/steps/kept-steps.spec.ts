@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { encodeRecording } from '../format/encoder';
+import { encodeRecording } from '../recording/encoder';
 import { readRecording } from '../recording/read';
 import type { Recording } from '../recording/recording';
 import { keptSteps, lacksTexts, withoutWords, writeSteps } from './kept-steps';
@@ -85,7 +85,7 @@ describe('the steps of a recording', () => {
     fc.assert(
       fc.property(fc.array(aStep, { minLength: 1, maxLength: 12 }), (steps) => {
         expect(readSteps(writeSteps(steps))).toEqual(steps);
-        const made = recordingOf({ again: { steps, times: 2 } });
+        const made = recordingOf({ replay: { steps, times: 2 } });
         const lines = [...encodeRecording(made)].map((line) => `${line}\n`).join('');
         const { recording } = readRecording([new TextEncoder().encode(lines)]);
         expect(keptSteps(recording)).toEqual({ steps, times: 2 });

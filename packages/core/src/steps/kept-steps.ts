@@ -2,9 +2,9 @@ import type { Recording } from '../recording/recording';
 import { readSteps, type Step } from './steps';
 
 /** Pauses shorter than this are those of a quick hand. Milliseconds. */
-const LEAST_WAIT_MS = 50;
+const MIN_WAIT_MS = 50;
 /** What a person thought about is not done again. Milliseconds. */
-const LONGEST_WAIT_MS = 5000;
+const MAX_WAIT_MS = 5000;
 /** The answer to the last step is waited for. Milliseconds. */
 const LAST_WAIT_MS = 1000;
 const WAITS_OF_MS = 10;
@@ -17,8 +17,8 @@ export interface KeptSteps {
 }
 
 function waitOf(gapMs: number): Step[] {
-  const ms = Math.min(LONGEST_WAIT_MS, Math.round(gapMs / WAITS_OF_MS) * WAITS_OF_MS);
-  return ms < LEAST_WAIT_MS ? [] : [{ do: 'wait', ms }];
+  const ms = Math.min(MAX_WAIT_MS, Math.round(gapMs / WAITS_OF_MS) * WAITS_OF_MS);
+  return ms < MIN_WAIT_MS ? [] : [{ do: 'wait', ms }];
 }
 
 /**
@@ -27,8 +27,8 @@ function waitOf(gapMs: number): Step[] {
  * @throws BadStepsError when the recording holds what is no step
  */
 export function keptSteps({ header, events }: Recording): KeptSteps | undefined {
-  if (header.again !== undefined) {
-    const { steps, times } = header.again;
+  if (header.replay !== undefined) {
+    const { steps, times } = header.replay;
     return { steps: readSteps(JSON.stringify({ steps })), times };
   }
   const rows = [...events.step.rows()];

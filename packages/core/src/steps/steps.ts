@@ -1,6 +1,6 @@
 import { array, number, object, string, ValidationError, type ObjectSchema } from 'yup';
 import { KEYS, MODIFIERS, type Modifier } from './keys';
-import { MOST_STEPS } from './limits';
+import { MAX_STEPS } from '../format/limits';
 
 export interface Distance {
   readonly x: number;
@@ -41,7 +41,7 @@ export interface DragStep {
   readonly everyMs?: number;
 }
 
-const LONGEST_TEXT = 10_000;
+const MAX_TEXT = 10_000;
 const selector = () => string().min(1).max(1000);
 const pause = () => number().min(0).max(60_000);
 const point = () =>
@@ -57,8 +57,8 @@ const SHAPES: Readonly<Record<Step['do'], ObjectSchema<object>>> = {
   'wait-for': object(on),
   type: object({
     on: selector(),
-    text: string().min(1).max(LONGEST_TEXT),
-    length: number().integer().min(1).max(LONGEST_TEXT),
+    text: string().min(1).max(MAX_TEXT),
+    length: number().integer().min(1).max(MAX_TEXT),
     everyMs: pause(),
   }).test(
     'what',
@@ -89,7 +89,7 @@ const SHAPES: Readonly<Record<Step['do'], ObjectSchema<object>>> = {
   navigate: object({ url: string().min(1).max(2000).required() }),
 };
 
-const fileSchema = object({ steps: array(object()).min(1).max(MOST_STEPS).required() }).noUnknown();
+const fileSchema = object({ steps: array(object()).min(1).max(MAX_STEPS).required() }).noUnknown();
 
 /** Thrown when a file of steps cannot be used. The message names the step by its number, from 1. */
 export class BadStepsError extends Error {

@@ -3,16 +3,15 @@ import { CALL_END, packCalls } from '../format/packed-calls';
 import type { Row } from '../format/rows';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { deskFunctions, deskRun as run, deskTap as tap, end, picture } from '../testing/desk-rows';
-import { findCreep } from '../detectors/creep';
-import { findForcedLayouts } from '../detectors/forced-layout';
-import { findIdleWork } from '../detectors/idle-work';
-import { findLateFrames } from '../detectors/late-frames';
-import { findMovedByLayout } from '../detectors/moved-by-layout';
+import { creep, type CreepDetail } from '../detectors/creep';
+import { forcedLayout } from '../detectors/forced-layout';
+import { idleWork } from '../detectors/idle-work';
+import { lateFrames } from '../detectors/late-frames';
+import { movedByLayout } from '../detectors/moved-by-layout';
 import { idleIntervals, withinRanges } from './idle-intervals';
-import { findRedrawnTooOften } from '../detectors/redrawn-too-often';
-import type { StingDetail } from './sting';
-import { DEFAULT_THRESHOLDS } from './thresholds';
-import { findTooOften } from '../detectors/too-often';
+import { redrawnTooOften } from '../detectors/redrawn-too-often';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
+import { tooOften } from '../detectors/too-often';
 
 const HEADER = deskHeader({ available: ['handlers'] });
 const CODE = deskFunctions('drawTide', 'tick');
@@ -39,27 +38,27 @@ const frames = (count: number, scriptMs: number, startMs = 0): Row[] =>
 
 describe('late frames', () => {
   it('are a run of pictures that came later than the display waits', () => {
-    const [sting, ...others] = findLateFrames(make(...frames(6, 60), end(1000)), DEFAULT_THRESHOLDS);
+    const [sting, ...others] = lateFrames.find(make(...frames(6, 60), end(1000)), DEFAULT_THRESHOLDS);
     expect(others).toEqual([]);
     expect(sting).toMatchObject({ label: 'Frame callback drawTide', detail: { late: 6, missed: 18 } });
     expect(sting!.feltMs).toBeCloseTo(64);
   });
 
   it('are none where frames keep pace, where they are few, or where one of them is most of it', () => {
-    expect(findLateFrames(make(...frames(20, 8), end(1000)), DEFAULT_THRESHOLDS)).toEqual([]);
-    expect(findLateFrames(make(...frames(2, 60), end(1000)), DEFAULT_THRESHOLDS)).toEqual([]);
+    expect(lateFrames.find(make(...frames(20, 8), end(1000)), DEFAULT_THRESHOLDS)).toEqual([]);
+    expect(lateFrames.find(make(...frames(2, 60), end(1000)), DEFAULT_THRESHOLDS)).toEqual([]);
     const hang = [...frames(1, 800), ...frames(2, 40, 900)];
-    expect(findLateFrames(make(...hang, end(2000)), DEFAULT_THRESHOLDS)).toEqual([]);
+    expect(lateFrames.find(make(...hang, end(2000)), DEFAULT_THRESHOLDS)).toEqual([]);
   });
 
   it('are told as the answer where an input waited for them', () => {
     const slow = make(tap(0, 420), ...frames(6, 60), end(1000));
-    expect(findLateFrames(slow, DEFAULT_THRESHOLDS)).toEqual([]);
+    expect(lateFrames.find(slow, DEFAULT_THRESHOLDS)).toEqual([]);
   });
 
   it('further apart than a moment are two runs', () => {
     const two = make(...frames(6, 60), ...frames(6, 60, 2000), end(4000));
-    expect(findLateFrames(two, DEFAULT_THRESHOLDS)).toHaveLength(2);
+    expect(lateFrames.find(two, DEFAULT_THRESHOLDS)).toHaveLength(2);
   });
 });
 
@@ -112,7 +111,7 @@ describe('idle work', () => {
       redraw(index * 50 + 5, changed, inView),
       picture(index * 50 + 5),
     ]).flat();
-  const found = (...rows: Row[]) => findIdleWork(make(...rows, end(3000)), DEFAULT_THRESHOLDS);
+  const found = (...rows: Row[]) => idleWork.find(make(...rows, end(3000)), DEFAULT_THRESHOLDS);
 
   it('is what draws the same again and again while nobody does anything', () => {
     const [sting] = found(...drawing(false, true));
@@ -152,7 +151,7 @@ describe('layout in every frame', () => {
       const atMs = index * 33;
       return [run(atMs, 0.5), ...written(atMs + 1), picture(atMs + 1)];
     });
-    return findMovedByLayout(make(...rows.flat(), end(9900)), DEFAULT_THRESHOLDS);
+    return movedByLayout.find(make(...rows.flat(), end(9900)), DEFAULT_THRESHOLDS);
   };
 
   it('is what writes attributes in frame after frame, with what style and layout cost', () => {
@@ -192,11 +191,11 @@ describe('redraws that are too many', () => {
       picture(index * 50 + 5),
       ...(index % 10 === 0 ? [tap(index * 50, 40)] : []),
     ]).flat();
-  const found = (...rows: Row[]) => findRedrawnTooOften(make(...rows, end(3000)), DEFAULT_THRESHOLDS);
+  const found = (...rows: Row[]) => redrawnTooOften.find(make(...rows, end(3000)), DEFAULT_THRESHOLDS);
 
   it('are those of one function that mostly change nothing, with the share', () => {
     const [sting] = found(...busy((index) => index % 4 === 0));
-    expect(sting).toMatchObject({ kind: 'too-often', label: 'Too many redraws of drawTide' });
+    expect([redrawnTooOften.kind, sting!.label]).toEqual(['too-often', 'Too many redraws of drawTide']);
     const { unchangedShare, timesASecond } = sting!.detail as {
       unchangedShare: number;
       timesASecond: number;
@@ -216,12 +215,12 @@ describe('creep', () => {
     Array.from({ length: 20 }, (_, second) =>
       run(second * 1000 + 100, cost(second), 1, { invoker: 'TimerHandler:setInterval' }),
     );
-  const found = (...rows: Row[]) => findCreep(make(...rows, end(20_000)), DEFAULT_THRESHOLDS);
+  const found = (...rows: Row[]) => creep.find(make(...rows, end(20_000)), DEFAULT_THRESHOLDS);
 
   it('is a cost a second that grows, with the slope and its interval', () => {
     const [sting] = found(...ticks((second) => 2 + second * 2));
     expect(sting).toMatchObject({ label: 'Growing cost of tick', detail: { type: 'creep' } });
-    const { slope, runs } = sting!.detail as Extract<StingDetail, { type: 'creep' }>;
+    const { slope, runs } = sting!.detail as CreepDetail;
     expect(slope.slope).toBeCloseTo(120, 0);
     expect(slope.low).toBeGreaterThan(0);
     expect(runs.to).toBeCloseTo(runs.from);
@@ -243,7 +242,7 @@ describe('creep', () => {
 
   it('is not told of a recording too short for a trend', () => {
     expect(
-      findCreep(make(...ticks((second) => 2 + second * 9).slice(0, 6), end(6000)), DEFAULT_THRESHOLDS),
+      creep.find(make(...ticks((second) => 2 + second * 9).slice(0, 6), end(6000)), DEFAULT_THRESHOLDS),
     ).toEqual([]);
   });
 });
@@ -262,10 +261,9 @@ describe('too many calls', () => {
     return { kind: 'calls', ...packCalls(0, { timesUs, functions }) };
   };
   const found = (times: number, eachUs: number) =>
-    findTooOften(make(task(times, eachUs), end(5000)), DEFAULT_THRESHOLDS).map(({ label, detail }) => [
-      label,
-      detail,
-    ]);
+    tooOften
+      .find(make(task(times, eachUs), end(5000)), DEFAULT_THRESHOLDS)
+      .map(({ label, detail }) => [label, detail]);
 
   it('are those of one function in one task that take longer than a frame', () => {
     expect(found(3000, 10)).toEqual([
@@ -294,7 +292,7 @@ describe('forced layout', () => {
       function: 0,
     });
     const labels = (row: Row) =>
-      findForcedLayouts(make(row, end(500)), DEFAULT_THRESHOLDS).map(({ label }) => label);
+      forcedLayout.find(make(row, end(500)), DEFAULT_THRESHOLDS).map(({ label }) => label);
     expect(labels(forced(40, 30))).toEqual(['Layout forced by drawTide']);
     expect(labels(forced(4, 30))).toEqual([]);
     expect(labels(forced(40, 3))).toEqual([]);

@@ -1,10 +1,10 @@
 import { outermostFunction } from '../attribution/stack-facts';
 import { partition } from '../attribution/partition';
-import type { RowContent } from '../format/rows';
-import { originalPath } from '../sources/original-path';
+import { originalPath } from '../recording/original-path';
 import { recorderEntries } from '../sources/recorder-functions';
 import { UNSEEN_SCRIPT, displayName, isOwnFunction } from '../recording/functions';
 import { actionDeed } from '../inputs/action';
+import { handlersIn, type Handler } from '../inputs/links';
 import { interactionsIn, interactionsOf, type Interaction } from '../inputs/interactions';
 import { appendTo } from '../recording/group';
 import { memoizedPerThread } from '../recording/memoize';
@@ -16,8 +16,6 @@ import { frameElsewhere } from './frame-elsewhere';
 /** Invokers that say no more than the kind of entry does. */
 const TOLD_BY_ENTRY = /^(FrameRequestCallback|TimerHandler:.*|IdleRequestCallback)$/;
 
-type Handler = RowContent<'handler'>;
-
 const ENTRY_NAMES: Record<string, string> = {
   'user-callback': 'Callback',
   'event-listener': 'Listener',
@@ -26,12 +24,6 @@ const ENTRY_NAMES: Record<string, string> = {
   'classic-script': 'Script',
   'module-script': 'Script',
 };
-
-/** Entries into script that overlap a range, in order of time. */
-export function handlersIn(recording: Recording, thread: number, range: TimeRange): Handler[] {
-  const overlapping = recording.events.handler.overlapping(range.startMs, range.endMs);
-  return [...overlapping].filter((handler) => handler.thread === thread);
-}
 
 function entryName(handler: Handler): string {
   if (handler.invoker.startsWith('TimerHandler:')) return 'Timer';

@@ -4,7 +4,7 @@ import type { TimeRange } from '../recording/recording';
 
 /** What a person set going is taken to be over this long after the answer. */
 const SETTLES_MS = 1000;
-const LEAST_MS = 1000;
+const MIN_MS = 1000;
 /**
  * Listeners of what a person does all the while, of which Event Timing tells nothing, such as moving the mouse, by how
  * Long Animation Frames name an event's listener. `scroll` is not among them: script scrolls too.
@@ -33,7 +33,7 @@ export const idleIntervals = memoizedPerRecording((recording): readonly TimeRang
   const quiet: TimeRange[] = [];
   let atMs = recording.header.startUp ? SETTLES_MS : 0;
   for (const { startMs, endMs } of busy) {
-    if (startMs - atMs >= LEAST_MS) quiet.push({ startMs: atMs, endMs: startMs });
+    if (startMs - atMs >= MIN_MS) quiet.push({ startMs: atMs, endMs: startMs });
     atMs = Math.max(atMs, endMs);
   }
   return quiet;

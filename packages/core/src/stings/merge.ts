@@ -1,10 +1,5 @@
-import { STING_KINDS, excessMs, type Sting, type StingKind } from './sting';
-import { firstIndex } from '../recording/search';
-
-/** Kinds that tell of a whole stretch of use: what lies within is not explained by them. */
-const NO_HOSTS = new Set<StingKind>(['creep', 'idle-work', 'slow-outcome']);
-/** Kinds that are never part of another: they are about what goes on, not about one moment. */
-const NEVER_MERGED = new Set<StingKind>(['creep', 'idle-work', 'slow-outcome']);
+import { excessMs, type Sting } from './sting';
+import { firstIndex } from '../statistics/search';
 
 function overlapMs(a: Sting, b: Sting): number {
   return Math.min(a.endMs, b.endMs) - Math.max(a.startMs, b.startMs);
@@ -37,15 +32,16 @@ class Hosts {
 /**
  * Merges stings at the same place into the one a person would name: a hang or long task most of which lies
  * within a slow response becomes part of it, and the response says so.
+ * @param kinds in the order of precedence: what lies within one of an earlier kind becomes part of it
  */
-export function mergeStings(stings: readonly Sting[]): Sting[] {
-  const also = new Map<Sting, Set<StingKind>>();
+export function mergeStings(stings: readonly Sting[], kinds: readonly string[]): Sting[] {
+  const also = new Map<Sting, Set<string>>();
   let merged: Sting[] = [];
-  for (const kind of STING_KINDS) {
-    const hosts = new Hosts(merged.filter((host) => !NO_HOSTS.has(host.kind) && !NEVER_MERGED.has(kind)));
+  for (const kind of kinds) {
+    const hosts = new Hosts(merged.filter(({ extent }) => extent !== 'course'));
     const alone: Sting[] = [];
     for (const sting of stings.filter((candidate) => candidate.kind === kind)) {
-      const found = hosts.of(sting);
+      const found = sting.extent === 'course' ? [] : hosts.of(sting);
       if (found.length === 0) alone.push(sting);
       for (const host of found) also.set(host, (also.get(host) ?? new Set(host.also)).add(kind));
     }

@@ -1,7 +1,7 @@
 import { canonicalIds } from '../calls/canonical-stacks';
 import { memoizedPerThread } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
-import { handlerOf } from '../outcomes/links';
+import { handlerOf } from '../inputs/links';
 import { rootCalls } from './root-calls';
 
 /** What is drawn longer than this after a function ran is not its doing. */

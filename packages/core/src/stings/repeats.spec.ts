@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { anatomyOf } from '../explanation/anatomy';
-import { becauseOf } from '../explanation/because';
+import { becauseOf } from '../detectors/because';
 import { becauseText } from '../explanation/sentence';
 import { CALL_END, packCalls } from '../format/packed-calls';
 import type { Row } from '../format/rows';
@@ -8,9 +8,9 @@ import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { deskFunctions, deskRun as run, deskTap as tap, end, picture } from '../testing/desk-rows';
 import { cadencesOf } from './cadence';
 import { findStings } from '../detectors/index';
-import { findLateFrames } from '../detectors/late-frames';
-import { DEFAULT_THRESHOLDS } from './thresholds';
-import { findTooOften } from '../detectors/too-often';
+import { lateFrames } from '../detectors/late-frames';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
+import { tooOften } from '../detectors/too-often';
 
 const CODE = deskFunctions('drawTide', 'tick');
 const make = (...rows: Row[]) => recordingOf([...CODE, ...rows], deskHeader({ available: ['handlers'] }));
@@ -25,7 +25,7 @@ describe('a steady cadence below the display’s rate', () => {
 
   it.each([60, 30])('is none of late frames at %d pictures a second on a display of 120', (rate) => {
     const recording = recordingOf([...CODE, ...cadence(1000 / rate, 14), end(8000)], at120);
-    expect(findLateFrames(recording, DEFAULT_THRESHOLDS)).toEqual([]);
+    expect(lateFrames.find(recording, DEFAULT_THRESHOLDS)).toEqual([]);
     const [told, ...others] = cadencesOf(recording, 0);
     expect(others).toEqual([]);
     expect([told!.picturesASecond, told!.displayASecond].map(Math.round)).toEqual([rate, 120]);
@@ -34,7 +34,7 @@ describe('a steady cadence below the display’s rate', () => {
   it('is no cadence where pictures come unsteadily, or less than thirty times a second', () => {
     const slow = recordingOf([...CODE, ...cadence(100, 80, 60), end(8000)], at120);
     expect(cadencesOf(slow, 0)).toEqual([]);
-    expect(findLateFrames(slow, DEFAULT_THRESHOLDS)).toHaveLength(1);
+    expect(lateFrames.find(slow, DEFAULT_THRESHOLDS)).toHaveLength(1);
   });
 });
 
@@ -61,7 +61,7 @@ describe('calls that are too many', () => {
       { kind: 'function', id: 3, name: 'starboard', source: 0 },
     ];
     const recording = make(...more, { kind: 'calls', ...packCalls(0, { timesUs, functions }) }, end(1000));
-    const [sting] = findTooOften(recording, DEFAULT_THRESHOLDS);
+    const [sting] = tooOften.find(recording, DEFAULT_THRESHOLDS);
     expect(sting).toMatchObject({ label: 'Too many calls of tick', detail: { calls: 3000, totalMs: 60 } });
   });
 });

@@ -4,7 +4,7 @@ import type { Row } from '../format/rows';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { end } from '../testing/desk-rows';
 import { findStings } from '../detectors/index';
-import { DEFAULT_THRESHOLDS } from './thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 
 const CODE: Row[] = [
   { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' },

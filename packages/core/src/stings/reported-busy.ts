@@ -4,7 +4,7 @@ import type { RowContent } from '../format/rows';
 import { memoizedPerThread } from '../recording/memoize';
 import { stableOrder } from '../recording/order';
 import { callsOf, type Recording, type TimeRange } from '../recording/recording';
-import { firstIndex } from '../recording/search';
+import { firstIndex } from '../statistics/search';
 import { recorderMs } from './recorder-time';
 
 /** An unbroken stretch in which a thread that a person may wait for was not free for an input. */

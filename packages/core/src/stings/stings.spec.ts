@@ -5,7 +5,7 @@ import { interactionsOf } from '../inputs/interactions';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { findStings } from '../detectors/index';
 import { seriesOf } from './series';
-import { DEFAULT_THRESHOLDS, thresholdsOf, thresholdsSchema } from './thresholds';
+import { DEFAULT_THRESHOLDS, thresholdsOf, thresholdsSchema } from '../format/thresholds';
 
 const task = (startMs: number, durationMs: number): Row => ({
   kind: 'task',

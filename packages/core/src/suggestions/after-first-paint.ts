@@ -1,5 +1,5 @@
 import { functionPart, ms, text } from '../explanation/sentence';
-import { originalPath } from '../sources/original-path';
+import { originalPath } from '../recording/original-path';
 import { RESERVED_PATH } from '../protocol/paths';
 import { firstOwn } from '../explanation/culprits';
 import type { Adviser } from './suggestion';

@@ -1,3 +1,4 @@
+import { isSlowOutcome } from '../detectors/slow-outcome';
 import { ms, text } from '../explanation/sentence';
 import { requestName } from '../outcomes/steps';
 import type { Adviser } from './suggestion';
@@ -7,7 +8,7 @@ const WORTH_MS = 50;
 
 /** Requests that were sent one after the other, where the later ones may not have needed the earlier. */
 export const askTogether: Adviser = (_recording, { sting }) => {
-  if (sting.detail?.type !== 'slow-outcome' || sting.detail.isPage) return [];
+  if (!isSlowOutcome(sting.detail) || sting.detail.isPage) return [];
   const requests = sting.detail.steps.filter(
     ({ name, startMs, endMs }) => name === 'request' && endMs - startMs >= WORTH_MS,
   );

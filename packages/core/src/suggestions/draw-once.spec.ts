@@ -3,7 +3,7 @@ import { anatomyOf } from '../explanation/anatomy';
 import { becauseText } from '../explanation/sentence';
 import type { Recording } from '../recording/recording';
 import { findStings } from '../detectors/index';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { asked, came, drawn, tap, told } from '../testing/chain-rows';
 import { suggestionsFor } from './suggest';
 

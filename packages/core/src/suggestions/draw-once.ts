@@ -1,6 +1,7 @@
+import { isSlowOutcome } from '../detectors/slow-outcome';
 import { ms, text } from '../explanation/sentence';
 import type { Interaction } from '../inputs/interactions';
-import type { Handler } from '../outcomes/links';
+import type { Handler } from '../inputs/links';
 import { outcomeOf, pictureAt, visibleRedrawsBy } from '../outcomes/outcome';
 import type { Recording } from '../recording/recording';
 import type { Adviser } from './suggestion';
@@ -36,8 +37,7 @@ function drawingsOf(
 
 /** What was drawn several times on the way to its last change, though people wait for the last alone. */
 export const drawOnce: Adviser = (recording, { sting: { detail, interaction, endMs } }) => {
-  if (detail?.type !== 'slow-outcome' || detail.isPage || detail.target === undefined || !interaction)
-    return [];
+  if (!isSlowOutcome(detail) || detail.isPage || detail.target === undefined || !interaction) return [];
   const drawings = drawingsOf(recording, interaction, detail.target, endMs);
   const earlier = drawings.slice(0, -1);
   const writers = new Set(earlier.map(({ writer }) => writer));

@@ -2,18 +2,15 @@ import { canonicalFunction } from '../attribution/call-path';
 import { culpritsOf, firstOwn } from '../explanation/culprits';
 import { partition } from '../attribution/partition';
 import { functionPart, ms, text } from '../explanation/sentence';
-import type { StingKind } from '../stings/sting';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
 const LONG_TASK_MS = 50;
-const LEAST_SHARE = 0.5;
-/** Kinds that are one delay, not a stretch of use. */
-const ONE_DELAY = new Set<StingKind>(['slow-response', 'hang', 'long-task']);
+const MIN_SHARE = 0.5;
 
 /** One long entry into script, most of it in one own function: cut in pieces it would let an input through. */
 export const giveWay: Adviser = (recording, { handlers, sting }) => {
-  if (!ONE_DELAY.has(sting.kind)) return [];
+  if (sting.extent !== 'block') return [];
   const longest = handlers.reduce<(typeof handlers)[number] | undefined>(
     (a, b) => (a === undefined || b.durationMs > a.durationMs ? b : a),
     undefined,
@@ -22,7 +19,7 @@ export const giveWay: Adviser = (recording, { handlers, sting }) => {
   const range = { startMs: longest.startMs, endMs: longest.startMs + longest.durationMs };
   const worst = firstOwn(recording, culpritsOf(recording, partition(recording, sting.thread, range)));
   if (worst === undefined) return [];
-  if (worst.selfMs < LEAST_SHARE * longest.durationMs) return [];
+  if (worst.selfMs < MIN_SHARE * longest.durationMs) return [];
   const entered = longest.function === undefined ? undefined : canonicalFunction(recording, longest.function);
   const place = functionPart(recording, worst.functionId);
   return [

@@ -2,17 +2,15 @@ import { count, functionPart, ms, percent, text } from '../explanation/sentence'
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
-const LEAST_CALLS = 1000;
-const LEAST_SHARE = 0.3;
+const MIN_CALLS = 1000;
+const MIN_SHARE = 0.3;
 
 /** An own function called so often in one delay that its calls together are much of it. */
 export const keepResults: Adviser = (recording, { culprits, sting, blame }) =>
   culprits
     .filter(
       ({ functionId, count: calls, totalMs }) =>
-        calls >= LEAST_CALLS &&
-        totalMs >= LEAST_SHARE * blame.totalMs &&
-        isOwnFunction(recording, functionId),
+        calls >= MIN_CALLS && totalMs >= MIN_SHARE * blame.totalMs && isOwnFunction(recording, functionId),
     )
     .slice(0, 1)
     .map(({ functionId, count: calls, totalMs }) => ({

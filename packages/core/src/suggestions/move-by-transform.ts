@@ -2,8 +2,8 @@ import { canonicalFunction } from '../attribution/call-path';
 import { count, functionPart, ms, text } from '../explanation/sentence';
 import type { Adviser } from './suggestion';
 
-const LEAST_FRAMES = 10;
-const LEAST_LAYOUT_MS = 0.5;
+const MIN_FRAMES = 10;
+const MIN_LAYOUT_MS = 0.5;
 /** Frames of a movement follow each other within this. */
 const GAP_MS = 100;
 
@@ -26,13 +26,13 @@ export const moveByTransform: Adviser = (recording, { sting }) => {
     const steady = own.filter(
       (move, index) => index === 0 || move.startMs - own[index - 1]!.startMs <= GAP_MS,
     );
-    if (target === undefined || steady.length < LEAST_FRAMES) return [];
+    if (target === undefined || steady.length < MIN_FRAMES) return [];
     const starts = new Set(steady.map(({ startMs }) => startMs));
     const layouts = [...render.rows()]
       .filter(({ startMs }) => starts.has(startMs))
       .map(({ layoutMs }) => layoutMs);
     const layoutMs = layouts.reduce((sum, value) => sum + value, 0);
-    if (layouts.length === 0 || layoutMs / layouts.length < LEAST_LAYOUT_MS) return [];
+    if (layouts.length === 0 || layoutMs / layouts.length < MIN_LAYOUT_MS) return [];
     const mover = steady.find((move) => move.function !== undefined)?.function;
     const functionId = mover === undefined ? undefined : canonicalFunction(recording, mover);
     const by = functionId === undefined ? [] : [text(' in '), functionPart(recording, functionId)];

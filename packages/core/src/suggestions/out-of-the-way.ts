@@ -1,7 +1,7 @@
 import { askedWords } from '../explanation/cause-chain';
-import { scheduleOf } from '../outcomes/links';
+import { scheduleOf } from '../inputs/links';
 import { functionPart, ms, text } from '../explanation/sentence';
-import { handlersIn } from '../stings/handlers';
+import { handlersIn } from '../inputs/links';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 

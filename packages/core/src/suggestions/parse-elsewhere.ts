@@ -1,15 +1,16 @@
+import { isSlowOutcome } from '../detectors/slow-outcome';
 import { ms, text } from '../explanation/sentence';
 import { requestName } from '../outcomes/steps';
 import type { Recording, TimeRange } from '../recording/recording';
-import { handlersIn } from '../stings/handlers';
+import { handlersIn } from '../inputs/links';
 import type { Adviser } from './suggestion';
 
 /** A shorter time is hardly worth it. */
 const WORTH_MS = 50;
 /** Script that ran for a larger share of it may as well be what kept the thread. */
-const MOST_SCRIPT = 0.2;
+const MAX_SCRIPT = 0.2;
 /** What is smaller is parsed in no time. Bytes. */
-const LEAST_BYTES = 100_000;
+const MIN_BYTES = 100_000;
 
 function scriptMs(recording: Recording, thread: number, range: TimeRange): number {
   return handlersIn(recording, thread, range).reduce(
@@ -32,14 +33,14 @@ function bytesOf(recording: Recording, url: string | undefined, range: TimeRange
  * inference, and is called one.
  */
 export const parseElsewhere: Adviser = (recording, { sting: { detail, thread } }) => {
-  if (detail?.type !== 'slow-outcome') return [];
+  if (!isSlowOutcome(detail)) return [];
   return detail.steps.flatMap((step, at) => {
     const request = detail.steps[at - 1];
     const lengthMs = step.endMs - step.startMs;
     if (step.name !== 'waiting' || request?.name !== 'request' || lengthMs < WORTH_MS) return [];
     const bytes = bytesOf(recording, request.url, request);
-    if (bytes === undefined || bytes < LEAST_BYTES) return [];
-    if (scriptMs(recording, thread, step) > lengthMs * MOST_SCRIPT) return [];
+    if (bytes === undefined || bytes < MIN_BYTES) return [];
+    if (scriptMs(recording, thread, step) > lengthMs * MAX_SCRIPT) return [];
     return [
       {
         kind: 'parse-elsewhere',

@@ -4,14 +4,14 @@ import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 import { toWrite, writeWords } from '../explanation/write-words';
 
-const LEAST_TIMES = 5;
+const MIN_TIMES = 5;
 
 /** Reads of geometry that follow writes in a loop: read everything first, then write. */
 export const readBeforeWrite: Adviser = (recording, { forced }) =>
   forced
     .filter(({ count, write, function: by }) => {
       const isAppsOwn = by === undefined || isOwnFunction(recording, canonicalFunction(recording, by));
-      return count >= LEAST_TIMES && write !== undefined && isAppsOwn;
+      return count >= MIN_TIMES && write !== undefined && isAppsOwn;
     })
     .map((row) => {
       const { count, read, write = '', costMs, startMs, durationMs } = row;

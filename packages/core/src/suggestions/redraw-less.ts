@@ -6,8 +6,8 @@ import { writtenRedraws } from '../stings/redraw-writers';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
-const LEAST_REDRAWS = 3;
-const LEAST_SHARE = 0.5;
+const MIN_REDRAWS = 3;
+const MIN_SHARE = 0.5;
 /** The frame that shows what was written comes this soon after it. */
 const NEAR_MS = 100;
 
@@ -27,7 +27,7 @@ function groupsIn(recording: Recording, thread: number, range: TimeRange): Group
     group.rows.push(row);
     groups.set(functionId, group);
   }
-  return [...groups.values()].filter(({ rows }) => rows.length >= LEAST_REDRAWS);
+  return [...groups.values()].filter(({ rows }) => rows.length >= MIN_REDRAWS);
 }
 
 /** Time in which a function that was entered from outside ran, with all it called. Milliseconds. */
@@ -59,7 +59,7 @@ function adviseRedraws(
   return (recording, { sting }) =>
     groupsIn(recording, sting.thread, sting).flatMap(({ rows, functionId }) => {
       const vain = rows.filter(isVain);
-      if (vain.length < rows.length * LEAST_SHARE || !isOwnFunction(recording, functionId)) return [];
+      if (vain.length < rows.length * MIN_SHARE || !isOwnFunction(recording, functionId)) return [];
       const { advice, evidence } = words(functionPart(recording, functionId), rows, vain);
       const savesMs = timeOf(recording, sting.thread, sting, functionId);
       return [{ kind, advice, evidence: [text(evidence)], functionId, range: sting, savesMs }];

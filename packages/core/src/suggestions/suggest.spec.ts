@@ -3,7 +3,7 @@ import { anatomyOf } from '../explanation/anatomy';
 import { becauseText } from '../explanation/sentence';
 import type { Row } from '../format/rows';
 import { findStings } from '../detectors/index';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { deskRun, deskTap } from '../testing/desk-rows';
 import { suggestionsFor } from './suggest';

@@ -28,7 +28,7 @@ export const ADVISERS: readonly Adviser[] = [
   parseElsewhere,
 ];
 
-const MOST = 5;
+const MAX = 5;
 const WORTH_MS = 1;
 
 /** What could be done about a sting, what saves most first; each kind of advice once for each function. */
@@ -43,5 +43,5 @@ export function suggestionsFor(recording: Recording, anatomy: Anatomy): Suggesti
     met.add(key);
     return true;
   });
-  return once.slice(0, MOST);
+  return once.slice(0, MAX);
 }

@@ -1,11 +1,11 @@
 import { anatomyOf } from '../explanation/anatomy';
-import { becauseOf } from '../explanation/because';
+import { becauseOf } from '../detectors/because';
 import { functionTable } from '../calls/function-table';
 import { WIDE_LENS } from '../calls/lens';
 import { RefusedRecordingError } from '../format/errors';
 import { readRecording } from '../recording/read';
 import { findStings } from '../detectors/index';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 
 /**
  * Reads bytes that may be damaged and analyses what came of them.

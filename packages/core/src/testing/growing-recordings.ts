@@ -11,7 +11,7 @@ import type { Recording } from '../recording/recording';
 import { reportSting } from '../report/explain-report';
 import { findStings } from '../detectors/index';
 import { seriesOf } from '../stings/series';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { deskHeader, recordingOf } from './arbitrary-recording';
 import { deskFunctions, deskRun, deskTap, end } from './desk-rows';
 

@@ -1,7 +1,7 @@
 import { compareSeries } from '../compare/compare-series';
 import type { Row } from '../format/rows';
 import { seededRandom } from '../statistics/random';
-import { DEFAULT_THRESHOLDS } from '../stings/thresholds';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { deskHeader, recordingOf } from './arbitrary-recording';
 
 /** How many comparisons are drawn, and of what. */

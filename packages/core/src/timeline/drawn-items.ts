@@ -2,7 +2,7 @@ import { copyInto } from '../recording/typed-arrays';
 
 const INITIAL_CAPACITY = 512;
 /** An item narrower than this has no room for words. Pixels. */
-const LEAST_WORDS = 24;
+const MIN_WORDS = 24;
 
 /** Things to be drawn, as columns of equal length that can be handed between threads. */
 export interface DrawnItems {
@@ -70,7 +70,7 @@ export class DrawnWriter {
     this.#refs[at] = ref;
     const { startMs: fromMs, endMs: toMs } = this.range;
     const shownMs = Math.min(endMs, toMs) - Math.max(startMs, fromMs);
-    this.#words[at] = shownMs >= this.pixelMs * LEAST_WORDS ? this.#textOf(ref) : -1;
+    this.#words[at] = shownMs >= this.pixelMs * MIN_WORDS ? this.#textOf(ref) : -1;
   }
 
   /** The items so far. */

@@ -1,5 +1,5 @@
 import type { DrawnWriter } from './drawn-items';
-import { firstIndex } from '../recording/search';
+import { firstIndex } from '../statistics/search';
 
 /** Something that lasts from one time to another, or happens at one. */
 export interface TimelineEvent {

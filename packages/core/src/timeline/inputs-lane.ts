@@ -5,7 +5,7 @@ import type { TimelineEvent } from './event-rows';
 import type { Lane } from './lane';
 import { itemStyleCode } from './item-styles';
 
-const MOST_ROWS = 3;
+const MAX_ROWS = 3;
 
 /** An interaction in its three phases; one too short to be measured as a mark. */
 function phasesOf(interaction: Interaction, ref: number): TimelineEvent[] {
@@ -24,7 +24,7 @@ export function inputsLane(recording: Recording): Lane | undefined {
     kind: 'inputs',
     title: 'Inputs',
     events: interactions.flatMap(phasesOf),
-    mostRows: MOST_ROWS,
+    mostRows: MAX_ROWS,
     words: (ref) => interactions[ref]!.label,
   });
 }

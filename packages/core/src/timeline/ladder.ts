@@ -8,7 +8,7 @@ import type { Recording, TimeRange } from '../recording/recording';
 import { itemStyleCode, type ItemStyle } from './item-styles';
 
 /** More pieces than this no row has room for. */
-const MOST_PIECES = 240;
+const MAX_PIECES = 240;
 /** Pieces of one style closer than this are one. Milliseconds. */
 const JOIN_MS = 0.01;
 
@@ -63,7 +63,7 @@ export function interactionSlices(recording: Recording, rung: InteractionRow): R
   const { startMs, feltMs } = rung;
   const { thread } = interactionsOf(recording)[rung.interaction]!;
   const range: TimeRange = { startMs, endMs: startMs + feltMs };
-  const segments = coarsen([...partition(recording, thread, range)], range, MOST_PIECES);
+  const segments = coarsen([...partition(recording, thread, range)], range, MAX_PIECES);
   const pieces: { fromMs: number; toMs: number; readonly style: number }[] = [];
   for (const segment of segments) {
     const style = styleOf(segment);

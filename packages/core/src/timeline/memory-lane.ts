@@ -3,7 +3,7 @@ import { DrawnWriter } from './drawn-items';
 import { EventRows } from './event-rows';
 import type { Lane } from './lane';
 import { itemStyleCode } from './item-styles';
-import { firstIndex } from '../recording/search';
+import { firstIndex } from '../statistics/search';
 
 const FULL = 255;
 

@@ -1,10 +1,10 @@
 import type { Recording } from '../recording/recording';
-import { originalPath } from '../sources/original-path';
+import { originalPath } from '../recording/original-path';
 import { eventLane } from './event-lane';
 import type { Lane } from './lane';
 import { itemStyleCode } from './item-styles';
 
-const MOST_ROWS = 6;
+const MAX_ROWS = 6;
 const FIRST_BAD_STATUS = 400;
 
 /** Requests from the asking to the last byte. Numbered as their table is. */
@@ -19,7 +19,7 @@ export function requestsLane(recording: Recording): Lane | undefined {
       style: itemStyleCode(status >= FIRST_BAD_STATUS ? 'failed' : 'request'),
       ref,
     })),
-    mostRows: MOST_ROWS,
+    mostRows: MAX_ROWS,
     words: (ref) => originalPath(requests[ref]!.url) || requests[ref]!.url,
   });
 }

@@ -3,7 +3,7 @@ import { eventLane } from './event-lane';
 import type { Lane } from './lane';
 import { itemStyleCode, type ItemStyle } from './item-styles';
 
-const MOST_ROWS = 6;
+const MAX_ROWS = 6;
 const STYLE_OF: Readonly<Record<string, ItemStyle>> = { mark: 'mark', note: 'note' };
 
 /** Marks and measures of the app, and marks set by hand while recording. Numbered as their table is. */
@@ -18,7 +18,7 @@ export function spansLane(recording: Recording): Lane | undefined {
       style: itemStyleCode(STYLE_OF[type] ?? 'span'),
       ref,
     })),
-    mostRows: MOST_ROWS,
+    mostRows: MAX_ROWS,
     words: (ref) => spans[ref]!.name,
   });
 }

@@ -3,7 +3,7 @@ import { eventLane } from './event-lane';
 import type { Lane } from './lane';
 import { itemStyleCode } from './item-styles';
 
-const MOST_ROWS = 2;
+const MAX_ROWS = 2;
 
 /** Routes, visibility, first pictures and the rest of a page's life. Numbered as their table is. */
 export function statesLane(recording: Recording): Lane | undefined {
@@ -17,7 +17,7 @@ export function statesLane(recording: Recording): Lane | undefined {
       style: itemStyleCode('state'),
       ref,
     })),
-    mostRows: MOST_ROWS,
+    mostRows: MAX_ROWS,
     words: (ref) => `${states[ref]!.type} ${states[ref]!.value}`,
   });
 }

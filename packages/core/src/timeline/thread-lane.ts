@@ -6,13 +6,13 @@ import { UNSEEN_SCRIPT, displayName, ownerOf } from '../recording/functions';
 import { memoizedPerThread } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
 import { busyIntervals } from '../stings/busy-intervals';
-import { thresholdsOf } from '../stings/thresholds';
+import { thresholdsOf } from '../format/thresholds';
 import { DrawnWriter } from './drawn-items';
 import { EventRows } from './event-rows';
 import type { Lane } from './lane';
 import { itemStyleCode, type ItemStyle } from './item-styles';
 
-const MOST_DEPTHS = 40;
+const MAX_DEPTHS = 40;
 const FULL = 255;
 const HALF = 0.5;
 const ENGINE_LOOKS = new Set(
@@ -108,14 +108,14 @@ export function threadLane(recording: Recording, thread: number, title: string):
     kind: 'thread',
     title,
     thread,
-    rows: TASK_ROWS + Math.min(MOST_DEPTHS, Math.max(exact.depth, told.depth)),
+    rows: TASK_ROWS + Math.min(MAX_DEPTHS, Math.max(exact.depth, told.depth)),
     count: calls,
     draw(range, pixels) {
       const keyOf = (ref: number) => (ref % TYPES === 0 ? -1 - ref : functionOf(ref)!);
       const writer = new DrawnWriter(range, pixels, words, keyOf);
       tasks.draw(writer);
       for (const [type, rows] of [exact, told].entries()) {
-        const drawn = rows.draw(range, pixels, MOST_DEPTHS);
+        const drawn = rows.draw(range, pixels, MAX_DEPTHS);
         for (let at = 0; at < drawn.length; at++) push(writer, rows, type + 1, drawn, at);
       }
       return writer.items();

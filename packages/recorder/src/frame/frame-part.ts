@@ -1,7 +1,8 @@
 import { MAIN_THREAD } from '@nettle-patch/core';
 import type { Capture } from '../page/capture/capture';
 import type { CallEventBuffer } from '../page/exact/call-event-buffer';
-import type { FrameTools, Host } from '../page/host';
+import type { FrameTools } from '../page/frame-tools';
+import type { Host } from '../page/host';
 import { listen } from '../page/natives';
 import type { RecordingSession } from '../page/session';
 

@@ -1,4 +1,4 @@
-import { LONGEST_NAME, packFacts } from '@nettle-patch/core';
+import { MAX_NAME, packFacts } from '@nettle-patch/core';
 
 const USABLE =
   'button,a[href],input,select,textarea,summary,[role],[contenteditable=""],[contenteditable="true"]';
@@ -37,8 +37,8 @@ function factsOf(element: Element): string {
     localName,
     localName === 'input' && type,
     isContentEditable,
-    (attribute(named, 'data-testid') ?? attribute(named, 'data-test') ?? named?.id)?.slice(0, LONGEST_NAME),
+    (attribute(named, 'data-testid') ?? attribute(named, 'data-test') ?? named?.id)?.slice(0, MAX_NAME),
     named !== used,
-    namesByText && used.matches(SHOWING) && used.textContent.trim().slice(0, LONGEST_NAME),
+    namesByText && used.matches(SHOWING) && used.textContent.trim().slice(0, MAX_NAME),
   ]);
 }

@@ -1,20 +1,21 @@
-import type { WorkerRecording } from '../messages';
+import type { ToSender, WorkerRecording } from '../messages';
 import type { Capture } from './capture/capture';
-import type { nameByText } from './element-label';
 import type { CallEventBuffer } from './exact/call-event-buffer';
 import type { Register } from './exact/provided';
 import type { RenderProbe } from './layout/render-probe';
-import type { pageCaptures } from './page-captures';
-import type { RecordingSession } from './session';
-import type { markInternal, overseeInto } from './wrap/internal';
-import type { WorkerBegan } from './wrap/page-workers';
 
-/** What the recorder of a page lends to its frames of the same origin, which are recorded as parts of it. */
-export interface Host {
-  /** `performance.timeOrigin` of the page: each window has a clock of its own. */
-  readonly clockOrigin: number;
+export type WorkerBegan = Extract<ToSender, { type: 'worker-began' }>;
+
+/** What exact mode needs of a window's recorder. */
+export interface ExactTools {
   readonly ring: CallEventBuffer;
   readonly registerScript: Register;
+}
+
+/** What the recorder of a page lends to its frames of the same origin, which are recorded as parts of it. */
+export interface Host extends ExactTools {
+  /** `performance.timeOrigin` of the page: each window has a clock of its own. */
+  readonly clockOrigin: number;
   readonly probe: RenderProbe;
   /** Documents that are drawn together. */
   readonly documents: Document[];
@@ -27,14 +28,3 @@ export interface Host {
   /** @returns ends it, when the frame goes */
   takeIn(part: Capture): () => void;
 }
-
-/** Of the recorder in a frame, what makes it a part of another. */
-export interface FrameTools {
-  readonly pageCaptures: typeof pageCaptures;
-  readonly RecordingSession: typeof RecordingSession;
-  readonly overseeInto: typeof overseeInto;
-  readonly markInternal: typeof markInternal;
-  readonly nameByText: typeof nameByText;
-}
-
-export type StartFrame = (host: Host, tools: FrameTools) => void;

@@ -66,7 +66,7 @@ function stubStorage(): Map<string, string> {
   return kept;
 }
 
-const command = (type: Command['type'], recordingId = 'friday'): Command => ({
+const command = (type: 'start' | 'pause' | 'go-on' | 'stop', recordingId = 'friday'): Command => ({
   type,
   targetId: 'desk',
   recordingId,

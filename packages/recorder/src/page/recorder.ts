@@ -3,7 +3,7 @@ import type { OutgoingRow } from '../messages';
 import type { Capture } from './capture/capture';
 import { isNamedByText, nameByText } from './element-label';
 import { framesElsewhere } from './frames-elsewhere';
-import { MOST_PAGES } from '../page-ids';
+import { MAX_PAGES } from '../page-ids';
 import { armNextLoad, type Armed } from './next-load';
 import { failed, guarded, markInternal, overseeInto } from './wrap/internal';
 import { RecordingSession } from './session';
@@ -185,7 +185,7 @@ export class Recorder {
     this.#closePause(running);
     session.happened('state', now(), { type: 'leave', value: '' });
     const last = this.#end(running);
-    if (last && top === self && page < MOST_PAGES) {
+    if (last && top === self && page < MAX_PAGES) {
       const originEpochMs = performance.timeOrigin + session.originMs;
       armNextLoad(
         id,

@@ -3,10 +3,10 @@ import { requestAnimationFrame } from './natives';
 
 const FRAMES = 12;
 /** No display is refreshed more often. */
-const LEAST_MS = 3;
+const MIN_MS = 3;
 const USUAL_MS = 1000 / 60;
 /** Where every frame was late, nothing is known. */
-const LONGEST_MS = 50;
+const MAX_MS = 50;
 
 let refreshMs = USUAL_MS;
 
@@ -26,7 +26,7 @@ export function measureRefresh(): void {
     if (before !== undefined) gaps.push(now - before);
     before = now;
     if (gaps.length < FRAMES) requestAnimationFrame(step);
-    else refreshMs = Math.min(...gaps.filter((gap) => gap >= LEAST_MS), LONGEST_MS);
+    else refreshMs = Math.min(...gaps.filter((gap) => gap >= MIN_MS), MAX_MS);
   });
   requestAnimationFrame(step);
 }

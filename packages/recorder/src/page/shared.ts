@@ -1,5 +1,3 @@
-import type { Host, StartFrame } from './host';
-
 /** Where a window's recorder leaves what it shares with those of windows of its origin that it can reach. */
 const KEY = Symbol.for('nettle-patch recorder');
 
@@ -10,12 +8,12 @@ const KEY = Symbol.for('nettle-patch recorder');
 interface Shared {
   /** What the app wrote of the text of a function. */
   asWritten(text: string): string;
-  /** What exact mode needs of a window's recorder, until its own file has taken it. */
-  exact?: Pick<Host, 'ring' | 'registerScript'> | undefined;
-  /** Makes a window's recorder a part of that of the window around it, where its file is there. */
-  startFrame?: StartFrame;
-  /** By a window whose recorder takes in its frames: what it lends to them. */
-  readonly hosts: WeakMap<object, Host>;
+  /** What exact mode needs of a window's recorder, until its own file has taken it: an `ExactTools`. */
+  exact?: object | undefined;
+  /** Makes a window's recorder a part of that of the window around it, where its file is there: a `StartFrame`. */
+  startFrame?: object;
+  /** By a window whose recorder takes in its frames: what it lends to them, a `Host`. */
+  readonly hosts: WeakMap<object, object>;
   /** By a function that was put in place of another: that one. */
   readonly stoodFor: WeakMap<object, object>;
   /** By a listener of the app: what is given to the browser for it. */

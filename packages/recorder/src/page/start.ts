@@ -5,6 +5,7 @@ import { pageCaptures, type OwnLent } from './page-captures';
 import { THREADS_A_PAGE } from '../page-ids';
 import { takeArmedRecording, type Armed } from './next-load';
 import { isNamedByText, nameByText } from './element-label';
+import type { StartFrame } from './frame-tools';
 import type { Host } from './host';
 import { listen, now, setTimeout } from './natives';
 import { hasRecorder, installed, shared } from './shared';
@@ -61,10 +62,11 @@ export function startRecorder(
     if (isExact) shared.exact = host;
     if (base.origin === location.origin) wrapWorkers(secret, host);
   };
-  const above = parent === self ? undefined : shared.hosts.get(parent);
-  if (above && shared.startFrame) {
+  const above = parent === self ? undefined : (shared.hosts.get(parent) as Host | undefined);
+  const startFrame = shared.startFrame as StartFrame | undefined;
+  if (above && startFrame) {
     lend(above);
-    shared.startFrame(above, { pageCaptures, RecordingSession, overseeInto, markInternal, nameByText });
+    startFrame(above, { pageCaptures, RecordingSession, overseeInto, markInternal, nameByText });
     return;
   }
   const beganMs = now();

@@ -1,4 +1,11 @@
-import { CLOSE_WRONG_SECRET, readBatch, type Command, type Hello, type Target } from '@nettle-patch/core';
+import {
+  CLOSE_WRONG_SECRET,
+  PROTOCOL_VERSION,
+  readBatch,
+  type Command,
+  type Hello,
+  type Target,
+} from '@nettle-patch/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Sender } from './sender';
 import { FakeSocket } from './testing/fake-socket';
@@ -56,7 +63,11 @@ describe('the sender', () => {
     last().open();
     expect(last().protocols).toEqual(['nettle-patch', 'old']);
     const missing = ['longtask', 'long-animation-frame', 'js-self-profiling', 'memory', 'layout-shift'];
-    expect(JSON.parse(last().sent[0]!)).toEqual({ type: 'hello', target: { ...TARGET, missing } });
+    expect(JSON.parse(last().sent[0]!)).toEqual({
+      type: 'hello',
+      protocol: PROTOCOL_VERSION,
+      target: { ...TARGET, missing },
+    });
   });
 
   it('names what the page lacks once, be it tried or of other engines', () => {

@@ -7,9 +7,10 @@ import {
   ROWS_PATH,
   measureCalculation,
   withLabels,
+  PROTOCOL_VERSION,
+  readCommand,
   writeBatch,
   type Batch,
-  type Command,
   type Header,
   type Hello,
   type Row,
@@ -32,11 +33,11 @@ const RETRY_MS = 1000;
 /** Codes from here on are given by the server (RFC 6455, section 7.4.2). */
 const FIRST_OWN_CODE = 4000;
 /** Characters that a request may have which is to outlive its page (Fetch, section 4.5: 64 kB of bytes). */
-const MOST_KEPT_ALIVE = 16_000;
+const MAX_KEPT_ALIVE = 16_000;
 /** By then the page has come up. */
 const CALCULATE_AFTER_MS = 3000;
 const SOURCES_OF_SOME = ['longtask', 'long-animation-frame', 'js-self-profiling', 'memory', 'layout-shift'];
-const LONGEST_TITLE = 200;
+const MAX_TITLE = 200;
 
 /** Owns the connection to the server, so that it lives while the page's main thread hangs. */
 export class Sender {
@@ -175,8 +176,9 @@ export class Sender {
   }
 
   #command(text: string): void {
-    const command = JSON.parse(text) as Command;
-    if (command.type === 'acknowledge') this.#batches.acknowledge(command.recordingId, command.sequence ?? 0);
+    const command = readCommand(text);
+    if (command === undefined) return;
+    if (command.type === 'acknowledge') this.#batches.acknowledge(command.recordingId, command.sequence);
     else if (command.type === 'follow') this.#sendAll();
     else this.toPage({ type: 'command', command });
   }
@@ -217,7 +219,7 @@ export class Sender {
     fetch(new URL(`${ROWS_PATH}?secret=${encodeURIComponent(this.#secret)}`, this.#scriptUrl), {
       method: 'POST',
       body: text,
-      keepalive: text.length < MOST_KEPT_ALIVE,
+      keepalive: text.length < MAX_KEPT_ALIVE,
     }).catch(() => undefined);
   }
 
@@ -240,7 +242,7 @@ export class Sender {
   #sayHello(): void {
     if (this.#target === undefined) return;
     const target: Target = { ...withDevice(this.#target), calculationMs: this.#calculationMs };
-    const hello: Hello = { type: 'hello', target };
+    const hello: Hello = { type: 'hello', protocol: PROTOCOL_VERSION, target };
     this.#link?.say(JSON.stringify(hello));
   }
 
@@ -253,7 +255,7 @@ export class Sender {
 function withDevice<T extends PageTarget>({ isSmallAndTouched, ...rest }: T) {
   return {
     ...rest,
-    title: rest.title.slice(0, LONGEST_TITLE),
+    title: rest.title.slice(0, MAX_TITLE),
     missing: missingBeside(rest),
     engine: engineName(),
     device: deviceName(isSmallAndTouched),

@@ -87,6 +87,7 @@ export class StepRecorder {
         return this.#input(event as InputEvent);
       case 'change':
         return this.#change(event);
+      default:
     }
   }
 

@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, expect, it, vi } from 'vitest';
+import { replaysPart } from '../drive/replays-part';
 import { serve, type Running, type ServeOptions } from '../serve';
 import { PortMemory } from './port-memory';
 
@@ -64,7 +65,7 @@ it('serves without an app, takes apps by their addresses, and lets them go', asy
 });
 
 it('says what is wrong with an address, and what needs an app first', async () => {
-  const server = await running();
+  const server = await running({ parts: (targetFor) => [replaysPart(targetFor)] });
   const refused = async (path: string, body: object) => {
     const answer = await ask(server, 'POST', path, body);
     return `${answer.status} ${await answer.text()}`;
@@ -72,14 +73,14 @@ it('says what is wrong with an address, and what needs an app first', async () =
   expect(await refused('apps', { address: 'ftp://quay' })).toContain('400 "ftp://quay" is no address');
   expect(await refused('apps', {})).toContain('400 address is a required field');
   expect(await refused('lan', {})).toContain('400 Choose an app first');
-  const again = {
+  const replay = {
     steps: [{ do: 'wait', ms: 1 }],
     times: 1,
     browser: 'chromium',
     path: '/',
     mode: 'everyday',
   };
-  expect(await refused('again', again)).toContain('400 Choose an app first');
+  expect(await refused('replay', replay)).toContain('400 Choose an app first');
 });
 
 it('opens each app at the same port in every run, and at no other’s', async () => {

@@ -24,7 +24,7 @@ export interface AppListening extends ServedApp {
 }
 
 /** Apps beyond these would be a mistake. */
-const MOST_APPS = 20;
+const MAX_APPS = 20;
 
 /** Thrown when no further app can be stood in front of. */
 export class TooManyAppsError extends Error {
@@ -82,9 +82,9 @@ export class Apps {
   async add(targetOrigin: string, wantedPort?: number): Promise<AppListening> {
     const known = this.find(targetOrigin);
     if (known !== undefined) return known;
-    if (this.#served.length >= MOST_APPS)
+    if (this.#served.length >= MAX_APPS)
       throw new TooManyAppsError(
-        `No more than ${MOST_APPS} apps at once. Stop standing in front of one first.`,
+        `No more than ${MAX_APPS} apps at once. Stop standing in front of one first.`,
       );
     const { relay, control, ports } = this.options;
     let port = 0;

@@ -1,12 +1,12 @@
 import { readFile } from 'node:fs/promises';
 import { number, object } from 'yup';
-import { MOST_PORT } from '../listen';
+import { MAX_PORT } from '../listen';
 import { cachePath, writeWhole } from '../user-cache';
 
 /** Apps beyond these are forgotten, the one that was served longest ago first. */
-const MOST_APPS = 200;
+const MAX_APPS = 200;
 
-const portSchema = number().integer().min(1).max(MOST_PORT).required();
+const portSchema = number().integer().min(1).max(MAX_PORT).required();
 const fileSchema = object({ ports: object<Record<string, unknown>>().required() });
 
 /**
@@ -31,7 +31,7 @@ export class PortMemory {
   async freeFrom(port: number): Promise<number> {
     const taken = new Set((await this.#known()).values());
     let free = port;
-    while (taken.has(free) && free < MOST_PORT) free++;
+    while (taken.has(free) && free < MAX_PORT) free++;
     return free;
   }
 
@@ -42,7 +42,7 @@ export class PortMemory {
     ports.delete(target);
     ports.set(target, port);
     for (const oldest of ports.keys()) {
-      if (ports.size <= MOST_APPS) break;
+      if (ports.size <= MAX_APPS) break;
       ports.delete(oldest);
     }
     await this.#write(ports);

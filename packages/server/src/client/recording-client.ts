@@ -1,41 +1,33 @@
 import { once } from 'node:events';
 import {
   BETWEEN_PAGES_MS,
-  BatchOrder,
-  MISSING_BATCH_MS,
   INTERFACE_SOCKET_PATH,
-  RecordingDecoder,
-  RecordingBuilder,
-  isBatch,
-  uninstrumentedRows,
-  lostBatches,
-  type Uninstrumented,
-  type Recording,
-  type Row,
-  readBatch,
-  resolveFunctions,
-  sourcesToFetch,
+  RecordingReceiver,
+  SUBPROTOCOL,
+  parseServerMessage,
   type Command,
-  type ServerMessage,
   type ScriptText,
   type Target,
+  type Uninstrumented,
 } from '@nettle-patch/core';
 import { WebSocket } from 'ws';
 import type { Running } from '../serve';
+import { signal } from '../signal';
+import { LinesInMemory } from './lines-in-memory';
 
 const POLL_MS = 50;
 
-interface Taken {
-  readonly lines: readonly string[];
-  readonly last: boolean;
+interface Received {
+  readonly sink: LinesInMemory;
+  readonly receiver: RecordingReceiver;
+  /** Settles when it is whole, or cannot be. */
+  readonly done: Promise<void>;
 }
 
 /** Follows targets and takes recordings without an interface: for scripts and automated runs. */
 export class RecordingClient {
   readonly #socket: WebSocket;
-  readonly #lines = new Map<string, string[]>();
-  readonly #ended = new Set<string>();
-  readonly #orders = new Map<string, BatchOrder<Taken>>();
+  readonly #recordings = new Map<string, Received>();
   #targets: readonly Target[] = [];
 
   private constructor(
@@ -48,7 +40,7 @@ export class RecordingClient {
 
   static async connect(running: Running): Promise<RecordingClient> {
     const url = running.interfaceOrigin.replace('http', 'ws') + INTERFACE_SOCKET_PATH;
-    const socket = new WebSocket(url, ['nettle-patch', running.secret]);
+    const socket = new WebSocket(url, [SUBPROTOCOL, running.secret]);
     const client = new RecordingClient(socket, running);
     await once(socket, 'open');
     return client;
@@ -66,14 +58,14 @@ export class RecordingClient {
   }
 
   async start(target: Target, recordingId: string): Promise<void> {
-    this.#lines.set(recordingId, []);
+    const { sink } = this.#receive(target, recordingId);
     this.#command({ type: 'start', targetId: target.id, recordingId });
-    await this.#until(() => this.#lines.get(recordingId)!.length > 0, 'the recording did not begin');
+    await this.#until(() => sink.hasBegun, 'the recording did not begin');
   }
 
   /** Has the page record from its next load on. */
   startWithNextLoad(target: Target, recordingId: string): void {
-    this.#lines.set(recordingId, []);
+    this.#receive(target, recordingId);
     this.#command({ type: 'start-with-next-load', targetId: target.id, recordingId });
   }
 
@@ -88,32 +80,19 @@ export class RecordingClient {
    * @returns its lines
    */
   async stop(target: Target, recordingId: string): Promise<string[]> {
+    const received = this.#recordings.get(recordingId)!;
     // Between two pages, the next is waited for.
-    const isKnown = () => this.#sourceOf(recordingId) !== undefined || this.#ended.has(recordingId);
-    if (!(await this.#comesToHold(isKnown, BETWEEN_PAGES_MS))) this.#endLeft(recordingId);
+    const isKnown = () => this.#sourceOf(recordingId) !== undefined || received.receiver.isClosed;
+    if (!(await this.#comesToHold(isKnown, BETWEEN_PAGES_MS))) received.receiver.end('target-left');
     const now = this.#sourceOf(recordingId);
     this.#command({ type: 'stop', targetId: (now ?? target).id, recordingId });
-    await this.#until(() => this.#ended.has(recordingId), 'the recording did not end');
-    const lines = this.#lines.get(recordingId)!;
-    const end = lines.pop()!;
-    return [...lines, ...(await this.#resolvingLines(lines)), end];
+    await this.#until(() => received.receiver.isClosed, 'the recording did not end');
+    await received.done;
+    return received.sink.lines;
   }
 
   close(): void {
     this.#socket.close();
-  }
-
-  async #resolvingLines(lines: readonly string[]): Promise<string[]> {
-    const builder = new RecordingBuilder();
-    const decoder = new RecordingDecoder(builder);
-    decoder.push(new TextEncoder().encode(lines.map((line) => `${line}\n`).join('')));
-    const recording = builder.build();
-    const scripts = new Map<string, ScriptText>();
-    for (const { url } of sourcesToFetch(recording)) {
-      scripts.set(url, await this.#scriptAt(url));
-    }
-    const rows = [...(await this.#uninstrumentedRows(recording)), ...resolveFunctions(recording, scripts)];
-    return rows.map((row) => JSON.stringify(row));
   }
 
   /** A script without its text is one more thing that is not known, and no reason to lose a recording. */
@@ -125,11 +104,6 @@ export class RecordingClient {
     }
   }
 
-  async #uninstrumentedRows(recording: Recording): Promise<Row[]> {
-    if (recording.header.mode !== 'exact') return [];
-    return uninstrumentedRows((await this.#ask('left-alone')) as Uninstrumented[]);
-  }
-
   async #ask(what: string): Promise<unknown> {
     const headers = { authorization: `Bearer ${this.running.secret}` };
     const answer = await fetch(`${this.running.interfaceOrigin}/api/${what}`, { headers });
@@ -138,52 +112,36 @@ export class RecordingClient {
   }
 
   #take(text: string): void {
-    if (!isBatch(text)) {
-      const message = JSON.parse(text) as ServerMessage;
-      if (message.type === 'targets') this.#targets = message.targets;
-      return;
-    }
-    const { batch, lines } = readBatch(text);
-    const { targetId, recordingId, sequence, last } = batch;
-    let order = this.#orders.get(recordingId);
-    if (order === undefined) this.#orders.set(recordingId, (order = new BatchOrder(0)));
-    const taken = { lines: lines.split('\n').filter((line) => line !== ''), last };
-    this.#keep(recordingId, order.take(sequence, taken));
-    this.#command({ type: 'acknowledge', targetId, recordingId, sequence });
-    if (sequence >= order.next)
-      setTimeout(() => this.#skipMissing(recordingId, order), MISSING_BATCH_MS).unref();
+    const message = parseServerMessage(text);
+    if (message.type === 'targets') this.#targets = message.targets;
+    else if (message.type === 'rows') this.#recordings.get(message.batch.recordingId)?.receiver.take(message);
   }
 
-  #keep(recordingId: string, ready: readonly Taken[]): void {
-    for (const { lines, last } of ready) {
-      this.#lines.get(recordingId)?.push(...lines);
-      if (last) this.#ended.add(recordingId);
-    }
-  }
-
-  #skipMissing(recordingId: string, order: BatchOrder<Taken>): void {
-    const { missing, ready } = order.skipMissing();
-    if (missing === 0) return;
-    const rows = lostBatches(
-      missing,
-      this.#lastMs(recordingId),
-      ready.flatMap(({ lines }) => lines),
+  #receive(target: Target, recordingId: string): Received {
+    const sink = new LinesInMemory();
+    const targetId = () => (this.#sourceOf(recordingId) ?? target).id;
+    const ended = signal();
+    const receiver = new RecordingReceiver(
+      sink,
+      {
+        fetchScript: (url) => this.#scriptAt(url),
+        uninstrumented: async () => (await this.#ask('uninstrumented')) as Uninstrumented[],
+      },
+      {
+        acknowledge: (sequence) =>
+          this.#command({ type: 'acknowledge', targetId: targetId(), recordingId, sequence }),
+        askAgain: () => this.#command({ type: 'follow', targetId: targetId(), recordingId }),
+        onEnd: ended.give,
+        onError: ended.fail,
+      },
+      (work, afterMs) => {
+        const timer = setTimeout(work, afterMs).unref();
+        return () => clearTimeout(timer);
+      },
     );
-    this.#lines.get(recordingId)?.push(...rows.map((row) => JSON.stringify(row)));
-    this.#keep(recordingId, ready);
-  }
-
-  /** Ends a recording whose page was left for good. */
-  #endLeft(recordingId: string): void {
-    const row: Row = { kind: 'end', startMs: this.#lastMs(recordingId), reason: 'target-left' };
-    this.#lines.get(recordingId)?.push(JSON.stringify(row));
-    this.#ended.add(recordingId);
-  }
-
-  /** The latest time that the last rows of a recording tell of. */
-  #lastMs(recordingId: string): number {
-    const rows = (this.#lines.get(recordingId) ?? []).slice(-50).map((line) => JSON.parse(line) as object);
-    return Math.max(0, ...rows.map((row) => ('startMs' in row ? Number(row.startMs) : 0)));
+    const received = { sink, receiver, done: ended.done };
+    this.#recordings.set(recordingId, received);
+    return received;
   }
 
   /** The page that a recording comes from now. */

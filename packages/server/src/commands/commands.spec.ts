@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import {
   DEFAULT_THRESHOLDS,
-  LARGEST_IMPORT,
+  MAX_IMPORT,
   budgetCases,
   checkBudget,
   compareRecordings,
@@ -133,7 +133,7 @@ describe('calls', () => {
 
 describe('other open formats', () => {
   it('that unpack to more than can be read are refused with how much that is', async () => {
-    const huge = await fileOf('huge.gz', gzipSync(Buffer.alloc(LARGEST_IMPORT + 1, 'main;stow 30\n')));
+    const huge = await fileOf('huge.gz', gzipSync(Buffer.alloc(MAX_IMPORT + 1, 'main;stow 30\n')));
     await expect(readRecordingFile(huge, quiet)).rejects.toThrow(/huge\.gz: it unpacks to more than \d+ MB/);
   });
 

@@ -4,7 +4,7 @@ import { basename } from 'node:path';
 import { Readable, pipeline } from 'node:stream';
 import { createGunzip, gunzipSync } from 'node:zlib';
 import {
-  LARGEST_IMPORT,
+  MAX_IMPORT,
   RecordingBuilder,
   RecordingDecoder,
   RefusedRecordingError,
@@ -63,10 +63,10 @@ export async function* piecesOf(
 /** @throws FileError when there is more in it than is read at once */
 function unzipped(path: string, bytes: Buffer): Buffer {
   try {
-    return gunzipSync(bytes, { maxOutputLength: LARGEST_IMPORT });
+    return gunzipSync(bytes, { maxOutputLength: MAX_IMPORT });
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code !== 'ERR_BUFFER_TOO_LARGE') throw error;
-    const most = Math.round(LARGEST_IMPORT / 1_000_000);
+    const most = Math.round(MAX_IMPORT / 1_000_000);
     throw new FileError(
       `${path}: it unpacks to more than ${most} MB, which is more than can be read of another format. Export less of it.`,
     );
@@ -76,7 +76,7 @@ function unzipped(path: string, bytes: Buffer): Buffer {
 /** The file as another open format; undefined where it is none of them, or begins as a recording does. */
 async function readOpenFormat(path: string, refused: RefusedRecordingError): Promise<ReadFile | undefined> {
   const { size, mtimeMs } = await stat(path);
-  if (refused.code !== 'not-a-recording' || size > LARGEST_IMPORT) return undefined;
+  if (refused.code !== 'not-a-recording' || size > MAX_IMPORT) return undefined;
   const bytes = await readFile(path);
   const text = ((await isZipped(path)) ? unzipped(path, bytes) : bytes).toString('utf8');
   if (text.startsWith('{"kind":')) return undefined;

@@ -1,5 +1,5 @@
 import { InvalidArgumentError } from 'commander';
-import { MOST_PORT } from '../listen';
+import { MAX_PORT } from '../listen';
 
 /** Reads an argument that is a whole number from 0 on. */
 export function wholeNumber(most: number): (text: string) => number {
@@ -13,4 +13,4 @@ export function wholeNumber(most: number): (text: string) => number {
 }
 
 /** Reads an argument that is the number of a port. */
-export const portNumber = wholeNumber(MOST_PORT);
+export const portNumber = wholeNumber(MAX_PORT);

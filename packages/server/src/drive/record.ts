@@ -49,7 +49,7 @@ const ARM_MS = 300;
 function headerOf(line: string, { title, steps, repeat, keepsWords }: ScriptedRecording): Header {
   const header = JSON.parse(line) as Header;
   const told = keepsWords ? [...steps] : withoutWords(steps);
-  return { ...header, title: title ?? header.title, again: { steps: told, times: repeat } };
+  return { ...header, title: title ?? header.title, replay: { steps: told, times: repeat } };
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { Response } from 'express';
 import { array, object, string, number, boolean, type InferType } from 'yup';
 import {
-  MOST_ROUNDS,
+  MAX_ROUNDS,
   readSteps,
   type ReplayBrowser,
   type ReplayEvent,
@@ -11,9 +11,9 @@ import { BROWSER_NAMES, missingFor, type BrowserName } from './local-browsers';
 import { atOrigin } from '../sources/at-origin';
 import { EndedEarlyError, recordScript } from './record';
 
-export const againSchema = object({
+export const replaySchema = object({
   steps: array(object()).min(1).required(),
-  times: number().integer().min(1).max(MOST_ROUNDS).required(),
+  times: number().integer().min(1).max(MAX_ROUNDS).required(),
   browser: string<BrowserName>().oneOf(BROWSER_NAMES).required(),
   /** Address of the app, as its own server has it or as it is opened; the first app where none is given. */
   app: string().max(2000),
@@ -24,15 +24,15 @@ export const againSchema = object({
   title: string().max(200),
 }).noUnknown();
 /** What is to be done again, and how. */
-export type ReplayRequest = InferType<typeof againSchema>;
+export type ReplayRequest = InferType<typeof replaySchema>;
 
 /** The browsers of this machine, each with what it lacks. */
 export function browsersHere(): ReplayBrowser[] {
   return BROWSER_NAMES.map((name) => ({ name, missing: missingFor(name) ?? null }));
 }
 
-/** Takes steps in a browser of its own, one wish at a time, and records meanwhile. */
-export class Again {
+/** Takes steps in a browser of its own, one request at a time, and records meanwhile. */
+export class Replays {
   #running: AbortController | undefined;
 
   /** @param targetFor origin of the server of an app, by its address, or of the first app */
@@ -51,9 +51,9 @@ export class Again {
    * recording follow. Ends when whoever asked goes away.
    * @throws BadStepsError, NoAppError before anything is answered
    */
-  async run(wish: ReplayRequest, response: Response): Promise<void> {
-    const steps = readSteps(JSON.stringify({ steps: wish.steps }));
-    const targetOrigin = this.targetFor(wish.app);
+  async run(request: ReplayRequest, response: Response): Promise<void> {
+    const steps = readSteps(JSON.stringify({ steps: request.steps }));
+    const targetOrigin = this.targetFor(request.app);
     const control = new AbortController();
     this.#running = control;
     response.on('close', () => control.abort());
@@ -62,15 +62,15 @@ export class Again {
     tell({ type: 'began' });
     try {
       const { lines, failure } = await recordScript({
-        url: atOrigin(targetOrigin, wish.path),
+        url: atOrigin(targetOrigin, request.path),
         steps,
-        settings: { mode: wish.mode },
-        browser: wish.browser,
-        repeat: wish.times,
+        settings: { mode: request.mode },
+        browser: request.browser,
+        repeat: request.times,
         keepsWords: true,
-        startUp: wish.startUp,
-        ...(wish.title === undefined ? {} : { title: wish.title }),
-        onRound: (done) => tell({ type: 'round', done, of: wish.times }),
+        startUp: request.startUp,
+        ...(request.title === undefined ? {} : { title: request.title }),
+        onRound: (done) => tell({ type: 'round', done, of: request.times }),
         signal: control.signal,
       });
       tell({ type: 'recording', ...(failure === undefined ? {} : { failure: failure.message }) });

@@ -12,9 +12,9 @@ const STACK_MB = 64;
 const YOUNG_MB = 384;
 /** Megabytes of it that a thread begins with: growing to them costs a quarter of the time of a first large script. */
 const FIRST_SEMI_SPACE_MB = 128;
-const MOST_THREADS = 4;
+const MAX_THREADS = 4;
 /** A script that takes longer is left alone. */
-const LONGEST_MS = 120_000;
+const MAX_MS = 120_000;
 
 /** A script as a thread gives it back. */
 export interface Rewritten {
@@ -92,7 +92,7 @@ export class RewritingPool {
   readonly #threads: Thread[] = [];
   #lastNumber = 0;
 
-  constructor(private readonly size = Math.min(MOST_THREADS, availableParallelism())) {}
+  constructor(private readonly size = Math.min(MAX_THREADS, availableParallelism())) {}
 
   /**
    * Has a thread do a job.
@@ -102,7 +102,7 @@ export class RewritingPool {
     const number = ++this.#lastNumber;
     return new Promise<Rewritten>((resolve, reject) => {
       const thread = this.#idlest();
-      const timer = setTimeout(() => thread.fail(`it took longer than ${LONGEST_MS / 1000} s`), LONGEST_MS);
+      const timer = setTimeout(() => thread.fail(`it took longer than ${MAX_MS / 1000} s`), MAX_MS);
       timer.unref();
       const settled =
         <Value>(then: (value: Value) => void) =>

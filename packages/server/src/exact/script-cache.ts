@@ -13,8 +13,8 @@ export interface CachedScript {
 }
 
 /** Rewriting a smaller script takes no longer than looking for it. */
-const LEAST_LENGTH = 256 * 1024;
-const MOST_BYTES = 512 * 2 ** 20;
+const MIN_LENGTH = 256 * 1024;
+const MAX_BYTES = 512 * 2 ** 20;
 
 /** Keeps rewritten scripts on disk by their content, for the next run; without a disk to write to, none. */
 export class ScriptCache {
@@ -24,7 +24,7 @@ export class ScriptCache {
 
   /** @param key of the content; undefined is given where nothing is kept of it */
   async find(key: string, length: number): Promise<CachedScript | undefined> {
-    if (length < LEAST_LENGTH) return undefined;
+    if (length < MIN_LENGTH) return undefined;
     try {
       const file = await this.#file(key);
       const text = await readFile(file, 'utf8');
@@ -39,7 +39,7 @@ export class ScriptCache {
   }
 
   async keep(key: string, length: number, { firstId, idCount, code }: CachedScript): Promise<void> {
-    if (length < LEAST_LENGTH) return;
+    if (length < MIN_LENGTH) return;
     try {
       await writeWhole(await this.#file(key), `${JSON.stringify({ firstId, idCount })}\n${code}`);
       await this.#makeRoom();
@@ -69,7 +69,7 @@ export class ScriptCache {
     let bytes = 0;
     for (const { path, size } of files) {
       bytes += size;
-      if (bytes > MOST_BYTES) await rm(path, { force: true });
+      if (bytes > MAX_BYTES) await rm(path, { force: true });
     }
   }
 }

@@ -61,7 +61,7 @@ describe('scripts that are nested deep', () => {
     ['a sum of 1,500 terms', `const f = (a) => [a].length${many(1500, '+a')}; result = f(1);`, 1501],
   ])('are rewritten and do the same: %s', async (_name, text, result) => {
     const code = await rewrite(text);
-    expect(rewriter.leftAlone).toEqual([]);
+    expect(rewriter.uninstrumented).toEqual([]);
     expect(run(code)).toMatchObject({ result });
     expect(run(code).entered.length).toBeGreaterThan(1);
   });
@@ -69,7 +69,7 @@ describe('scripts that are nested deep', () => {
   it('beyond all measure pass as they are, and are named', async () => {
     const text = `result = ${many(300_000, '(')}1${many(300_000, ')')}`;
     expect(await rewrite(text)).toBe(text);
-    expect(rewriter.leftAlone).toMatchObject([
+    expect(rewriter.uninstrumented).toMatchObject([
       { url: URL_OF_DESK, problem: expect.stringContaining('too deep') },
     ]);
   });
@@ -79,7 +79,7 @@ describe('a script that cannot be rewritten', () => {
   it('passes as it is and is named, whatever is wrong with it', async () => {
     for (const text of ['let let = {', 'const globalThis = 1, self = 2, window = 3; [1].join();', '\u0000']) {
       expect(await rewrite(text)).toBe(text);
-      expect(rewriter.leftAlone.at(-1)).toMatchObject({ url: URL_OF_DESK });
+      expect(rewriter.uninstrumented.at(-1)).toMatchObject({ url: URL_OF_DESK });
     }
     expect(await rewriter.precede(URL_OF_DESK, 'let let = {', 'prelude()')).toBe('let let = {');
   });

@@ -38,14 +38,14 @@ interface Work {
 }
 
 /** Bytes of the texts of rewritten scripts kept at most, so that they need not be rewritten again. */
-const MOST_KEPT_BYTES = 512 * 2 ** 20;
+const MAX_KEPT_BYTES = 512 * 2 ** 20;
 
 /** Rewrites scripts, each text once, and remembers what became of each address. */
 export class ScriptRewriter {
   readonly #pool = new RewritingPool();
   readonly #byContent = new Map<string, Kept>();
   readonly #byUrl = new Map<string, Kept>();
-  readonly #leftAlone = new Map<string, Uninstrumented>();
+  readonly #uninstrumented = new Map<string, Uninstrumented>();
   readonly #inWork = new Set<Work>();
   #keptBytes = 0;
   #nextId = FIRST_EXACT_FUNCTION;
@@ -53,8 +53,8 @@ export class ScriptRewriter {
   constructor(private readonly cache = new ScriptCache()) {}
 
   /** Scripts that passed as they were, by their addresses. */
-  get leftAlone(): readonly Uninstrumented[] {
-    return [...this.#leftAlone.values()].sort((a, b) => (a.url < b.url ? -1 : 1));
+  get uninstrumented(): readonly Uninstrumented[] {
+    return [...this.#uninstrumented.values()].sort((a, b) => (a.url < b.url ? -1 : 1));
   }
 
   /** Scripts that are being rewritten now, those that have been longest first. */
@@ -79,7 +79,7 @@ export class ScriptRewriter {
     const kept = this.#kept(script);
     try {
       const code = await kept.code;
-      this.#leftAlone.delete(url);
+      this.#uninstrumented.delete(url);
       this.#byUrl.set(url, kept);
       return code;
     } catch (error) {
@@ -101,7 +101,7 @@ export class ScriptRewriter {
   /** Notes that a script was left as it was. */
   leave(url: string, problem: string): void {
     this.#byUrl.delete(url);
-    this.#leftAlone.set(url, { url, problem });
+    this.#uninstrumented.set(url, { url, problem });
   }
 
   /** The text the page ran at an address, with the map that leads from it to the original sources. */
@@ -138,7 +138,7 @@ export class ScriptRewriter {
     this.#byContent.set(key, kept);
     this.#keptBytes += script.text.length;
     for (const oldest of this.#byContent.keys()) {
-      if (this.#keptBytes <= MOST_KEPT_BYTES || oldest === key) break;
+      if (this.#keptBytes <= MAX_KEPT_BYTES || oldest === key) break;
       this.#forget(oldest);
     }
     return kept;

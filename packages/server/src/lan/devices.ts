@@ -6,8 +6,8 @@ const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789';
 const CODE_LENGTH = 8;
 export const CODE_LIVES_MS = 5 * 60_000;
 /** A code is given up after so many wrong ones. */
-const MOST_WRONG = 10;
-const MOST_DEVICES = 20;
+const MAX_WRONG = 10;
+const MAX_DEVICES = 20;
 
 /** A device that has been let in. */
 export interface Device {
@@ -69,7 +69,7 @@ export class Devices {
   /** Lets a device in that shows the code. The code holds no longer then. */
   pair(code: string, address: string): Device | undefined {
     if (!sameSecret(plain(code), this.code.code)) {
-      if (++this.#wrong >= MOST_WRONG) this.renewCode();
+      if (++this.#wrong >= MAX_WRONG) this.renewCode();
       return undefined;
     }
     this.renewCode();
@@ -77,7 +77,7 @@ export class Devices {
     const device = { id: randomBytes(6).toString('hex'), secret: newSecret(), address, joinedAt };
     this.#devices.set(device.id, device);
     const [oldest] = this.#devices.keys();
-    if (this.#devices.size > MOST_DEVICES && oldest !== undefined) this.revoke(oldest);
+    if (this.#devices.size > MAX_DEVICES && oldest !== undefined) this.revoke(oldest);
     return device;
   }
 

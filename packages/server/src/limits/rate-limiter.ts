@@ -43,7 +43,7 @@ export class RateLimiter {
 }
 
 /** Those remembered at once; beyond, all are forgotten that have done nothing lately. */
-const MOST_REMEMBERED = 1000;
+const MAX_REMEMBERED = 1000;
 
 /** Limits of those who come by some address, for what only an attacker does often. */
 export class RateLimiters {
@@ -65,7 +65,7 @@ export class RateLimiters {
   }
 
   #forgetIdle(): void {
-    if (this.#of.size < MOST_REMEMBERED) return;
+    if (this.#of.size < MAX_REMEMBERED) return;
     for (const [address, allowance] of this.#of) if (allowance.isFull) this.#of.delete(address);
   }
 }

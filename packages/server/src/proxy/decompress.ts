@@ -64,7 +64,7 @@ class Inflating extends Transform {
 /** A block says in four bytes what may be 128 kB: so many bytes are undone at once (RFC 8878, section 3.1.1.2). */
 const ZSTD_BYTES_AT_ONCE = 64;
 /** As much as a frame may want to keep in mind; browsers take no more than 8 MB (RFC 8878, section 3.1.1.1.2). */
-const LARGEST_WINDOW = 128 * 2 ** 20;
+const MAX_WINDOW = 128 * 2 ** 20;
 const ZSTD_MAGIC = 0xfd2fb528;
 /** A frame says by then how much it wants to keep in mind. Bytes. */
 const ZSTD_HEAD = 14;
@@ -121,7 +121,7 @@ class ZstdDecompressing extends Transform {
   }
 
   #begin(bytes: Buffer): Promise<void> {
-    if (zstdWindow(bytes) > LARGEST_WINDOW)
+    if (zstdWindow(bytes) > MAX_WINDOW)
       return Promise.reject(new RangeError('it wants more memory than it may have'));
     return this.#undo(bytes);
   }

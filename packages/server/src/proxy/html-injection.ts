@@ -1,7 +1,7 @@
 import { Transform } from 'node:stream';
 import { RewritingStream } from 'parse5-html-rewriting-stream';
 import { adaptPolicy, type RecorderPermit } from './content-security-policy';
-import { InlineScripts } from './inline-scripts';
+import { InlineScripts, type InlineRewriter } from './inline-scripts';
 import { byteOrderMark } from './page-encoding';
 
 export interface InjectionOptions extends RecorderPermit {
@@ -29,13 +29,10 @@ export interface RecorderData {
   readonly 'data-labels': 'ids' | 'texts';
 }
 
-/** Gives the rewritten text of a script that stands in a page. @param place what is added to the page's address */
-export type InlineRewriter = (script: { text: string; isModule: boolean }, place: string) => Promise<string>;
-
 /** A single text, tag, comment or script in a page that is longer is not taken apart. Bytes. */
-const MOST_KEPT = 16 * 2 ** 20;
+const MAX_KEPT = 16 * 2 ** 20;
 /** Bytes of a mark of the byte order. */
-const LONGEST_MARK = 3;
+const MAX_MARK = 3;
 
 /** Start tags that may stand before the first script without being able to run one. */
 const BEFORE_SCRIPTS = new Set(['html', 'head']);
@@ -140,7 +137,7 @@ function inOrder(
   inline: InlineScripts | undefined,
   options: InjectionOptions,
 ): Transform {
-  const { mostKept = MOST_KEPT, onTooLong = () => undefined } = options;
+  const { mostKept = MAX_KEPT, onTooLong = () => undefined } = options;
   /** What came and was not taken apart; undefined once all is passed on as it is. */
   let kept: string[] | undefined = [];
   /** Until it is known how the text begins. */
@@ -163,43 +160,43 @@ function inOrder(
   };
   /** Passes a mark of the byte order on before all else. @returns what follows it; nothing where it is too soon to tell, or all is passed on */
   const begun = (into: Transform, text: string): string | undefined => {
-    begin = text.length < LONGEST_MARK ? text : undefined;
+    begin = text.length < MAX_MARK ? text : undefined;
     if (begin !== undefined) return undefined;
     const mark = byteOrderMark(text);
     if (mark === undefined) return text;
     if (mark === 'utf-8') {
-      into.push(text.slice(0, LONGEST_MARK));
-      return text.slice(LONGEST_MARK);
+      into.push(text.slice(0, MAX_MARK));
+      return text.slice(MAX_MARK);
     }
     stream.stop();
     kept = undefined;
     into.push(text);
     return undefined;
   };
+  /** @returns what is passed on as it came, once no more is changed */
+  const pass = async (into: Transform, chunk: string): Promise<string | undefined> => {
+    if (kept === undefined) return chunk;
+    const text = begin === undefined ? chunk : begun(into, begin + chunk);
+    if (text === undefined) return undefined;
+    kept.push(text);
+    keptLength += text.length;
+    stream.write(text);
+    forget(stream.takenTo - takenTo);
+    ({ takenTo } = stream);
+    await flush(into);
+    if (keptLength + (inline?.keptLength ?? 0) > mostKept) {
+      stream.stop();
+      onTooLong();
+      into.push((inline?.giveUp() ?? '') + kept.join(''));
+      kept = undefined;
+    }
+    return undefined;
+  };
   return new Transform({
     decodeStrings: false,
     encoding: 'utf8',
-    async transform(this: Transform, chunk: string, _encoding, done) {
-      try {
-        if (kept === undefined) return done(null, chunk);
-        const text = begin === undefined ? chunk : begun(this, begin + chunk);
-        if (text === undefined) return done();
-        kept.push(text);
-        keptLength += text.length;
-        stream.write(text);
-        forget(stream.takenTo - takenTo);
-        ({ takenTo } = stream);
-        await flush(this);
-        if (keptLength + (inline?.keptLength ?? 0) > mostKept) {
-          stream.stop();
-          onTooLong();
-          this.push((inline?.giveUp() ?? '') + kept.join(''));
-          kept = undefined;
-        }
-        done();
-      } catch (error) {
-        done(error as Error);
-      }
+    transform(this: Transform, chunk: string, _encoding, done) {
+      pass(this, chunk).then((text) => done(null, text), done);
     },
     flush(this: Transform, done) {
       if (begin) this.push(begin);

@@ -1,5 +1,7 @@
 import { isRunType } from '../exact/script-answer';
-import type { InlineRewriter } from './html-injection';
+
+/** Gives the rewritten text of a script that stands in a page. @param place what is added to the page's address */
+export type InlineRewriter = (script: { text: string; isModule: boolean }, place: string) => Promise<string>;
 
 interface StartTag {
   readonly tagName: string;

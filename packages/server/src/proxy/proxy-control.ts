@@ -2,7 +2,7 @@ import type { ProxySettings } from '@nettle-patch/core';
 import { ScriptRewriter } from '../exact/script-rewriter';
 import { withoutQuery } from '../sources/at-origin';
 
-const MOST_ASKED = 10_000;
+const MAX_ASKED = 10_000;
 
 /** How pages are treated, at whichever address they are opened, and the scripts that were rewritten for them. */
 export class ProxyControl {
@@ -15,7 +15,7 @@ export class ProxyControl {
   /** Notes that a script was asked for. */
   asked(url: URL): void {
     if (url.search === '') return;
-    if (this.#asked.size >= MOST_ASKED) this.#asked.delete(this.#asked.keys().next().value!);
+    if (this.#asked.size >= MAX_ASKED) this.#asked.delete(this.#asked.keys().next().value!);
     this.#asked.set(withoutQuery(url.href), url.href);
   }
 

@@ -282,7 +282,7 @@ describe('the proxy', () => {
         expect(script.startsWith(PRELUDE) && script.includes('const fold'), destination).toBe(true);
       }
       expect(await buffer(await get('/desk.js', { 'sec-fetch-dest': 'empty' })).then(String)).toBe(SCRIPT);
-      expect(control.rewriter.leftAlone.map(({ url }) => new URL(url).pathname)).toEqual([
+      expect(control.rewriter.uninstrumented.map(({ url }) => new URL(url).pathname)).toEqual([
         '/vendor/tides.js',
       ]);
     });
@@ -307,7 +307,7 @@ describe('the proxy', () => {
       const html = `<!doctype html><html><head>\n${inline.map((text) => `<script>\n${text}\n</script>`).join('\n')}</head></html>`;
       handler = (_request, response) => response.writeHead(200, { 'content-type': 'text/html' }).end(html);
       const text = (await buffer(await get('/'))).toString('utf8');
-      expect(control.rewriter.leftAlone).toEqual([]);
+      expect(control.rewriter.uninstrumented).toEqual([]);
       const added = text.match(/data-secret=/g)!.length;
       expect(text.match(/<\/script>/g)).toHaveLength(inline.length + added);
       const linesWith = (where: string) =>
@@ -330,7 +330,7 @@ describe('the proxy', () => {
       expect(free).toContain('__np_e(');
       const hashed = await page(`script-src 'self' '${sri}'`);
       expect(hashed).not.toContain('__np_e(');
-      expect(control.rewriter.leftAlone.at(-1)!.problem).toContain('exact text');
+      expect(control.rewriter.uninstrumented.at(-1)!.problem).toContain('exact text');
     });
 
     it('isolates pages where it is wanted', async () => {

@@ -19,12 +19,8 @@ import { decompressor, readableCodings } from './decompress';
 import { destinationOf, isHtml } from './html-answer';
 import { recorderPaths } from './recorder-paths';
 import { ServiceWorkers } from './service-workers';
-import {
-  injectRecorder,
-  recorderElements,
-  type InjectionOptions,
-  type InlineRewriter,
-} from './html-injection';
+import { injectRecorder, recorderElements, type InjectionOptions } from './html-injection';
+import type { InlineRewriter } from './inline-scripts';
 import { explainFailure } from './failure-page';
 import { encodingPushedOut, tellingBegin } from './page-encoding';
 import type { ProxyControl } from './proxy-control';
@@ -220,11 +216,11 @@ export class RecordingProxy {
   ): Promise<void> {
     try {
       pipeline(answer, readable, ignore);
-      const read = await textWithin(readable, LARGEST_SCRIPT);
+      const read = await textWithin(readable, MAX_SCRIPT);
       if (!read.isWhole) {
         this.#control.rewriter.leave(
           withoutQuery(this.#urlOf(request).href),
-          `it is not recorded: it has more than ${LARGEST_SCRIPT / 2 ** 20} MB`,
+          `it is not recorded: it has more than ${MAX_SCRIPT / 2 ** 20} MB`,
         );
         this.#head(answer, response, { ...this.#context(request), rewritten: true });
         response.write(read.text);
@@ -331,7 +327,7 @@ function embedderPolicyFor(request: IncomingMessage): string {
 /** Whether Firefox's engine asks; others name it as well, without a version. */
 
 /** Scripts above this pass as they are. Bytes. */
-const LARGEST_SCRIPT = 64 * 2 ** 20;
+const MAX_SCRIPT = 64 * 2 ** 20;
 
 /** What of an outgoing request is used here. */
 interface HeaderTarget {

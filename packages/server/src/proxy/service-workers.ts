@@ -2,7 +2,7 @@ import type { IncomingMessage } from 'node:http';
 import { mayAskForScript } from '../exact/script-answer';
 
 /** A page has one, and an app few. */
-const MOST = 100;
+const MAX = 100;
 
 /** Knows an app's service workers by their scripts, and what they ask for themselves by the address they ask from. */
 export class ServiceWorkers {
@@ -10,7 +10,7 @@ export class ServiceWorkers {
 
   /** Notes a request for the script of one. */
   note({ headers, url = '' }: IncomingMessage): void {
-    if (headers['sec-fetch-dest'] === 'serviceworker' && this.#paths.size < MOST) this.#paths.add(url);
+    if (headers['sec-fetch-dest'] === 'serviceworker' && this.#paths.size < MAX) this.#paths.add(url);
   }
 
   /** Whether one of them asks for a script, to keep it for its pages: they get it without asking here. */

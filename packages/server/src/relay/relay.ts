@@ -2,11 +2,12 @@ import {
   CLOSE_BAD_MESSAGE,
   CLOSE_TOO_MUCH,
   ProtocolError,
-  isBatch,
   parseCommand,
-  parseHello,
+  parseTargetMessage,
   readBatch,
+  type BatchFrame,
   type Command,
+  type Hello,
   type ListedTarget,
   type ServedApp,
   type ServerMessage,
@@ -17,14 +18,14 @@ import { RateLimiter, type Rate } from '../limits/rate-limiter';
 import { log } from '../log';
 
 /** What may be kept of a person's page. */
-type Allowed = Required<Pick<Command, 'words' | 'byText'>>;
+type Allowed = Required<Pick<Extract<Command, { type: 'start' }>, 'words' | 'byText'>>;
 
 /** The reason for a close has 123 bytes at most (RFC 6455, section 5.5). */
-const MOST_REASON_BYTES = 123;
+const MAX_REASON_BYTES = 123;
 
 /** As much of a text as fits into the reason for a close. */
 function sayable(text: string): string {
-  const { read } = new TextEncoder().encodeInto(text, new Uint8Array(MOST_REASON_BYTES));
+  const { read } = new TextEncoder().encodeInto(text, new Uint8Array(MAX_REASON_BYTES));
   return text.slice(0, read);
 }
 
@@ -57,9 +58,12 @@ export class Relay {
     const hellos = new RateLimiter(HELLOS);
     socket.on('message', (data) => {
       const text = String(data);
-      if (isBatch(text) || hellos.take())
-        this.#guarded(socket, () => this.#fromTarget(socket, visitor, text));
-      else socket.close(CLOSE_TOO_MUCH, 'too many messages');
+      this.#guarded(socket, () => {
+        const message = parseTargetMessage(text);
+        if (message.type === 'rows') this.#rows(socket, message, text);
+        else if (hellos.take()) this.#greet(socket, visitor, message);
+        else socket.close(CLOSE_TOO_MUCH, 'too many messages');
+      });
     });
     socket.on('close', () => this.#targetLeft(socket));
   }
@@ -96,15 +100,14 @@ export class Relay {
     }
   }
 
-  #fromTarget(socket: WebSocket, { device }: Client, text: string): void {
-    if (isBatch(text)) {
-      const { targetId } = readBatch(text).batch;
-      if (this.#targets.get(socket)?.id !== targetId)
-        throw new ProtocolError('these are rows of another target');
-      this.#passOn(text);
-      return;
-    }
-    const target = { ...parseHello(text).target, visitor: device };
+  #rows(socket: WebSocket, { batch }: BatchFrame, frame: string): void {
+    if (this.#targets.get(socket)?.id !== batch.targetId)
+      throw new ProtocolError('these are rows of another target');
+    this.#passOn(frame);
+  }
+
+  #greet(socket: WebSocket, { device }: Client, hello: Hello): void {
+    const target = { ...hello.target, visitor: device };
     this.#replace(target);
     this.#targets.set(socket, target);
     this.tellTargets();
@@ -147,7 +150,7 @@ export class Relay {
   }
 
   #targetsMessage(): ServerMessage {
-    return { type: 'targets', targets: [...this.#targets.values()], apps: this.apps() };
+    return { type: 'targets', targets: [...this.#targets.values()], apps: [...this.apps()] };
   }
 
   /** Tells every interface what can be recorded, and where. */

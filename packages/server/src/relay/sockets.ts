@@ -1,15 +1,14 @@
 import type { IncomingMessage } from 'node:http';
 import type { Duplex } from 'node:stream';
-import { CLOSE_TOO_MUCH, CLOSE_TURNED_AWAY, CLOSE_WRONG_SECRET } from '@nettle-patch/core';
+import { CLOSE_TOO_MUCH, CLOSE_TURNED_AWAY, CLOSE_WRONG_SECRET, SUBPROTOCOL } from '@nettle-patch/core';
 import { WebSocketServer, type WebSocket } from 'ws';
 import type { AccessPolicy, Client } from '../gate/access-policy';
 import { hasOwnHost, hasOwnOrigin, offeredSecret } from '../gate/guard';
 import { RateLimiters, WRONG_SECRETS } from '../limits/rate-limiter';
 import { keepAlive } from '../limits/heartbeat';
 
-const LARGEST_FRAME = 64 * 1024 * 1024;
-const SUBPROTOCOL = 'nettle-patch';
-const MOST_OF_A_DEVICE = 32;
+const MAX_FRAME = 64 * 1024 * 1024;
+const MAX_OF_A_DEVICE = 32;
 
 function refuse(socket: Duplex, status: string): void {
   socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
@@ -21,7 +20,7 @@ export class GuardedSockets {
   readonly #wrong = new RateLimiters(WRONG_SECRETS);
   readonly #server = new WebSocketServer({
     noServer: true,
-    maxPayload: LARGEST_FRAME,
+    maxPayload: MAX_FRAME,
     handleProtocols: (offered) => (offered.has(SUBPROTOCOL) ? SUBPROTOCOL : false),
   });
   readonly #endWatch = keepAlive(() => this.#visitors.keys());
@@ -65,8 +64,8 @@ export class GuardedSockets {
   #take(socket: WebSocket, visitor: Client): void {
     socket.on('error', () => socket.terminate());
     const others = [...this.#visitors.values()].filter(({ device }) => device === visitor.device);
-    if (visitor.device !== null && others.length >= MOST_OF_A_DEVICE) {
-      socket.close(CLOSE_TOO_MUCH, `more than ${MOST_OF_A_DEVICE} connections of one device`);
+    if (visitor.device !== null && others.length >= MAX_OF_A_DEVICE) {
+      socket.close(CLOSE_TOO_MUCH, `more than ${MAX_OF_A_DEVICE} connections of one device`);
       return;
     }
     this.#visitors.set(socket, visitor);

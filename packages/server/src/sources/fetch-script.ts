@@ -7,7 +7,7 @@ import { textWithin } from '../proxy/text-within';
 import { atOrigin } from './at-origin';
 import { codeOfPage } from './code-of-page';
 
-const LARGEST_TEXT = 64 * 1024 * 1024;
+const MAX_TEXT = 64 * 1024 * 1024;
 const TIME_LIMIT_MS = 20_000;
 /** Where a script names its map: the last such comment counts (ECMA-426). */
 const MAP_COMMENT = /^[ \t]*\/\/[#@]\s*sourceMappingURL=(\S+)[ \t]*$/gm;
@@ -41,7 +41,7 @@ async function textOf(answer: IncomingMessage): Promise<string> {
   if (readable === undefined)
     throw new Unfetched(`it is compressed as "${coding}", which cannot be read here`);
   pipeline(answer, readable, () => undefined);
-  const read = await textWithin(readable, LARGEST_TEXT);
+  const read = await textWithin(readable, MAX_TEXT);
   if (!read.isWhole) throw new Unfetched('it is too large');
   return read.text;
 }

@@ -3,12 +3,12 @@ import { dirname, join, resolve } from 'node:path';
 import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { readJson } from '../commands/read-json';
-import { MOST_PORT } from '../listen';
+import { MAX_PORT } from '../listen';
 
 /** Name of the file in which a project says how it is recorded. */
 export const CONFIG_NAME = 'nettle-patch.config.json';
 
-const port = () => number().integer().min(0).max(MOST_PORT);
+const port = () => number().integer().min(0).max(MAX_PORT);
 
 const configSchema = object({
   /** For editors: the schema of this file. */

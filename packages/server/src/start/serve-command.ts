@@ -2,6 +2,7 @@ import { Option, type Command } from 'commander';
 import type { ProxySettings } from '@nettle-patch/core';
 import { portNumber } from '../commands/whole-number';
 import { BadAddressError, targetOriginOf } from '../apps/target-origin';
+import { replaysPart } from '../drive/replays-part';
 import { serve, type Running } from '../serve';
 import { chooseApp } from './choose-app';
 import { readConfig, settingsFrom } from './config';
@@ -73,6 +74,7 @@ async function runServe(address: string | undefined, flags: ServeFlags): Promise
     port,
     ...(proxyPort === undefined ? {} : { proxyPort }),
     ...(target === undefined ? {} : { target }),
+    parts: (targetFor) => [replaysPart(targetFor)],
     settings: settingsFrom({ ...flags, mode: flags.exact ? 'exact' : undefined }, config),
     ...(flags.lan === undefined ? {} : { lan: flags.lan }),
   });

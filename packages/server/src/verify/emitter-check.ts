@@ -3,11 +3,11 @@ import {
   JOIN_PATH,
   RecordingVerifier,
   TARGET_SOCKET_PATH,
-  isBatch,
-  parseHello,
-  readBatch,
+  parseTargetMessage,
+  type BatchFrame,
   type Command,
   type Finding,
+  type Hello,
 } from '@nettle-patch/core';
 import type { WebSocket } from 'ws';
 import { LoopbackGate } from '../gate/access-policy';
@@ -15,17 +15,11 @@ import { hasOwnHost } from '../gate/guard';
 import { onUpgrade, serverWithTimeouts } from '../limits/server-with-timeouts';
 import { listenNear } from '../listen';
 import { GuardedSockets } from '../relay/sockets';
+import { signal } from '../signal';
 
 /** After `stop`, the batch that ends the recording is waited for so long. */
 const LAST_BATCH_MS = 3000;
 const RECORDING_ID = 'verified';
-
-/** Something that happens once, and may have happened before anybody waits for it. */
-function signal(): { readonly done: Promise<void>; readonly give: () => void } {
-  let give!: () => void;
-  const done = new Promise<void>((resolve) => (give = resolve));
-  return { done, give };
-}
 
 /** Takes a recording from an emitter as the tool would, and says what breaks the protocol or the format. */
 export class EmitterCheck {
@@ -38,6 +32,7 @@ export class EmitterCheck {
   #targetId: string | undefined;
   #frames = 0;
   #nextSequence = 0;
+  #hasGap = false;
   readonly #greeted = signal();
   readonly #stopped = signal();
   readonly #ended = signal();
@@ -77,7 +72,7 @@ export class EmitterCheck {
       return;
     }
     await Promise.race([this.#stopped.done, new Promise((resolve) => setTimeout(resolve, forMs))]);
-    this.#command('stop');
+    this.#send({ type: 'stop', ...this.#about });
     const late = new Promise<boolean>((resolve) => setTimeout(() => resolve(false), LAST_BATCH_MS));
     if (!(await Promise.race([this.#ended.done.then(() => true), late])))
       this.#fault(`no batch with "last": true came within ${LAST_BATCH_MS / 1000} s of "stop"`);
@@ -106,9 +101,9 @@ export class EmitterCheck {
       const frame = `frame ${this.#frames}`;
       if (isBinary) return this.#fault(`${frame}: frames are texts, and this one is binary`);
       try {
-        const text = String(data);
-        if (isBatch(text)) this.#batch(text, frame);
-        else this.#greet(text, frame);
+        const message = parseTargetMessage(String(data));
+        if (message.type === 'rows') this.#batch(message, frame);
+        else this.#greet(message, frame);
       } catch (error) {
         if (!(error instanceof ProtocolError)) throw error;
         this.#fault(`${frame}: ${error.message}`);
@@ -116,11 +111,10 @@ export class EmitterCheck {
     });
   }
 
-  #greet(text: string, frame: string): void {
-    const { target } = parseHello(text);
+  #greet({ target }: Hello, frame: string): void {
     if (this.#targetId === undefined) {
       this.#targetId = target.id;
-      this.#command('start');
+      this.#send({ type: 'start', ...this.#about });
       this.#greeted.give();
     } else if (target.id !== this.#targetId) {
       this.#fault(
@@ -129,9 +123,8 @@ export class EmitterCheck {
     }
   }
 
-  #batch(text: string, frame: string): void {
+  #batch({ batch, lines }: BatchFrame, frame: string): void {
     if (this.#targetId === undefined) return this.#fault(`${frame}: rows came before any hello`);
-    const { batch, lines } = readBatch(text);
     const { targetId, recordingId, sequence, last } = batch;
     if (targetId !== this.#targetId)
       this.#fault(`${frame}: "targetId" is "${targetId}", the hello said "${this.#targetId}"`);
@@ -143,18 +136,23 @@ export class EmitterCheck {
       this.#fault(
         `${frame}: "sequence" is ${sequence}, expected is ${this.#nextSequence}: batches before it are missing`,
       );
+      this.#hasGap = true;
     }
     if (sequence >= this.#nextSequence) {
       if (!lines.endsWith('\n')) this.#fault(`${frame}: the last row has no line end`);
       this.#nextSequence = sequence + 1;
       this.#verifier.push(new TextEncoder().encode(lines));
     }
-    this.#command('acknowledge', { sequence });
+    // An acknowledgement is of all batches before it, too.
+    if (!this.#hasGap) this.#send({ type: 'acknowledge', ...this.#about, sequence });
     if (last) this.#ended.give();
   }
 
-  #command(type: Command['type'], more: Partial<Command> = {}): void {
-    const command = { type, targetId: this.#targetId, recordingId: RECORDING_ID, ...more };
+  get #about(): Pick<Command, 'targetId' | 'recordingId'> {
+    return { targetId: this.#targetId!, recordingId: RECORDING_ID };
+  }
+
+  #send(command: Command): void {
     this.#socket?.send(JSON.stringify(command));
   }
 }

@@ -10,7 +10,7 @@ export const EXIT = { good: 0, faulty: 1, unusable: 2 } as const;
 
 const USUAL_PORT = 4781;
 const USUAL_SECONDS = 10;
-const MOST_SECONDS = 24 * 3600;
+const MAX_SECONDS = 24 * 3600;
 
 interface VerifyFlags {
   readonly listen?: boolean;
@@ -86,7 +86,7 @@ export function addVerifyCommand(program: Command): void {
     .argument('[file]', 'recording')
     .option('--listen', 'wait for an emitter, record it, and say what it does wrong')
     .option('--port <number>', 'port to listen at', portNumber, USUAL_PORT)
-    .option('--seconds <number>', 'how long it is recorded', wholeNumber(MOST_SECONDS), USUAL_SECONDS)
+    .option('--seconds <number>', 'how long it is recorded', wholeNumber(MAX_SECONDS), USUAL_SECONDS)
     .addHelpText(
       'after',
       `

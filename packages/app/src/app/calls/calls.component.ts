@@ -36,7 +36,7 @@ type Shown = CallsMode | 'flame';
 
 const SHOWN: readonly Shown[] = ['top', 'bottom', 'flat', 'flame'];
 /** Boxes narrower than this share of the width are not worth drawing. */
-const LEAST_BOX = 1 / 1600;
+const MIN_BOX = 1 / 1600;
 const TYPING_MS = 150;
 
 /** Who called what, how often, and what it took: as trees, as a table, as a flame graph. */
@@ -140,7 +140,7 @@ export class CallsComponent {
     const [expanded, root] = [this.#expanded(), this.#root()];
     if (opened === undefined) return;
     if (shown === 'flame') {
-      const flame = await this.#recordings.flame(lens, LEAST_BOX, root, text);
+      const flame = await this.#recordings.flame(lens, MIN_BOX, root, text);
       if (flame === undefined || this.shown() !== 'flame') return;
       this.boxes.set(flame.boxes);
       this.#hitShare.set(flame.hitShare);

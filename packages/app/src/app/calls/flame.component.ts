@@ -21,7 +21,7 @@ import { formatDuration, formatWeight } from '../shared/format';
 import type { Palette } from '../shared/palette';
 
 const ROW = 22;
-const LEAST_TEXT = 26;
+const MIN_TEXT = 26;
 /** Mean width of a letter. Pixels. */
 const LETTER = 6.2;
 
@@ -163,7 +163,7 @@ export class FlameComponent {
         context.lineWidth = 2;
         context.strokeRect(x + 1, y + 1, Math.max(1, wide - 2), ROW - 4);
       }
-      if (wide < LEAST_TEXT) continue;
+      if (wide < MIN_TEXT) continue;
       context.save();
       context.beginPath();
       context.rect(x, y, wide - 4, ROW);

@@ -22,7 +22,7 @@ const SIDE_TOP = { before: 18, after: 92 };
 const PHASE_HEIGHT = 20;
 const PARTS_HEIGHT = 26;
 const AXIS_Y = 158;
-const LEAST_WORDS = 16;
+const MIN_WORDS = 16;
 const STYLE_OF: Partial<Record<BreakdownPart, ItemStyle>> = {
   scriptOwnMs: 'own',
   scriptLibraryMs: 'library',
@@ -34,7 +34,7 @@ const STYLE_OF: Partial<Record<BreakdownPart, ItemStyle>> = {
   dialogMs: 'dialog',
 };
 /** Less is not worth a line. Milliseconds. */
-const LEAST_MS = 0.05;
+const MIN_MS = 0.05;
 
 interface Line {
   readonly words: string;
@@ -116,7 +116,7 @@ export class AnatomyPairComponent {
       return { words, before: cell(before, lengthMs), after: cell(after, lengthMs) };
     });
     const parts = BREAKDOWN_PARTS.filter(
-      (part) => (before?.blame[part] ?? 0) + (after?.blame[part] ?? 0) >= LEAST_MS,
+      (part) => (before?.blame[part] ?? 0) + (after?.blame[part] ?? 0) >= MIN_MS,
     ).map((part) => ({
       words: `of all, ${partWords(part)}`,
       before: cell(before, ({ blame }) => blame[part]),
@@ -179,7 +179,7 @@ export class AnatomyPairComponent {
       const [x, wide] = [scale.x(startMs), (endMs - startMs) * scale.pixelsPerMs];
       context.fillStyle = palette[PHASE_COLOURS[phase]];
       context.fillRect(x, top, Math.max(0.5, wide), PHASE_HEIGHT);
-      if (wide > context.measureText(phase).width + LEAST_WORDS) {
+      if (wide > context.measureText(phase).width + MIN_WORDS) {
         context.fillStyle = phase === 'handling' ? palette.onHandling : palette.ink;
         context.fillText(phase, x + 6, top + 14);
       }

@@ -9,8 +9,8 @@ import type { Palette } from '../shared/palette';
 import { fillOf } from '../shared/patterns';
 
 const ROW = 22;
-const LEAST_TEXT = 30;
-const MOST_DEPTHS = 60;
+const MIN_TEXT = 30;
+const MAX_DEPTHS = 60;
 
 /**
  * The calls of both recordings as one flame graph. A box is as wide as what it took in both together; the hatched part
@@ -64,7 +64,7 @@ export class FlameDifferenceComponent {
   protected readonly pointed = signal<DifferenceBox | undefined>(undefined);
   protected readonly height = computed(() => {
     const deepest = this.boxes().reduce((most, { depth }) => Math.max(most, depth), 0);
-    return Math.min(MOST_DEPTHS, deepest + 1) * ROW + 4;
+    return Math.min(MAX_DEPTHS, deepest + 1) * ROW + 4;
   });
   protected readonly words = computed(() => {
     const box = this.pointed();
@@ -103,7 +103,7 @@ export class FlameDifferenceComponent {
     const before = fillOf(context, 'hatch', palette.waiting, palette.waitingSoft);
     context.font = TEXT_FONT;
     for (const box of this.boxes()) {
-      if (box.depth >= MOST_DEPTHS) continue;
+      if (box.depth >= MAX_DEPTHS) continue;
       const [x, y] = [box.left * width, box.depth * ROW];
       const wide = Math.max(0.5, box.width * width - 1);
       const split = (wide * box.beforeMs) / (box.beforeMs + box.afterMs);
@@ -116,7 +116,7 @@ export class FlameDifferenceComponent {
         context.lineWidth = 2;
         context.strokeRect(x + 1, y + 1, Math.max(1, wide - 2), ROW - 5);
       }
-      if (wide >= LEAST_TEXT) this.#name(context, palette, box, x, y, wide);
+      if (wide >= MIN_TEXT) this.#name(context, palette, box, x, y, wide);
     }
   }
 

@@ -4,7 +4,7 @@ import { formatDuration } from '../shared/format';
 import { partWords } from '../shared/words';
 import { stripRows } from './strip-rows';
 
-const MOST_ROWS = 20;
+const MAX_ROWS = 20;
 
 /** The ground strip as a table, for those who cannot see the drawing. */
 @Component({
@@ -43,7 +43,7 @@ const MOST_ROWS = 20;
 export class StripTableComponent {
   readonly opened = input.required<OpenedRecording>();
   protected readonly rows = computed(() =>
-    stripRows(this.opened(), MOST_ROWS).map(({ startMs, endMs, parts, stings, inputs }) => ({
+    stripRows(this.opened(), MAX_ROWS).map(({ startMs, endMs, parts, stings, inputs }) => ({
       when: `${formatDuration(startMs)} to ${formatDuration(endMs)}`,
       busy: parts.map(({ part, ms }) => `${partWords(part)} ${formatDuration(ms)}`).join(', ') || 'idle',
       stings,

@@ -47,7 +47,7 @@ export const USUAL_LENS: LensState = {
   slower: 1,
 };
 
-const MOST_SLOWER = 20;
+const MAX_SLOWER = 20;
 
 /** Reads the lens from an address; what makes no sense counts as absent. */
 export function readLens(query: LensQuery): LensState {
@@ -64,7 +64,7 @@ export function readLens(query: LensQuery): LensState {
     minMs: minMs > 0 && Number.isFinite(minMs) ? minMs : 0,
     focus,
     text: query.text ?? '',
-    slower: slower > 1 && slower <= MOST_SLOWER ? slower : 1,
+    slower: slower > 1 && slower <= MAX_SLOWER ? slower : 1,
   };
 }
 

@@ -73,6 +73,6 @@ export class PreferencesDialogComponent {
       return;
     }
     this.#dialog.close();
-    void this.#recordings.openAgain();
+    void this.#recordings.openReplay();
   }
 }

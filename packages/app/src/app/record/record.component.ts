@@ -92,7 +92,7 @@ export class RecordComponent {
     input.value = '';
     if (text === undefined) return;
     try {
-      this.#sheets.again({ steps: readSteps(text) });
+      this.#sheets.replay({ steps: readSteps(text) });
       this.stepsProblem.set('');
     } catch (error) {
       if (!(error instanceof BadStepsError)) throw error;

@@ -5,7 +5,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import {
   BadStepsError,
-  MOST_ROUNDS,
+  MAX_ROUNDS,
   lacksTexts,
   readSteps,
   writeSteps,
@@ -22,7 +22,7 @@ import { saveBlob } from '../shared/save-blob';
 import { stepWords } from './step-words';
 
 /** What the dialog begins with. */
-export interface AgainData {
+export interface ReplayData {
   readonly steps: readonly Step[];
   /** The recording they come from; undefined where they come from a file. */
   readonly from?: { readonly id: string; readonly title: string; readonly header: Header };
@@ -44,7 +44,7 @@ function appOf(apps: readonly ServedApp[], url: string | undefined): string | un
 
 /** Shows steps, has them changed and saved, and has them done again in a browser of the tool's own. */
 @Component({
-  selector: 'np-again-dialog',
+  selector: 'np-replay-dialog',
   imports: [
     MatButtonModule,
     MatButtonToggleModule,
@@ -58,10 +58,10 @@ function appOf(apps: readonly ServedApp[], url: string | undefined): string | un
   styleUrl: './replay-dialog.component.scss',
 })
 export class AgainDialogComponent {
-  protected readonly data = inject<AgainData>(MAT_DIALOG_DATA);
+  protected readonly data = inject<ReplayData>(MAT_DIALOG_DATA);
   readonly #dialog = inject<MatDialogRef<AgainDialogComponent>>(MatDialogRef);
   readonly #compare = inject(CompareService);
-  protected readonly again = inject(ReplayService);
+  protected readonly replay = inject(ReplayService);
   protected readonly steps = signal(this.data.steps);
   protected readonly text = signal<string | undefined>(undefined);
   protected readonly problem = signal('');
@@ -73,24 +73,24 @@ export class AgainDialogComponent {
   protected readonly path = signal(pathOf(this.data.from?.header.target.url));
   protected readonly mode = signal(this.data.from?.header.mode === 'exact' ? 'exact' : 'everyday');
   protected readonly choices = TIMES;
-  protected readonly mostRounds = MOST_ROUNDS;
+  protected readonly mostRounds = MAX_ROUNDS;
   protected readonly words = computed(() => this.steps().map(stepWords));
   protected readonly standIns = computed(() => lacksTexts(this.steps()));
   protected readonly missing = computed(
-    () => this.again.browsers().find(({ name }) => name === this.browser())?.missing ?? undefined,
+    () => this.replay.browsers().find(({ name }) => name === this.browser())?.missing ?? undefined,
   );
   protected readonly running = computed(() => {
-    const state = this.again.state();
+    const state = this.replay.state();
     return state.state === 'running' ? state : undefined;
   });
   protected readonly failure = computed(() => {
-    const state = this.again.state();
+    const state = this.replay.state();
     return state.state === 'failed' ? state.words : undefined;
   });
 
   constructor() {
-    this.again.reset();
-    void this.again.lookForBrowsers();
+    this.replay.reset();
+    void this.replay.lookForBrowsers();
   }
 
   protected leaveOut(index: number): void {
@@ -130,12 +130,12 @@ export class AgainDialogComponent {
 
   protected setTimes(text: string): void {
     const times = Number(text);
-    if (Number.isInteger(times) && times >= 1 && times <= MOST_ROUNDS) this.times.set(times);
+    if (Number.isInteger(times) && times >= 1 && times <= MAX_ROUNDS) this.times.set(times);
   }
 
   protected async run(): Promise<void> {
     const { from } = this.data;
-    const done = await this.again.run({
+    const done = await this.replay.run({
       steps: this.steps(),
       times: this.times(),
       browser: this.browser(),
@@ -145,7 +145,7 @@ export class AgainDialogComponent {
       title: `${from?.title ?? 'Steps of a file'}, ${this.times()} ×`.slice(0, 200),
     });
     if (!done) return;
-    if (from?.header.again !== undefined) this.#compare.rememberBefore(from.id);
+    if (from?.header.replay !== undefined) this.#compare.rememberBefore(from.id);
     this.#dialog.close();
   }
 }

@@ -46,7 +46,7 @@ export class LiveService {
 
   /** Sets a mark at this moment of the recording. */
   note(text: string): void {
-    void this.#worker.command('note', text);
+    void this.#worker.note(text);
   }
 
   /** Puts away a recording that has ended, at once: what the worker tells of it meanwhile is late. */

@@ -92,7 +92,7 @@ export class RecordingService {
   }
 
   /** Reads the open recording once more, as something it depends on was changed. */
-  async openAgain(): Promise<void> {
+  async openReplay(): Promise<void> {
     const opened = this.opened();
     if (opened === undefined) return;
     this.#open.set({ state: 'none' });

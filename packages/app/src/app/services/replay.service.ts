@@ -68,7 +68,7 @@ export class ReplayService {
   #control: AbortController | undefined;
 
   async lookForBrowsers(): Promise<void> {
-    const answer = await this.#api.ask('GET', 'again').catch(() => undefined);
+    const answer = await this.#api.ask('GET', 'replay').catch(() => undefined);
     if (answer?.ok) this.browsers.set((await answer.json()) as ReplayBrowser[]);
   }
 
@@ -77,7 +77,7 @@ export class ReplayService {
     this.#control = new AbortController();
     this.#state.set({ state: 'running', done: 0, of: wish.times, inBrowser: false });
     try {
-      const answer = await this.#api.ask('POST', 'again', { body: wish, signal: this.#control.signal });
+      const answer = await this.#api.ask('POST', 'replay', { body: wish, signal: this.#control.signal });
       if (!answer.ok) throw new Error(await answer.text());
       return await this.#follow(new Lines(answer.body!.getReader()), wish.times);
     } catch (error) {

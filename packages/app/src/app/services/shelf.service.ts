@@ -7,8 +7,8 @@ import { NettleDatabase, type StoredRecording } from '../../store/database';
 import { RecordingStore } from '../../store/recording-store';
 
 const UNDO_MS = 10_000;
-const LONGEST_TAG = 40;
-const MOST_TAGS = 12;
+const MAX_TAG = 40;
+const MAX_TAGS = 12;
 
 /** The recordings kept in this browser. */
 @Injectable({ providedIn: 'root' })
@@ -29,8 +29,8 @@ export class ShelfService {
 
   /** @param tags as they were typed; empty ones and repeats are left out */
   async setTags(id: string, tags: readonly string[]): Promise<void> {
-    const clean = tags.map((tag) => tag.trim().slice(0, LONGEST_TAG)).filter((tag) => tag !== '');
-    await this.#store.setTags(id, [...new Set(clean)].slice(0, MOST_TAGS));
+    const clean = tags.map((tag) => tag.trim().slice(0, MAX_TAG)).filter((tag) => tag !== '');
+    await this.#store.setTags(id, [...new Set(clean)].slice(0, MAX_TAGS));
   }
 
   /** Deletes a recording and offers to put it back. */

@@ -48,7 +48,7 @@ export class StingChoiceService {
     const kinds = this.kinds();
     const stings = this.#opened()?.stings ?? [];
     return this.underLens().filter(
-      ({ stings: [first] }) => kinds.length === 0 || kinds.includes(stings[first!]!.kind),
+      ({ stings: [first] }) => kinds.length === 0 || kinds.some((kind) => kind === stings[first!]!.kind),
     );
   });
 

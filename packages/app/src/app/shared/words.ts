@@ -1,10 +1,4 @@
-import {
-  BREAKDOWN_LABELS,
-  type BreakdownPart,
-  type ReadNotice,
-  type Sting,
-  type StingKind,
-} from '@nettle-patch/core';
+import { BREAKDOWN_LABELS, type BreakdownPart, type ReadNotice, type Sting } from '@nettle-patch/core';
 import type { Failure } from '../../workers/failure';
 import type { LiveProblem } from '../../workers/live/live-state';
 
@@ -57,26 +51,9 @@ export function noticeWords(notice: ReadNotice): string {
   return NOTICES[notice.code](notice);
 }
 
-const KINDS: Record<StingKind, string> = {
-  'slow-response': 'slow response',
-  'slow-outcome': 'slow outcome',
-  hang: 'hang',
-  'long-task': 'long task',
-  'late-frames': 'late frames',
-  'forced-layout': 'forced layout',
-  creep: 'creep',
-  'idle-work': 'idle work',
-  'too-often': 'too often',
-};
-
 /** What the delay of a sting is counted in: a part of every second, for what goes on. */
-export function feltUnit({ kind, detail }: Pick<Sting, 'kind' | 'detail'>): string {
-  const isRate = kind === 'creep' || kind === 'idle-work' || detail?.type === 'redrawn-too-often';
+export function feltUnit({ isRate }: Pick<Sting, 'isRate'>): string {
   return isRate ? ' a second' : '';
-}
-
-export function kindWords(kind: StingKind): string {
-  return KINDS[kind];
 }
 
 /** What a source lets one see, for people who do not know the standards by name. */

@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import type { AgainData } from '../replay/replay-dialog.component';
+import type { ReplayData } from '../replay/replay-dialog.component';
 import { isTaken } from '../shared/keys';
 import { RecordingService } from '../services/recording.service';
 
@@ -31,7 +31,7 @@ export class ShellKeys {
   }
 
   /** Has what was done in the open recording, or the steps of a file, done again. */
-  again(data: AgainData): void {
+  replay(data: ReplayData): void {
     void import('../replay/replay-dialog.component').then(({ AgainDialogComponent }) =>
       this.#dialog.open(AgainDialogComponent, {
         width: '1000px',

@@ -6,7 +6,7 @@ import type { OpenedSting } from '../../workers/analysis/analysis-results';
 
 const SHOWN = 5;
 /** What is charged with less than this share of the delay is not listed. */
-const LEAST_SHARE = 0.01;
+const MIN_SHARE = 0.01;
 
 /** Functions by the time that is charged to them, with file and line and what would be saved at most without them. */
 @Component({
@@ -153,7 +153,7 @@ export class CulpritsComponent {
   readonly #worth = computed(() => {
     const { culprits, blame } = this.shown().anatomy;
     return culprits.filter(
-      ({ chargedMs }, index) => index === 0 || (index < SHOWN && chargedMs >= blame.totalMs * LEAST_SHARE),
+      ({ chargedMs }, index) => index === 0 || (index < SHOWN && chargedMs >= blame.totalMs * MIN_SHARE),
     );
   });
   protected readonly more = computed(() => this.shown().anatomy.culprits.length - this.#worth().length);

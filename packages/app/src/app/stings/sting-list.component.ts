@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { STING_KINDS, lengthOnSlower, type StingKind } from '@nettle-patch/core';
+import { STING_KINDS, kindLabel, lengthOnSlower, type StingKind } from '@nettle-patch/core';
 import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
 import { formatDuration } from '../shared/format';
 import { incrementalRender } from '../shared/incremental-render';
-import { feltUnit, kindWords } from '../shared/words';
+import { feltUnit } from '../shared/words';
 
 interface ListRow {
   readonly sting: number;
@@ -59,7 +59,7 @@ export class StingListComponent {
   protected readonly filters = computed(() =>
     STING_KINDS.map((kind) => ({
       kind,
-      words: kindWords(kind),
+      words: kindLabel(kind),
       count: this.all().filter(({ stings: [first] }) => this.stings()[first!]!.kind === kind).length,
       on: this.kinds().includes(kind),
     })).filter(({ count }) => count > 0),
@@ -85,7 +85,7 @@ export class StingListComponent {
     return {
       sting: series.stings[0]!,
       label: series.label,
-      how: [...new Set([worst.kind, ...worst.also])].map(kindWords).concat(timesWords(series)).join(' · '),
+      how: [...new Set([worst.kind, ...worst.also])].map(kindLabel).concat(timesWords(series)).join(' · '),
       felt: `${feltMs === worst.feltMs ? '' : '≈ '}${formatDuration(feltMs)}`,
       budget: `budget ${Math.round(worst.budgetMs)}${feltUnit(worst)}`,
       on: series.stings.includes(this.selected() ?? -1),

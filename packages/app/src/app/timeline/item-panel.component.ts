@@ -6,7 +6,7 @@ import type { ItemDetails } from '../../workers/analysis/item-details-types';
 import { LensService } from '../services/lens.service';
 import { formatDuration, formatMs } from '../shared/format';
 
-const MOST_CALLERS = 8;
+const MAX_CALLERS = 8;
 
 /** Everything known of what is selected in the time view. */
 @Component({
@@ -28,7 +28,7 @@ export class ItemPanelComponent {
   protected readonly ms = formatMs;
   protected readonly short = shortPlace;
   protected readonly duration = formatDuration;
-  protected readonly callers = computed(() => this.details()?.callers.slice(0, MOST_CALLERS) ?? []);
+  protected readonly callers = computed(() => this.details()?.callers.slice(0, MAX_CALLERS) ?? []);
   protected readonly more = computed(() => (this.details()?.callers.length ?? 0) - this.callers().length);
   protected readonly at = computed(() => {
     const { startMs } = this.details()!;

@@ -6,7 +6,7 @@ export const AXIS_HEIGHT = 24;
 const GAP = 8;
 const FOLDED_HEIGHT = 20;
 /** Least height of a lane: its title stands beside it. */
-const LEAST_HEIGHT = 26;
+const MIN_HEIGHT = 26;
 
 const ROW_HEIGHTS: Readonly<Record<LaneKind, number>> = {
   inputs: 18,
@@ -36,7 +36,7 @@ export function placeLanes(lanes: readonly LaneInfo[], folded: readonly string[]
   return lanes.map((lane) => {
     const isFolded = folded.includes(lane.id);
     const rowHeight = ROW_HEIGHTS[lane.kind];
-    const height = isFolded ? FOLDED_HEIGHT : Math.max(LEAST_HEIGHT, rowHeight * lane.rows);
+    const height = isFolded ? FOLDED_HEIGHT : Math.max(MIN_HEIGHT, rowHeight * lane.rows);
     const placed = { lane, top, height, rowHeight, folded: isFolded };
     top += height + GAP;
     return placed;

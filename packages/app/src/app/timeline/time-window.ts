@@ -1,12 +1,12 @@
 import type { TimeRange } from '@nettle-patch/core';
 
 /** The shortest stretch that is shown: a hundredth of a pixel is a clock step of any browser. Milliseconds. */
-const SHORTEST_MS = 0.05;
+const MIN_MS = 0.05;
 
 /** A stretch moved and cut so that it lies within the whole. */
 function within(whole: TimeRange, startMs: number, lengthMs: number): TimeRange {
   const allMs = whole.endMs - whole.startMs;
-  const length = Math.min(allMs, Math.max(Math.min(SHORTEST_MS, allMs), lengthMs));
+  const length = Math.min(allMs, Math.max(Math.min(MIN_MS, allMs), lengthMs));
   const start = Math.min(whole.endMs - length, Math.max(whole.startMs, startMs));
   return { startMs: start, endMs: start + length };
 }
@@ -18,7 +18,7 @@ function within(whole: TimeRange, startMs: number, lengthMs: number): TimeRange 
 export function zoomed(whole: TimeRange, shown: TimeRange, atMs: number, factor: number): TimeRange {
   const lengthMs = shown.endMs - shown.startMs;
   const allMs = whole.endMs - whole.startMs;
-  const nextMs = Math.min(allMs, Math.max(Math.min(SHORTEST_MS, allMs), lengthMs * factor));
+  const nextMs = Math.min(allMs, Math.max(Math.min(MIN_MS, allMs), lengthMs * factor));
   const share = lengthMs === 0 ? 0.5 : (atMs - shown.startMs) / lengthMs;
   return within(whole, atMs - nextMs * share, nextMs);
 }
@@ -31,7 +31,7 @@ export function panned(whole: TimeRange, shown: TimeRange, share: number): TimeR
 
 /** A stretch that shows a range with some room around it. */
 export function around(whole: TimeRange, range: TimeRange, margin = 0.05): TimeRange {
-  const lengthMs = Math.max(SHORTEST_MS, range.endMs - range.startMs);
+  const lengthMs = Math.max(MIN_MS, range.endMs - range.startMs);
   return within(whole, range.startMs - margin * lengthMs, lengthMs * (1 + 2 * margin));
 }
 

@@ -17,7 +17,7 @@ import { RunFiller } from './run-filler';
 
 /** Mean width of a letter: words are cut by it, as measuring each would take longer than drawing it. */
 const LETTER = 6.1;
-const LEAST_MARK = 1.5;
+const MIN_MARK = 1.5;
 const FULL = 255;
 const DIM = 0.22;
 /** Frames of this many budgets fill their lane. */
@@ -108,7 +108,7 @@ export class TimelinePainter {
       const style = ITEM_STYLES[items.styles[at]!]!;
       const left = Math.max(scale.left, scale.x(startMs));
       const width = Math.max(
-        LEAST_MARK,
+        MIN_MARK,
         Math.min(scale.right, scale.x(endMs)) - left - (lengthMs > pixelMs * 3 ? 0.5 : 0),
       );
       let top = placed.top + (placed.folded ? 0 : items.rows[at]! * placed.rowHeight);
@@ -168,7 +168,7 @@ export class TimelinePainter {
       context.strokeStyle = style === 'unchanged' ? palette.sting : palette.soft;
       context.strokeRect(left + 0.5, top + 3, Math.max(3, width - 1), tall - 6);
     } else if (style === 'mark' || style === 'note' || style === 'state') {
-      context.fillRect(left, top, LEAST_MARK, tall);
+      context.fillRect(left, top, MIN_MARK, tall);
       context.beginPath();
       context.moveTo(left, top);
       context.lineTo(left + 7, top + 3.5);

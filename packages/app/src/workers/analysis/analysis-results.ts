@@ -55,7 +55,7 @@ export interface OpenedRecording {
   /** Scripts whose functions could not be mapped, and why. */
   readonly unmapped: readonly { readonly url: string; readonly problem: string }[];
   /** What was done in it, so that it can be done again; undefined where that is not known. */
-  readonly again?: KeptSteps;
+  readonly replay?: KeptSteps;
   /** Recorder's share of the main thread, 0 to 1; undefined when it was not measured. */
   readonly costShare?: number;
 }

@@ -218,10 +218,10 @@ function withThresholds(recording: Recording, thresholds: object): Recording {
 }
 
 /** What can be done again; steps that are none are passed over. */
-function stepsIn(recording: Recording): { again?: KeptSteps } {
+function stepsIn(recording: Recording): { replay?: KeptSteps } {
   try {
-    const again = keptSteps(recording);
-    return again === undefined ? {} : { again };
+    const replay = keptSteps(recording);
+    return replay === undefined ? {} : { replay };
   } catch (error) {
     if (error instanceof BadStepsError) return {};
     throw error;

@@ -14,9 +14,9 @@ export async function fetchScript(origin: string, secret: string, url: string): 
 }
 
 /** Asks the server which scripts it did not rewrite; none where it is not there. */
-export async function fetchLeftAlone(origin: string, secret: string): Promise<Uninstrumented[]> {
+export async function fetchUninstrumented(origin: string, secret: string): Promise<Uninstrumented[]> {
   try {
-    const answer = await fetch(`${origin}/api/left-alone`, {
+    const answer = await fetch(`${origin}/api/uninstrumented`, {
       headers: { authorization: `Bearer ${secret}` },
     });
     return answer.ok ? ((await answer.json()) as Uninstrumented[]) : [];

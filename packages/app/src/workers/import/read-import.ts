@@ -1,5 +1,5 @@
 import {
-  LARGEST_IMPORT,
+  MAX_IMPORT,
   RecordingBuilder,
   RecordingDecoder,
   RefusedRecordingError,
@@ -36,7 +36,7 @@ export async function readImport(file: Blob, onProgress: (bytesRead: number) => 
 }
 
 async function readOpenFormat(file: Blob, refused: RefusedRecordingError): Promise<ReadImport> {
-  const text = await textOf(file, LARGEST_IMPORT);
+  const text = await textOf(file, MAX_IMPORT);
   if (text === undefined || text.startsWith('{"kind":')) throw refused;
   const facts =
     file instanceof File

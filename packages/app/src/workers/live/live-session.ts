@@ -1,13 +1,11 @@
 import {
   BETWEEN_PAGES_MS,
-  isBatch,
   measureCalculation,
-  readBatch,
+  parseServerMessage,
   slowerBy,
   type Command,
   type ListedTarget,
   type ServedApp,
-  type ServerMessage,
 } from '@nettle-patch/core';
 import type { StoredRecording } from '../../store/database';
 import { StoreFullError, type RecordingStore } from '../../store/recording-store';
@@ -18,7 +16,7 @@ import { describe, type Current } from './current-recording';
 import { takeRecording, untilFree } from './recording-lock';
 import { INITIAL_LIVE_STATE, type LiveRecordingState, type LiveState, type LiveTarget } from './live-state';
 import { RelaySocket } from './relay-socket';
-import { fetchLeftAlone, fetchScript } from '../analysis/fetch-script';
+import { fetchUninstrumented, fetchScript } from '../analysis/fetch-script';
 
 /** How long a page may take to begin or end a recording before it is said not to answer. */
 const ANSWER_MS = 6000;
@@ -77,7 +75,7 @@ export class LiveSession {
     if (!withNextLoad) this.#expectAnswer();
   }
 
-  command(type: 'pause' | 'go-on' | 'stop' | 'note', text?: string): void {
+  command(type: 'pause' | 'go-on' | 'stop'): void {
     const current = this.#current;
     if (current === undefined) return;
     if (type === 'stop' && current.state === 'waiting-for-load') {
@@ -89,18 +87,17 @@ export class LiveSession {
       current.keeper.end('interrupted');
       return;
     }
-    const { targetId } = this.#targetNow(current) ?? current;
-    this.#send({
-      type,
-      targetId,
-      recordingId: current.keeper.recordingId,
-      ...(text === undefined ? {} : { text }),
-    });
+    this.#send({ type, ...this.#sourceOf(current) });
     if (type === 'stop') {
       current.state = 'stopping';
       this.#expectAnswer();
       this.#changed();
     }
+  }
+
+  note(text: string): void {
+    const current = this.#current;
+    if (current !== undefined) this.#send({ type: 'note', ...this.#sourceOf(current), text });
   }
 
   /** Puts away a recording that has ended, so that another can begin. */
@@ -125,10 +122,10 @@ export class LiveSession {
   }
 
   /** What a keeper asks of the server. */
-  #server(): Pick<RecordingWriterEvents, 'fetchScript' | 'leftAlone'> {
+  #server(): Pick<RecordingWriterEvents, 'fetchScript' | 'uninstrumented'> {
     return {
       fetchScript: (url) => fetchScript(this.#origin, this.#secret, url),
-      leftAlone: () => fetchLeftAlone(this.#origin, this.#secret),
+      uninstrumented: () => fetchUninstrumented(this.#origin, this.#secret),
     };
   }
 
@@ -143,13 +140,8 @@ export class LiveSession {
       recordingId,
       this.store,
       {
-        onKept: (sequence) =>
-          this.#send({
-            type: 'acknowledge',
-            targetId: this.#targetNow(current)?.targetId ?? current.targetId,
-            recordingId,
-            sequence,
-          }),
+        acknowledge: (sequence) => this.#send({ type: 'acknowledge', ...this.#sourceOf(current), sequence }),
+        askAgain: () => this.#send({ type: 'follow', ...this.#sourceOf(current) }),
         onChange: () => this.#progress(current),
         onEnd: (reason) => this.#ended(current, reason),
         onError: (error, kept) => this.#failed(current, error, kept),
@@ -185,15 +177,18 @@ export class LiveSession {
     return target && { targetId: target.id };
   }
 
+  /** Where the recording comes from, in a command. */
+  #sourceOf(current: Current): Pick<Command, 'targetId' | 'recordingId'> {
+    const { targetId } = this.#targetNow(current) ?? current;
+    return { targetId, recordingId: current.keeper.recordingId };
+  }
+
   #message(text: string): void {
-    if (isBatch(text)) {
-      const { batch, lines } = readBatch(text);
-      if (batch.recordingId === this.#current?.keeper.recordingId) this.#current.keeper.take(batch, lines);
-      return;
-    }
-    const message = JSON.parse(text) as ServerMessage;
+    const message = parseServerMessage(text);
     if (message.type === 'target-left') this.#targetLeft(message.recordingId);
-    else void this.#targets(message.targets, message.apps);
+    else if (message.type === 'targets') void this.#targets(message.targets, message.apps);
+    else if (message.batch.recordingId === this.#current?.keeper.recordingId)
+      this.#current.keeper.take(message);
   }
 
   async #targets(listed: readonly ListedTarget[], apps: readonly ServedApp[]): Promise<void> {
@@ -263,7 +258,8 @@ export class LiveSession {
         this.#send({ type: 'follow', targetId: target.id, recordingId: kept.id });
       } else if (target === undefined) {
         const events = {
-          onKept: () => undefined,
+          acknowledge: () => undefined,
+          askAgain: () => undefined,
           onChange: () => undefined,
           onEnd: release,
           onError: release,

@@ -6,7 +6,7 @@ const STEP_MS = 250;
 const HISTORY_STEPS = 160;
 const SHOWN_INPUTS = 40;
 /** Nothing is taken to be busy for longer, whatever a page may claim. */
-const LONGEST_BUSY_MS = 600_000;
+const MAX_BUSY_MS = 600_000;
 const STEPS_A_SECOND = 1000 / STEP_MS;
 
 /** Events that begin or complete something a person did; the others of an interaction are not listed. */
@@ -94,7 +94,7 @@ export class LiveSummary {
 
   /** Adds busy time; tasks and samples may both tell of it, so a step is never more than full. */
   #busy(startMs: number, claimedEndMs: number): void {
-    const endMs = Math.min(claimedEndMs, startMs + LONGEST_BUSY_MS);
+    const endMs = Math.min(claimedEndMs, startMs + MAX_BUSY_MS);
     for (let step = Math.floor(startMs / STEP_MS); step * STEP_MS < endMs; step++) {
       const overlap = Math.min(endMs, (step + 1) * STEP_MS) - Math.max(startMs, step * STEP_MS);
       this.#busyMs.set(step, Math.min(STEP_MS, (this.#busyMs.get(step) ?? 0) + Math.max(0, overlap)));

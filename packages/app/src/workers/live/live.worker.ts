@@ -6,27 +6,31 @@ import type { LiveState } from './live-state';
 
 /** What the interface may ask of the worker that follows targets. */
 export class LiveWorker {
-  #link: LiveSession | undefined;
+  #session: LiveSession | undefined;
 
   connect(origin: string, secret: string, tell: (state: LiveState) => void): void {
-    this.#link = new LiveSession(new RecordingStore(new NettleDatabase()), tell);
-    this.#link.connect(origin, secret);
+    this.#session = new LiveSession(new RecordingStore(new NettleDatabase()), tell);
+    this.#session.connect(origin, secret);
   }
 
   start(targetId: string, withNextLoad: boolean): void {
-    this.#link?.start(targetId, withNextLoad);
+    this.#session?.start(targetId, withNextLoad);
   }
 
-  command(type: 'pause' | 'go-on' | 'stop' | 'note', text?: string): void {
-    this.#link?.command(type, text);
+  command(type: 'pause' | 'go-on' | 'stop'): void {
+    this.#session?.command(type);
+  }
+
+  note(text: string): void {
+    this.#session?.note(text);
   }
 
   reload(targetId: string): void {
-    this.#link?.reload(targetId);
+    this.#session?.reload(targetId);
   }
 
   dismiss(): void {
-    this.#link?.dismiss();
+    this.#session?.dismiss();
   }
 }
 

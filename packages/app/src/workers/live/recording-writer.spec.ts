@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { readRecording, type Batch, type ScriptText } from '@nettle-patch/core';
+import { readRecording, type BatchFrame, type ScriptText } from '@nettle-patch/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { NettleDatabase } from '../../store/database';
 import { RecordingStore, StoreFullError } from '../../store/recording-store';
@@ -22,12 +22,10 @@ const HEADER = {
 };
 const task = (startMs: number) => ({ kind: 'task', thread: 0, startMs, durationMs: 60, source: 'longtask' });
 const lines = (...rows: object[]) => rows.map((row) => `${JSON.stringify(row)}\n`).join('');
-const batch = (sequence: number, last = false): Batch => ({
+const batch = (sequence: number, text: string, last = false): BatchFrame => ({
   type: 'rows',
-  targetId: 'desk',
-  recordingId: 'friday',
-  sequence,
-  last,
+  batch: { type: 'rows', targetId: 'desk', recordingId: 'friday', sequence, last },
+  lines: text,
 });
 
 let store: RecordingStore;
@@ -47,11 +45,12 @@ beforeEach(() => {
 
 function newKeeper(): RecordingWriter {
   return new RecordingWriter('friday', store, {
-    onKept: (sequence) => kept.push(sequence),
+    acknowledge: (sequence) => kept.push(sequence),
+    askAgain: () => undefined,
     onChange: () => undefined,
     onEnd,
     onError,
-    leftAlone: () => Promise.resolve([]),
+    uninstrumented: () => Promise.resolve([]),
     fetchScript,
   });
 }
@@ -66,12 +65,11 @@ const tasksKept = async () => {
 
 describe('a keeper', () => {
   it('writes what comes, says what is safe, and ends with names resolved before the end row', async () => {
-    keeper.take(batch(0), lines(HEADER, { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' }));
+    keeper.take(batch(0, lines(HEADER, { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' })));
     keeper.take(
-      batch(1),
-      lines(task(10), { kind: 'function', id: 0, name: 'o', source: 0, line: 1, column: 20 }),
+      batch(1, lines(task(10), { kind: 'function', id: 0, name: 'o', source: 0, line: 1, column: 20 })),
     );
-    keeper.take(batch(2, true), lines(task(90), { kind: 'end', startMs: 200, reason: 'stopped' }));
+    keeper.take(batch(2, lines(task(90), { kind: 'end', startMs: 200, reason: 'stopped' }), true));
     await ended();
     await vi.waitFor(() => expect(kept).toEqual([0, 1, 2]));
     const { starts, notices, recording } = await tasksKept();
@@ -82,7 +80,7 @@ describe('a keeper', () => {
   });
 
   it('refuses a header that is that of another recording', async () => {
-    keeper.take(batch(0), lines({ ...HEADER, id: 'saturday' }, task(10)));
+    keeper.take(batch(0, lines({ ...HEADER, id: 'saturday' }, task(10))));
     await vi.waitFor(() => expect(onError).toHaveBeenCalled());
     expect(onError.mock.calls[0]![0].message).toContain('that of another recording');
     expect(await store.get('saturday')).toBeUndefined();
@@ -90,17 +88,17 @@ describe('a keeper', () => {
   });
 
   it('puts batches in order, and takes each once', async () => {
-    keeper.take(batch(0), lines(HEADER));
-    keeper.take(batch(2), lines(task(20)));
-    keeper.take(batch(1), lines(task(10)));
-    keeper.take(batch(1), lines(task(10)));
-    keeper.take(batch(3, true), lines({ kind: 'end', startMs: 30, reason: 'stopped' }));
+    keeper.take(batch(0, lines(HEADER)));
+    keeper.take(batch(2, lines(task(20))));
+    keeper.take(batch(1, lines(task(10))));
+    keeper.take(batch(1, lines(task(10))));
+    keeper.take(batch(3, lines({ kind: 'end', startMs: 30, reason: 'stopped' }), true));
     await ended();
     expect((await tasksKept()).starts).toEqual([10, 20]);
   });
 
   it('ends a recording whose target is gone with what there is', async () => {
-    keeper.take(batch(0), lines(HEADER, task(10)));
+    keeper.take(batch(0, lines(HEADER, task(10))));
     keeper.end('target-left');
     await ended();
     const { starts, notices, recording } = await tasksKept();
@@ -109,31 +107,32 @@ describe('a keeper', () => {
   });
 
   it('goes on with a recording after a reload, without taking again what is kept', async () => {
-    keeper.take(batch(0), lines(HEADER, task(10)));
+    keeper.take(batch(0, lines(HEADER, task(10))));
     await vi.waitFor(() => expect(kept).toEqual([0]));
     const found = (await store.get('friday'))!;
     const again = new RecordingWriter(
       'friday',
       store,
       {
-        onKept: () => undefined,
+        acknowledge: () => undefined,
+        askAgain: () => undefined,
         onChange: () => undefined,
         onEnd,
         onError,
         fetchScript,
-        leftAlone: () => Promise.resolve([]),
+        uninstrumented: () => Promise.resolve([]),
       },
       found,
     );
-    again.take(batch(0), lines(HEADER, task(10)));
-    again.take(batch(1, true), lines(task(20), { kind: 'end', startMs: 30, reason: 'stopped' }));
+    again.take(batch(0, lines(HEADER, task(10))));
+    again.take(batch(1, lines(task(20), { kind: 'end', startMs: 30, reason: 'stopped' }), true));
     await ended();
     expect((await tasksKept()).starts).toEqual([10, 20]);
   });
 
   it('keeps what it cannot understand, so that opening the recording tells of it', async () => {
-    keeper.take(batch(0), `${lines(HEADER)}half a li\n{"kind":"samples","data":7}\n`);
-    keeper.take(batch(1, true), lines(task(10), { kind: 'end', startMs: 90, reason: 'stopped' }));
+    keeper.take(batch(0, `${lines(HEADER)}half a li\n{"kind":"samples","data":7}\n`));
+    keeper.take(batch(1, lines(task(10), { kind: 'end', startMs: 90, reason: 'stopped' }), true));
     await ended();
     const { starts, notices } = await tasksKept();
     expect(starts).toEqual([10]);
@@ -148,10 +147,10 @@ describe('a keeper', () => {
       isFull.for-- > 0 ? Promise.reject(new StoreFullError('full')) : append(...args),
     );
     isFull.for = 0;
-    keeper.take(batch(0), lines(HEADER, task(10)));
+    keeper.take(batch(0, lines(HEADER, task(10))));
     await vi.waitFor(() => expect(kept).toEqual([0]));
     isFull.for = 2;
-    keeper.take(batch(1), lines(task(20)));
+    keeper.take(batch(1, lines(task(20))));
     await vi.waitFor(() => expect(onError).toHaveBeenCalledTimes(1));
     expect(onError.mock.calls[0]).toEqual([expect.any(StoreFullError), true]);
     const { recording } = readRecording(await store.pieces('friday'));
@@ -161,36 +160,43 @@ describe('a keeper', () => {
   });
 
   it('says that it could not even end where nothing fits any more', async () => {
-    keeper.take(batch(0), lines(HEADER, task(10)));
+    keeper.take(batch(0, lines(HEADER, task(10))));
     await vi.waitFor(() => expect(kept).toEqual([0]));
     vi.spyOn(store, 'append').mockRejectedValue(new StoreFullError('full'));
-    keeper.take(batch(1), lines(task(20)));
+    keeper.take(batch(1, lines(task(20))));
     await vi.waitFor(() => expect(onError).toHaveBeenCalledTimes(1));
     expect(onError.mock.calls[0]![1]).toBe(false);
     expect((await store.get('friday'))?.state).toBe('recording');
   });
 
   it('notes how much slower the device is, which only this computer can tell', async () => {
-    const events = { onKept: () => undefined, onChange: () => undefined, onEnd, onError, fetchScript };
+    const events = {
+      acknowledge: () => undefined,
+      askAgain: () => undefined,
+      onChange: () => undefined,
+      onEnd,
+      onError,
+      fetchScript,
+    };
     const slow = new RecordingWriter(
       'friday',
       store,
-      { ...events, leftAlone: () => Promise.resolve([]) },
+      { ...events, uninstrumented: () => Promise.resolve([]) },
       undefined,
       4.1,
     );
-    slow.take(batch(0, true), lines(HEADER, task(10), { kind: 'end', startMs: 90, reason: 'stopped' }));
+    slow.take(batch(0, lines(HEADER, task(10), { kind: 'end', startMs: 90, reason: 'stopped' }), true));
     await ended();
     const { recording } = readRecording(await store.pieces('friday'));
     expect(recording.header).toMatchObject({ speed: 4.1, title: 'Boarding desk' });
   });
 
   it('stops writing when there is no room, and says so once', async () => {
-    keeper.take(batch(0), lines(HEADER));
+    keeper.take(batch(0, lines(HEADER)));
     await vi.waitFor(() => expect(kept).toEqual([0]));
     vi.spyOn(store, 'append').mockRejectedValue(new Error('full'));
-    keeper.take(batch(1), lines(task(10)));
-    keeper.take(batch(2), lines(task(20)));
+    keeper.take(batch(1, lines(task(10))));
+    keeper.take(batch(2, lines(task(20))));
     await vi.waitFor(() => expect(onError).toHaveBeenCalledTimes(1));
     expect(kept).toEqual([0]);
   });
@@ -225,11 +231,11 @@ describe('a recording of an hour', () => {
         cost,
       ];
     };
-    keeper.take(batch(0), lines(HEADER));
+    keeper.take(batch(0, lines(HEADER)));
     for (let second = 0; second < SECONDS; second++)
-      keeper.take(batch(second + 1), lines(...secondOf(second)));
+      keeper.take(batch(second + 1, lines(...secondOf(second))));
     const end = { kind: 'end', startMs: SECONDS * 1000, reason: 'stopped' };
-    keeper.take(batch(SECONDS + 1, true), lines(end));
+    keeper.take(batch(SECONDS + 1, lines(end), true));
     await vi.waitFor(() => expect(onEnd).toHaveBeenCalled(), HOUR_LIMIT);
     const { starts, notices, recording } = await tasksKept();
     expect(starts).toHaveLength(SECONDS);

@@ -1,8 +1,7 @@
-import { CLOSE_WRONG_SECRET, INTERFACE_SOCKET_PATH, type Command } from '@nettle-patch/core';
+import { CLOSE_WRONG_SECRET, INTERFACE_SOCKET_PATH, SUBPROTOCOL, type Command } from '@nettle-patch/core';
 import type { ConnectionState } from './live-state';
 
 const RETRY_MS = 1000;
-const SUBPROTOCOL = 'nettle-patch';
 
 export interface RelaySocketEvents {
   onState(state: ConnectionState): void;

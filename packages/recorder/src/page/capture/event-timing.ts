@@ -15,7 +15,7 @@ interface EventEntry extends PerformanceEntry {
 }
 
 /** The least delay Event Timing reports (its section 3.3). */
-const LEAST_REPORTED_MS = 16;
+const MIN_REPORTED_MS = 16;
 /** An input that no entry has come for after so many collections of rows was answered too quickly to be reported. */
 const REPORTED_WITHIN = 8;
 /** Events that Event Timing counts as parts of an interaction (its section 2.4). */
@@ -62,7 +62,7 @@ export function eventTiming(): Capture {
         }),
       });
     },
-    { durationThreshold: LEAST_REPORTED_MS },
+    { durationThreshold: MIN_REPORTED_MS },
   );
 
   const emitQuick = (collections: number) => {
@@ -71,7 +71,7 @@ export function eventTiming(): Capture {
       current?.lasted('input', input.timeStamp, 0, {
         type: input.type,
         target: input.label,
-        belowMs: LEAST_REPORTED_MS,
+        belowMs: MIN_REPORTED_MS,
         ...defined({ interaction: known.get(input.interaction) }),
       });
     }

@@ -15,7 +15,7 @@ interface Asked {
 }
 
 /** Requests that script asks for at once may wait for their turn. */
-const MOST_ASKED = 500;
+const MAX_ASKED = 500;
 
 /** Who asked for each request that script makes, until the browser tells of the request. */
 export class Initiators {
@@ -42,7 +42,7 @@ export class Initiators {
       functionId: this.#sites.current(),
     };
     this.#asked.push({ url: new URL(url, document.baseURI).href, asked });
-    if (this.#asked.length > MOST_ASKED) this.#asked.shift();
+    if (this.#asked.length > MAX_ASKED) this.#asked.shift();
   }
 
   /** Who asked for a request that began at a time. */

@@ -1,12 +1,12 @@
 import { observedCapture } from './observed';
 
-const LONGEST_NAME = 120;
+const MAX_NAME = 120;
 
 function spanCapture(type: 'mark' | 'measure') {
   return observedCapture(type, (entry, session) => {
     session.lasted('span', entry.startTime, entry.duration, {
       type,
-      name: entry.name.slice(0, LONGEST_NAME),
+      name: entry.name.slice(0, MAX_NAME),
     });
   });
 }

@@ -4,7 +4,7 @@ import { now } from '../natives';
 /** Events that fit one chunk; a chunk takes 12 bytes an event. */
 const CHUNK_EVENTS = 32_768;
 /** Chunks there may be at once, in use or on their way: 64 MiB, some five million events. */
-const MOST_CHUNKS = 160;
+const MAX_CHUNKS = 160;
 const FIRST_CHUNKS = 3;
 /** Open calls that are kept by name; those nested deeper are only counted. */
 const DEEPEST = 1000;
@@ -69,7 +69,7 @@ export function createCallEventBuffer(take: (chunk: CallChunk) => void): CallEve
   let on = false;
 
   const nextBuffers = (): ChunkBuffers | undefined => {
-    if (spare.length === 0 && made < MOST_CHUNKS) {
+    if (spare.length === 0 && made < MAX_CHUNKS) {
       made++;
       return newBuffers();
     }

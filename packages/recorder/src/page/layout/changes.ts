@@ -1,7 +1,7 @@
 import type { Entry } from '../wrap/script-entries';
 
 /** Records of one frame that are looked at; those beyond are counted only, so that a large redraw stays cheap. */
-const MOST_RECORDS = 400;
+const MAX_RECORDS = 400;
 
 /** Attributes that are often written without need: their values are compared. */
 export const COMPARED =
@@ -47,7 +47,7 @@ interface ToldChange {
 
 /** At most so many records of a list that holds some already. */
 function fitting(records: readonly MutationRecord[], held: number): readonly MutationRecord[] {
-  return held + records.length > MOST_RECORDS ? records.slice(0, MOST_RECORDS - held) : records;
+  return held + records.length > MAX_RECORDS ? records.slice(0, MAX_RECORDS - held) : records;
 }
 
 /**
@@ -85,7 +85,7 @@ export class Changes {
       remember(this.#of(target, undefined), attributeName!, oldValue);
     }
     const list = [...this.#changes.values()];
-    const isCut = this.#values.length === MOST_RECORDS;
+    const isCut = this.#values.length === MAX_RECORDS;
     if (isCut) for (const change of list) change.isIncomparable ||= change.attributes > 0;
     return list;
   }

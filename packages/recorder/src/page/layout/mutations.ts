@@ -12,7 +12,7 @@ const WATCHED: MutationObserverInit = {
 };
 
 /** Shadow trees before it is looked which of them are gone. */
-const LEAST_PRUNED = 256;
+const MIN_PRUNED = 256;
 
 /**
  * Calls that write, since the engine told of changes, after which it is no longer asked to tell: noting each change costs
@@ -33,7 +33,7 @@ export class Mutations {
   readonly #listeners: ((records: readonly MutationRecord[]) => void)[] = [];
   /** Those that are still used. */
   #roots: WeakRef<Node>[] = [];
-  #pruneAt = LEAST_PRUNED;
+  #pruneAt = MIN_PRUNED;
   readonly #onWatch: ((on: boolean, passedOver: number) => void)[] = [];
   #watching = false;
   /** Calls that write since the engine told of changes. */
@@ -130,7 +130,7 @@ export class Mutations {
 
   #watchRoot(root: Node): void {
     if (this.#roots.push(new WeakRef(root)) > this.#pruneAt) {
-      this.#pruneAt = Math.max(LEAST_PRUNED, 2 * this.#used().length);
+      this.#pruneAt = Math.max(MIN_PRUNED, 2 * this.#used().length);
     }
     if (this.#watching) this.#observer.observe(root, WATCHED);
   }

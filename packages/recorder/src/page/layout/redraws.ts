@@ -9,7 +9,7 @@ import type { Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
 import type { RenderProbe } from './render-probe';
 
-const MOST_PLACES = 8;
+const MAX_PLACES = 8;
 const VALUES: MutationObserverInit = {
   subtree: true,
   attributes: true,
@@ -78,7 +78,7 @@ export class Redraws implements Capture {
     if (drawn === undefined) return;
     let { more } = drawn;
     const all = drawn.list().sort((a, b) => sizeOf(b) - sizeOf(a));
-    const inView = new Set(all.slice(0, MOST_PLACES).filter((change) => this.#isInView(change)));
+    const inView = new Set(all.slice(0, MAX_PLACES).filter((change) => this.#isInView(change)));
     const fresh = new Set(all.filter(hasChanged));
     const told = (by: Entry | undefined, changed: boolean) => {
       const changes = all.filter((change) => change.by === by && fresh.has(change) === changed);

@@ -8,7 +8,7 @@ const FRAMES = 10;
 /** Where those of the recorder are left out; one of the engine's own may come first. */
 const FRAMES_ABOVE = 2;
 /** A longer line of a stack, as with a whole script for its address, names no place anybody could open. */
-const LONGEST_LINE = 2000;
+const MAX_LINE = 2000;
 /** "at name (url:line:column)" of one family of engines, "name@url:line:column" of the others. */
 const FRAME = /^\s*(?:at )?(?:(?:async )?(.*?) ?[(@])?((?:[a-z][a-z0-9+.-]*):\/\/.*?):(\d+):(\d+)\)?$/i;
 
@@ -51,7 +51,7 @@ export class CallSites {
    */
   current(above?: AnyFunction): number | undefined {
     for (const line of stackText(above).split('\n')) {
-      if (line.length > LONGEST_LINE) continue;
+      if (line.length > MAX_LINE) continue;
       const [, name = '', url = '', row = '', column = ''] = FRAME.exec(line) ?? [];
       if (url === '' || url.includes(RESERVED_PATH)) continue;
       const plainName = name.replace(/^(?:new|Object\.|Array\.)\s*/, '').replace(/[/<]+$/, '');

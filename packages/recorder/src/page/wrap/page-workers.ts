@@ -1,4 +1,4 @@
-import type { ToSender, WorkerGreeting } from '../../messages';
+import type { WorkerGreeting } from '../../messages';
 import { WORKER_SCRIPT_PATH } from '@nettle-patch/core';
 import type { Host } from '../host';
 import { construct, getOwnPropertyDescriptor, send } from '../natives';
@@ -7,7 +7,6 @@ import { guarded } from './internal';
 import { replaceClass } from './replace';
 import { countMessages } from './worker-line';
 
-export type WorkerBegan = Extract<ToSender, { type: 'worker-began' }>;
 type Sending = (message: WorkerGreeting, transfer: Transferable[]) => void;
 
 /** A worker's script and options as they were given, where they can be read without the app noticing. */

@@ -16,7 +16,7 @@ const CALLBACKS: Callbacks = {
   queueMicrotask: ['microtask', 'MicrotaskCallback'],
 };
 
-const MOST_WAITING = 256;
+const MAX_WAITING = 256;
 
 const OBSERVERS = ['MutationObserver', 'ResizeObserver', 'IntersectionObserver', 'PerformanceObserver'];
 
@@ -171,7 +171,7 @@ export class SentMessages {
     const waiting = this.#waiting.get(partner) ?? [];
     if (waiting.length === 0) this.#waiting.set(partner, waiting);
     waiting.push(this.entries.schedule('message', undefined));
-    if (waiting.length <= MOST_WAITING) return;
+    if (waiting.length <= MAX_WAITING) return;
     this.#partners.delete(port);
     this.#waiting.delete(partner);
   }

@@ -11,9 +11,9 @@ import type { CameFrom } from './worker-line';
 /** A shorter entry is of interest only where something else came of it. */
 const WORTH_MS = 1;
 /** Links of a chain of causes that are kept. */
-const LONGEST_CHAIN = 12;
+const MAX_CHAIN = 12;
 /** Messages of one entry to other threads of which is told; it may send thousands. */
-const MOST_MESSAGES = 32;
+const MAX_MESSAGES = 32;
 
 /** Something that was asked for, and will call back. */
 export interface Scheduled {
@@ -112,7 +112,7 @@ export class ScriptEntryTracker implements Capture {
   /** Tells of a message that goes to another thread: what comes of it there refers to it. */
   send(to: number, nth: number): void {
     const schedule = this.schedule('message', undefined, { to, nth });
-    if (schedule?.by && ++this.#messages < MOST_MESSAGES)
+    if (schedule?.by && ++this.#messages < MAX_MESSAGES)
       guarded(() => this.#writeSchedule(schedule, this.#session!));
   }
 
@@ -124,7 +124,7 @@ export class ScriptEntryTracker implements Capture {
     return {
       type,
       startMs: now(),
-      by: by !== undefined && by.chain < LONGEST_CHAIN ? by : undefined,
+      by: by !== undefined && by.chain < MAX_CHAIN ? by : undefined,
       callback,
       functionId: this.ring.current(),
       about,

@@ -1,6 +1,5 @@
+import { SUBPROTOCOL } from '@nettle-patch/core';
 import type { Link, LinkEvents } from './link';
-
-const SUBPROTOCOL = 'nettle-patch';
 
 /** A web socket of this worker. */
 export class SocketLink implements Link {

@@ -5,6 +5,8 @@ import { layOutAnatomy, shapeAt } from './anatomy-layout';
 const STING: Sting = {
   kind: 'slow-response',
   also: [],
+  extent: 'block',
+  isRate: false,
   thread: 0,
   label: 'Tap button “Board all”',
   startMs: 1000,

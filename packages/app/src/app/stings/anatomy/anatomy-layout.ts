@@ -63,7 +63,7 @@ export const LAYOUT = {
   queuedHeight: 14,
 } as const;
 
-const LEAST_WIDTH = 0.5;
+const MIN_WIDTH = 0.5;
 /** A phase narrower than this has no room for its name. */
 const NARROW_WIDTH = 70;
 /** Room a figure under a thorn needs. */
@@ -77,7 +77,7 @@ function rowY(depth: number): number {
 
 function span(scale: TimeScale, startMs: number, endMs: number): { x: number; width: number } {
   const x = scale.x(startMs);
-  return { x, width: Math.max(LEAST_WIDTH, scale.x(endMs) - x) };
+  return { x, width: Math.max(MIN_WIDTH, scale.x(endMs) - x) };
 }
 
 function phaseShapes(anatomy: Anatomy, scale: TimeScale): Shape[] {

@@ -6,7 +6,7 @@ import { LAYOUT, roundMs, type AnatomyLayout, type Shape } from './anatomy-layou
 
 const THORN_STEP = 10;
 /** Ticks closer than this would be a line. Pixels. */
-const LEAST_TICK = 3;
+const MIN_TICK = 3;
 /** Room of the word at the beginning of the drawing. Pixels. */
 const AFTER_BEGIN = 48;
 /** Room of the word at its end, and between two words. Pixels. */
@@ -48,7 +48,7 @@ export class AnatomyPainter {
     this.context.lineWidth = 1;
     let drawnX = -Infinity;
     for (const x of missedX) {
-      if (x - drawnX < LEAST_TICK) continue;
+      if (x - drawnX < MIN_TICK) continue;
       this.#line(x, LAYOUT.inputY - 3, x, LAYOUT.inputY + 3);
       drawnX = x;
     }

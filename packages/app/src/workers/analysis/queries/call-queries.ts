@@ -101,9 +101,9 @@ export interface FunctionDetails {
   readonly callees: readonly NamedNeighbour[];
 }
 
-const MOST_ROWS = 2000;
+const MAX_ROWS = 2000;
 const RATE_STEPS = 60;
-const MOST_NEIGHBOURS = 12;
+const MAX_NEIGHBOURS = 12;
 
 /** What a lens makes of the calls: added up once, and seen from both ends. */
 interface Trees {
@@ -126,7 +126,7 @@ export class CallQueries {
     const rows: CallRow[] = [];
     let cut = 0;
     const push = (row: Omit<CallRow, 'name' | 'place' | 'owner' | 'isHit' | 'callsPerSecond'>) => {
-      if (rows.length >= MOST_ROWS) cut++;
+      if (rows.length >= MAX_ROWS) cut++;
       else {
         const isHit = matches?.(row.functionId) ?? false;
         rows.push({ ...row, ...this.#named(row.functionId), isHit, callsPerSecond: row.count / seconds });
@@ -179,7 +179,7 @@ export class CallQueries {
     );
     const { callers, callees } = focusOn(this.recording, lens, functionId);
     const named = (list: readonly Neighbour[]) =>
-      list.slice(0, MOST_NEIGHBOURS).map((one) => ({ ...one, ...this.#named(one.functionId) }));
+      list.slice(0, MAX_NEIGHBOURS).map((one) => ({ ...one, ...this.#named(one.functionId) }));
     return {
       functionId,
       ...this.#named(functionId),

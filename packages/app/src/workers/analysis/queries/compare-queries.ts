@@ -16,8 +16,8 @@ import {
 } from '@nettle-patch/core';
 
 /** Narrower boxes cannot be seen: a pixel of a drawing twice as wide as most. */
-const LEAST_BOX = 1 / 2400;
-const MOST_FUNCTIONS = 400;
+const MIN_BOX = 1 / 2400;
+const MAX_FUNCTIONS = 400;
 
 /** One of two recordings that are held against each other. */
 export interface ComparedSide {
@@ -64,8 +64,8 @@ export class CompareQueries {
       caveats,
       tested,
       series,
-      functions: functions.filter(({ change }) => isChange(change)).slice(0, MOST_FUNCTIONS),
-      boxes: flameDifference(before, after, LEAST_BOX),
+      functions: functions.filter(({ change }) => isChange(change)).slice(0, MAX_FUNCTIONS),
+      boxes: flameDifference(before, after, MIN_BOX),
       budgetMs: this.#proof.thresholds.responseMs,
     };
   }

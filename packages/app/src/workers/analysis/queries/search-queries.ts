@@ -20,7 +20,7 @@ export type SearchHit =
       readonly ref: number;
     };
 
-const MOST_OF_A_KIND = 12;
+const MAX_OF_A_KIND = 12;
 
 /** Finds functions, stings, inputs, requests and named spans by a part of their name or place. */
 export class SearchQueries {
@@ -36,7 +36,7 @@ export class SearchQueries {
       const found: SearchHit[] = [];
       for (const hit of hits) {
         if (`${hit.words} ${hit.about}`.toLowerCase().includes(wanted)) found.push(hit);
-        if (found.length === MOST_OF_A_KIND) break;
+        if (found.length === MAX_OF_A_KIND) break;
       }
       return found;
     };

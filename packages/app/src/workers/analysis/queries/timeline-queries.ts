@@ -47,7 +47,7 @@ export interface ItemLine {
 
 /** Pixels for which the items of a table are looked up: finer than any drawing. */
 const TABLE_PIXELS = 4000;
-const MOST_LINES = 300;
+const MAX_LINES = 300;
 
 /** Answers what the time view asks about one recording. */
 export class TimelineQueries {
@@ -98,7 +98,7 @@ export class TimelineQueries {
     const { count, startsMs, endsMs, refs, rows } = lane.draw(range, TABLE_PIXELS);
     const order = Array.from({ length: count }, (_, at) => at)
       .sort((a, b) => endsMs[b]! - startsMs[b]! - (endsMs[a]! - startsMs[a]!))
-      .slice(0, MOST_LINES)
+      .slice(0, MAX_LINES)
       .sort((a, b) => startsMs[a]! - startsMs[b]! || rows[a]! - rows[b]!);
     return order.map((at) => {
       const { startMs, endMs, title } = this.#teller.brief(lane, refs[at]!);

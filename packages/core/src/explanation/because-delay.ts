@@ -2,7 +2,7 @@ import { actionDeed } from '../inputs/action';
 import { delayStepMs } from '../inputs/delay-step';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { frameElsewhere } from '../stings/frame-elsewhere';
-import { handlersIn } from '../stings/handlers';
+import { handlersIn } from '../inputs/links';
 import { PHASES, type Anatomy, type Phase } from './anatomy';
 import {
   NEARLY_ALL,
@@ -12,13 +12,11 @@ import {
   unseenClause,
   worthSaying,
 } from './because-culprits';
-import { explainSustained } from './explain-sustained';
-import { scheduleOf } from '../outcomes/links';
+import { scheduleOf } from '../inputs/links';
 import { askedWords } from './cause-chain';
 import { firstOwn, type Culprit } from './culprits';
 import type { LibraryWork, UnseenEntry } from './phase-script';
 import {
-  capitalised,
   count,
   functionPart,
   isTold,
@@ -257,14 +255,12 @@ class Sentence {
   }
 }
 
-/** The sentence that explains a sting, in parts, so that each name in it can lead to its place. */
-export function becauseOf(recording: Recording, anatomy: Anatomy): BecausePart[] {
-  const { detail } = anatomy.sting;
-  if (detail !== undefined) return capitalised(explainSustained(recording, anatomy, detail));
+/** The sentence that explains one delay, by its phases. */
+export function becauseOfDelay(recording: Recording, anatomy: Anatomy): BecausePart[] {
   const sentence = new Sentence(recording, anatomy).opening();
   for (const name of PHASES) {
     const phase = anatomy.phases.find((one) => one.name === name);
     if (phase !== undefined) sentence[name](phase);
   }
-  return capitalised(sentence.unexplained().parts);
+  return sentence.unexplained().parts;
 }

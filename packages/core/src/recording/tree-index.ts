@@ -1,5 +1,5 @@
 import { NO_STACK } from '../format/packed-samples';
-import type { StackTable } from '../recording/stack-table';
+import type { StackTable } from './stack-table';
 
 /** The nodes of a table of stacks as a tree, from callers to what they called. */
 export interface TreeIndex {

@@ -1,4 +1,4 @@
-import { version } from '../../../package.json';
+import { version } from '../../../../package.json';
 
 /** Version of the product (Semantic Versioning); that of the recording format is another. */
 export const VERSION: string = version;

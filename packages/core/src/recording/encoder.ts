@@ -1,8 +1,8 @@
-import { EVENT_KINDS, type Recording } from '../recording/recording';
-import { RunningCheck } from './check-row';
-import { packCalls } from './packed-calls';
-import { NO_STACK, packSamples } from './packed-samples';
-import type { Row } from './rows';
+import { EVENT_KINDS, type Recording } from './recording';
+import { RunningCheck } from '../format/check-row';
+import { packCalls } from '../format/packed-calls';
+import { NO_STACK, packSamples } from '../format/packed-samples';
+import type { Row } from '../format/rows';
 
 const SAMPLES_A_ROW = 2000;
 const EVENTS_A_ROW = 50_000;

@@ -36,7 +36,7 @@ function withoutPace(steps: readonly Step[]): object[] {
 
 const asByHand = (recording: Recording): Recording => ({
   ...recording,
-  header: { ...recording.header, again: undefined },
+  header: { ...recording.header, replay: undefined },
 });
 
 bare.describe('what is kept of a person’s input', () => {

@@ -25,6 +25,11 @@ export class BatchOrder<T extends BatchLines> {
     return this.#next;
   }
 
+  /** Whether a batch is missing that others have come after. */
+  get isWaiting(): boolean {
+    return this.#early.size > 0;
+  }
+
   /** Takes a batch in; returns those that can now be handed on. Of a batch that came before, what is new. */
   take(sequence: number, batch: T): T[] {
     if (sequence < this.#next) return this.#grown(sequence, batch);

@@ -1,6 +1,18 @@
 import type { Recording } from '../recording/recording';
-import { HANG_NOT_SEEN, NOT_SEEN } from './handlers';
-import type { Sting } from './sting';
+import { HANG_NOT_SEEN, NOT_SEEN } from '../stings/handlers';
+import type { Anatomy } from '../explanation/anatomy';
+import { ms, text, times, type BecausePart } from '../explanation/sentence';
+import type { Sting, StingDetail } from '../stings/sting';
+import type { Joiner } from './detector';
+
+export interface UnseenDetail extends StingDetail {
+  readonly type: 'unseen';
+  /** How often the thread was busy with what was not seen, and for how long in all. */
+  readonly times: number;
+  readonly totalMs: number;
+  /** What would make it seen. */
+  readonly remedy: string;
+}
 
 /** Labels of what nothing else is known of, and what several of each are called. */
 const UNSEEN: Readonly<Record<string, string>> = {
@@ -22,19 +34,35 @@ function remedyOf({ header }: Recording): string {
  * The same stings, but all of which nothing is known but that the thread was busy are one, the longest, that tells of
  * the others: they have the same remedy. Hangs that only the watchdog saw are one of their own.
  */
-export function joinUnseen(recording: Recording, stings: readonly Sting[]): readonly Sting[] {
+function join(recording: Recording, stings: readonly Sting[]): readonly Sting[] {
   return Object.entries(UNSEEN).reduce((all, [label, joinedLabel]) => {
     const isUnseen = (sting: Sting) =>
       sting.label === label && sting.interaction === undefined && sting.detail === undefined;
     const unseen = all.filter(isUnseen);
     if (unseen.length < 2) return all;
     const longest = unseen.reduce((a, b) => (b.feltMs > a.feltMs ? b : a));
-    const detail = {
+    const detail: UnseenDetail = {
       type: 'unseen',
       times: unseen.length,
       totalMs: unseen.reduce((sum, { feltMs }) => sum + feltMs, 0),
       remedy: remedyOf(recording),
-    } as const;
+    };
     return [...all.filter((sting) => !isUnseen(sting)), { ...longest, label: joinedLabel, detail }];
   }, stings);
 }
+
+function because(
+  _recording: Recording,
+  { sting }: Anatomy,
+  { times: often, totalMs, remedy }: UnseenDetail,
+): BecausePart[] {
+  return [
+    text(`The main thread was busy ${times(often)} with code that was not seen, for `),
+    ms(totalMs),
+    text(' in all, the longest for '),
+    ms(sting.feltMs, true),
+    text(`. ${remedy}`),
+  ];
+}
+
+export const unseen: Joiner<UnseenDetail> = { detail: 'unseen', join, because };

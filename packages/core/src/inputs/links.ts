@@ -1,7 +1,7 @@
 import type { RowContent } from '../format/rows';
 import { appendTo } from '../recording/group';
 import { memoizedPerRecording } from '../recording/memoize';
-import type { Recording } from '../recording/recording';
+import type { Recording, TimeRange } from '../recording/recording';
 
 export type Handler = RowContent<'handler'>;
 export type Schedule = RowContent<'schedule'>;
@@ -57,4 +57,10 @@ export function handlerOf(recording: Recording, id: number): Handler | undefined
 export function scheduleOf(recording: Recording, handler: Handler): Schedule | undefined {
   const links = linksOf(recording);
   return handler.schedule === undefined ? messageOf(links, handler) : links.schedules.get(handler.schedule);
+}
+
+/** Entries into script that overlap a range, in order of time. */
+export function handlersIn(recording: Recording, thread: number, range: TimeRange): Handler[] {
+  const overlapping = recording.events.handler.overlapping(range.startMs, range.endMs);
+  return [...overlapping].filter((handler) => handler.thread === thread);
 }

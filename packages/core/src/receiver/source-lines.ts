@@ -1,0 +1,29 @@
+import { RecordingDecoder } from '../format/decoder';
+import { uninstrumentedRows, type Uninstrumented } from '../exact/uninstrumented';
+import { RecordingBuilder } from '../recording/builder';
+import { resolveFunctions, sourcesToFetch } from '../sources/resolve';
+import type { ScriptText } from '../sources/script-text';
+
+/** Asked for what a recording needs of the scripts it tells of. */
+export interface ScriptOrigin {
+  /** What could be fetched of a script; a problem where nothing could. */
+  fetchScript(url: string): Promise<ScriptText>;
+  /** Scripts that were not rewritten in exact mode. */
+  uninstrumented(): Promise<readonly Uninstrumented[]>;
+}
+
+/**
+ * The lines by which the functions of a recording are mapped to their original source.
+ * @param pieces the recording as it was kept
+ */
+export async function sourceLines(pieces: Iterable<Uint8Array>, origin: ScriptOrigin): Promise<string[]> {
+  const builder = new RecordingBuilder();
+  const decoder = new RecordingDecoder(builder);
+  for (const piece of pieces) decoder.push(piece);
+  const recording = builder.build();
+  const scripts = new Map<string, ScriptText>();
+  for (const { url } of sourcesToFetch(recording)) scripts.set(url, await origin.fetchScript(url));
+  const isExact = recording.header.mode === 'exact';
+  const left = isExact ? uninstrumentedRows(await origin.uninstrumented()) : [];
+  return [...left, ...resolveFunctions(recording, scripts)].map((row) => JSON.stringify(row));
+}
