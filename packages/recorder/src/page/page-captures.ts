@@ -26,7 +26,11 @@ import { ScriptEntryTracker } from './wrap/script-entries';
 import { Listeners } from './wrap/events';
 import { wrapFrames } from './wrap/frames';
 import { failed, markInternal } from './wrap/internal';
-import { PendingFrames, SentMessages, SentRequests, wrapCallbacks, wrapObservers } from './wrap/scheduling';
+import { wrapCallbacks } from './wrap/callbacks';
+import { wrapObservers } from './wrap/observers';
+import { PendingFrames } from './wrap/pending-frames';
+import { SentMessages } from './wrap/sent-messages';
+import { SentRequests } from './wrap/sent-requests';
 
 /** Classes whose objects have `on…` properties. */
 const WITH_HANDLERS = [

@@ -14,7 +14,9 @@ import { ScriptEntryTracker } from '../page/wrap/script-entries';
 import { Listeners } from '../page/wrap/events';
 import { markInternal, overseeInto } from '../page/wrap/internal';
 import { countMessages } from '../page/wrap/worker-line';
-import { PendingFrames, SentMessages, wrapCallbacks } from '../page/wrap/scheduling';
+import { wrapCallbacks } from '../page/wrap/callbacks';
+import { PendingFrames } from '../page/wrap/pending-frames';
+import { SentMessages } from '../page/wrap/sent-messages';
 
 const FLUSH_EVERY_MS = 100;
 

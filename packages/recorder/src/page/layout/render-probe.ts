@@ -2,7 +2,7 @@ import type { Capture } from '../capture/capture';
 import type { RecordingSession } from '../session';
 import type { ScriptEntryTracker } from '../wrap/script-entries';
 import { markInternal } from '../wrap/internal';
-import type { PendingFrames } from '../wrap/scheduling';
+import type { PendingFrames } from '../wrap/pending-frames';
 import type { Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
 import { cancelAnimationFrame, listen, now, requestAnimationFrame, send } from '../natives';

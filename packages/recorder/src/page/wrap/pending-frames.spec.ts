@@ -1,5 +1,5 @@
 import { expect, it, vi } from 'vitest';
-import { PendingFrames } from './scheduling';
+import { PendingFrames } from './pending-frames';
 
 function runFrame(frames: PendingFrames, handles: readonly number[], within: (handle: number) => void): void {
   for (const handle of handles) {
