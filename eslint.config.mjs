@@ -217,6 +217,30 @@ export default defineConfig(
     },
   },
   {
+    files: ['packages/app/src/app/shared/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: forbidden(
+      [
+        'node:*',
+        'express',
+        'ws',
+        '@nettle-patch/server',
+        '**/services/**',
+        '**/*.component',
+        '../lens/**',
+        '../shell/**',
+      ],
+      'what is shared knows neither services nor views',
+    ),
+  },
+  {
+    files: ['packages/app/src/app/services/**/*.ts'],
+    rules: forbidden(
+      ['node:*', 'express', 'ws', '@nettle-patch/server', '../*/*.component', '../shell/**'],
+      'services know no views',
+    ),
+  },
+  {
     files: ['packages/app/src/**/*.html'],
     extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
   },

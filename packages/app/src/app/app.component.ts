@@ -13,6 +13,7 @@ import { LensBarComponent } from './lens/lens-bar.component';
 import { AddressService } from './services/address.service';
 import { ReceivedService } from './services/received.service';
 import { RecordingService } from './services/recording.service';
+import { FilesService } from './services/files.service';
 import { scheduleTask } from './shared/schedule-task';
 import { ThemeService } from './services/theme.service';
 import { ShellKeys } from './shell/shell-keys';
@@ -116,6 +117,7 @@ import { TitleBarComponent } from './shell/title-bar.component';
 })
 export class AppComponent {
   readonly #recordings = inject(RecordingService);
+  readonly #files = inject(FilesService);
   readonly #address = inject(AddressService);
   protected readonly keys = inject(ShellKeys);
   /** The recording that the view looks into. */
@@ -154,6 +156,6 @@ export class AppComponent {
     if (files.length === 0) return;
     event.preventDefault();
     this.dropping.set(false);
-    void this.#recordings.importFiles(files);
+    void this.#files.importFiles(files);
   }
 }

@@ -3,7 +3,8 @@ import { StoreFullError } from '../store/recording-store';
 
 /** Why work could not be done, in a form that passes from a worker to the interface. */
 export interface Failure {
-  readonly code: RefusalCode | 'store-full' | 'not-kept' | 'unexpected';
+  readonly code:
+    RefusalCode | 'store-full' | 'not-kept' | 'analysis-ended' | 'recording-ended' | 'unexpected';
   readonly detail: string;
 }
 

@@ -25,8 +25,8 @@ export interface InteractionRow {
   readonly outcomeMs?: number;
 }
 
-/** What was done during a rung, from its input. */
-export interface RungPiece {
+/** What was done during a row, from its input. */
+export interface InteractionSlice {
   /** Milliseconds from the input. */
   readonly fromMs: number;
   readonly toMs: number;
@@ -34,20 +34,20 @@ export interface RungPiece {
   readonly style: number;
 }
 
-function worstOf(rungs: readonly InteractionRow[]): number {
-  return rungs.reduce((worst, { feltMs, measured }) => (measured ? Math.max(worst, feltMs) : worst), 0);
+function worstOf(rows: readonly InteractionRow[]): number {
+  return rows.reduce((worst, { feltMs, measured }) => (measured ? Math.max(worst, feltMs) : worst), 0);
 }
 
 /** All interactions by label, the label with the longest delay first; those of one label in order of time. */
-export const rungsOf = memoizedPerRecording((recording): readonly InteractionRow[] => {
+export const interactionRowsOf = memoizedPerRecording((recording): readonly InteractionRow[] => {
   const groups = new Map<string, InteractionRow[]>();
   interactionsOf(recording).forEach((one: Interaction, interaction) => {
     const { label, startMs, feltMs, measured } = one;
     const outcomeMs = outcomeOf(recording, one)?.lengthMs;
     const group = groups.get(label) ?? [];
     groups.set(label, group);
-    const rung = { interaction, label, startMs, feltMs, measured };
-    group.push(outcomeMs === undefined ? rung : { ...rung, outcomeMs });
+    const row = { interaction, label, startMs, feltMs, measured };
+    group.push(outcomeMs === undefined ? row : { ...row, outcomeMs });
   });
   return [...groups.values()].sort((a, b) => worstOf(b) - worstOf(a)).flat();
 });
@@ -59,9 +59,9 @@ function styleOf({ activity, owner }: Segment): ItemStyle | undefined {
 }
 
 /** What was done during an interaction, no finer than a row can show. */
-export function interactionSlices(recording: Recording, rung: InteractionRow): RungPiece[] {
-  const { startMs, feltMs } = rung;
-  const { thread } = interactionsOf(recording)[rung.interaction]!;
+export function interactionSlices(recording: Recording, row: InteractionRow): InteractionSlice[] {
+  const { startMs, feltMs } = row;
+  const { thread } = interactionsOf(recording)[row.interaction]!;
   const range: TimeRange = { startMs, endMs: startMs + feltMs };
   const segments = coarsen([...partition(recording, thread, range)], range, MAX_PIECES);
   const pieces: { fromMs: number; toMs: number; readonly style: number }[] = [];

@@ -5,7 +5,7 @@ import { frameTimes } from '../stings/frame-times';
 import { recorded } from '../testing/recorded';
 import { arbitraryRecording } from '../testing/arbitrary-recording';
 import fc from 'fast-check';
-import { interactionSlices, rungsOf } from './ladder';
+import { interactionSlices, interactionRowsOf } from './ladder';
 import { ITEM_STYLES, itemStyleCode } from './item-styles';
 import { threadItem } from './thread-lane';
 import { lanesOf } from './timeline';
@@ -104,27 +104,27 @@ describe('frames', () => {
 describe('the ladder', () => {
   it('has every interaction once, those of one label together, the longest label first', () => {
     const recording = recorded('manifest-search');
-    const rungs = rungsOf(recording);
-    expect(rungs.map(({ interaction }) => interaction).sort((a, b) => a - b)).toEqual(
+    const rows = interactionRowsOf(recording);
+    expect(rows.map(({ interaction }) => interaction).sort((a, b) => a - b)).toEqual(
       interactionsOf(recording).map((_, at) => at),
     );
-    const labels = rungs.map(({ label }) => label);
+    const labels = rows.map(({ label }) => label);
     const blocks = labels.filter((label, at) => label !== labels[at - 1]);
     expect(new Set(blocks).size).toBe(blocks.length);
-    expect(rungs[0]!.label).toBe('Type in search field “Search manifest”');
+    expect(rows[0]!.label).toBe('Type in search field “Search manifest”');
   });
 
   it('is made of pieces that lie within the delay, in order, without overlap', () => {
     const recording = recorded('manifest-search');
-    for (const rung of rungsOf(recording)) {
-      const pieces = interactionSlices(recording, rung);
+    for (const row of interactionRowsOf(recording)) {
+      const pieces = interactionSlices(recording, row);
       let atMs = 0;
       for (const { fromMs, toMs } of pieces) {
         expect(fromMs).toBeGreaterThanOrEqual(atMs - 1e-6);
         expect(toMs).toBeGreaterThan(fromMs);
         atMs = toMs;
       }
-      expect(atMs).toBeLessThanOrEqual(rung.feltMs + 1e-6);
+      expect(atMs).toBeLessThanOrEqual(row.feltMs + 1e-6);
     }
   });
 });

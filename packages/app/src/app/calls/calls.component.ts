@@ -13,24 +13,19 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { debounceTime } from 'rxjs';
-import type {
-  CallRow,
-  CallsMode,
-  CallsPage,
-  FunctionDetails,
-  NamedBox,
-} from '../../workers/analysis/queries/call-queries';
+import type { CallRow, CallsMode, NamedBox } from '../../workers/analysis/queries/call-queries';
 import type { LensState } from '../lens/lens-state';
 import { LensToolsComponent } from '../lens/lens-tools.component';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
-import { OpeningComponent } from '../shared/opening.component';
+import { OpeningComponent } from '../shell/opening.component';
 import { formatPercent } from '../shared/format';
 import { CallTableComponent } from './call-table.component';
 import { FlameComponent } from './flame.component';
 import { FunctionDetailsComponent } from './function-details.component';
 import type { CallColumn } from './sort-rows';
+import { answerTo } from '../shared/answer-to';
 
 type Shown = CallsMode | 'flame';
 
@@ -75,14 +70,39 @@ export class CallsComponent {
   readonly #expanded = signal<ReadonlySet<string>>(new Set());
   readonly #root = signal<number | undefined>(undefined);
   protected readonly sort = signal<CallColumn>('totalMs');
-  protected readonly page = signal<CallsPage | undefined>(undefined);
-  readonly #hitShare = signal<number | undefined>(undefined);
-  protected readonly boxes = signal<readonly NamedBox[]>([]);
+  readonly #asked = computed(() =>
+    this.opened() === undefined
+      ? undefined
+      : { lens: this.#lens.core(), text: this.#text(), shown: this.shown() },
+  );
+  protected readonly page = answerTo(
+    computed(() => {
+      const [asked, expanded] = [this.#asked(), [...this.#expanded()]];
+      return asked === undefined || asked.shown === 'flame'
+        ? undefined
+        : { ...asked, mode: asked.shown, expanded };
+    }),
+    ({ lens, mode, expanded, text }) => this.#recordings.ask('calls', lens, mode, expanded, text),
+  );
+  readonly #flame = answerTo(
+    computed(() => {
+      const [asked, root] = [this.#asked(), this.#root()];
+      return asked?.shown === 'flame' ? { ...asked, root } : undefined;
+    }),
+    ({ lens, root, text }) => this.#recordings.ask('flame', lens, MIN_BOX, root, text),
+  );
+  protected readonly boxes = computed((): readonly NamedBox[] => this.#flame()?.boxes ?? []);
   protected readonly selected = signal<{ key: string; functionId: number } | undefined>(undefined);
-  protected readonly details = signal<FunctionDetails | undefined>(undefined);
+  protected readonly details = answerTo(
+    computed(() => {
+      const [opened, lens, functionId] = [this.opened(), this.#lens.core(), this.selected()?.functionId];
+      return opened === undefined || functionId === undefined ? undefined : { lens, functionId };
+    }),
+    ({ lens, functionId }) => this.#recordings.ask('functionDetails', lens, functionId),
+  );
   protected readonly zoomed = computed(() => this.#root() !== undefined);
   protected readonly hitWords = computed(() => {
-    const share = this.#hitShare();
+    const share = (this.#flame() ?? this.page())?.hitShare;
     return share === undefined ? '' : `${formatPercent(share)} of the time`;
   });
 
@@ -98,8 +118,10 @@ export class CallsComponent {
       if (!Number.isInteger(functionId) || untracked(this.selected)?.functionId === functionId) return;
       this.selected.set({ key: this.shown() === 'flat' ? String(functionId) : '', functionId });
     });
-    effect(() => void this.#load());
-    effect(() => void this.#loadDetails());
+    effect(() => {
+      const first = this.page()?.rows[0];
+      if (first !== undefined && untracked(this.selected) === undefined) this.select(first);
+    });
   }
 
   protected change(lens: Partial<LensState>): void {
@@ -133,31 +155,5 @@ export class CallsComponent {
 
   protected zoom(node: number | undefined): void {
     this.#root.set(node);
-  }
-
-  async #load(): Promise<void> {
-    const [opened, lens, shown, text] = [this.opened(), this.#lens.core(), this.shown(), this.#text()];
-    const [expanded, root] = [this.#expanded(), this.#root()];
-    if (opened === undefined) return;
-    if (shown === 'flame') {
-      const flame = await this.#recordings.flame(lens, MIN_BOX, root, text);
-      if (flame === undefined || this.shown() !== 'flame') return;
-      this.boxes.set(flame.boxes);
-      this.#hitShare.set(flame.hitShare);
-      return;
-    }
-    const page = await this.#recordings.calls(lens, shown, [...expanded], text);
-    if (page === undefined || this.shown() !== shown) return;
-    this.page.set(page);
-    this.#hitShare.set(page.hitShare);
-    const first = page.rows[0];
-    if (this.selected() === undefined && first !== undefined) this.select(first);
-  }
-
-  async #loadDetails(): Promise<void> {
-    const [opened, lens, selected] = [this.opened(), this.#lens.core(), this.selected()];
-    if (opened === undefined || selected === undefined) return;
-    const details = await this.#recordings.functionDetails(lens, selected.functionId);
-    if (this.selected()?.functionId === selected.functionId) this.details.set(details);
   }
 }

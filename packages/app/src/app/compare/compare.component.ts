@@ -1,6 +1,14 @@
 import { Clipboard } from '@angular/cdk/clipboard';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  DestroyRef,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
@@ -15,9 +23,9 @@ import {
   verdictWords,
   type ComparedSeries,
 } from '@nettle-patch/core';
-import { switchMap } from 'rxjs';
 import { CompareService } from '../services/compare.service';
 import { RecordingService } from '../services/recording.service';
+import { FilesService } from '../services/files.service';
 import { IconComponent } from '../shared/icon.component';
 import { saveBlob } from '../shared/save-blob';
 import { AnatomyPairComponent } from './anatomy-pair.component';
@@ -26,6 +34,9 @@ import { DotPlotComponent } from './dot-plot.component';
 import { FlameDifferenceComponent } from './flame-difference.component';
 import { RecordingChoiceComponent } from './recording-choice.component';
 import { pictureOf } from './picture-file';
+import { answerTo } from '../shared/answer-to';
+import { firstValueFrom } from 'rxjs';
+import type { ProofForm } from '../../workers/analysis/queries/compare-queries';
 
 const TOLD_MS = 4000;
 /** Two recordings side by side: whether it became faster, and by which code. */
@@ -54,6 +65,7 @@ export class CompareComponent {
   readonly #clipboard = inject(Clipboard);
   readonly #snackBar = inject(MatSnackBar);
   protected readonly recordings = inject(RecordingService);
+  protected readonly files = inject(FilesService);
   /** Ids of the recordings, from the address. */
   readonly before = input<string>();
   readonly after = input<string>();
@@ -85,10 +97,12 @@ export class CompareComponent {
     const series = this.compared()?.series ?? [];
     return series.some(({ label }) => label === this.#chosen()) ? this.#chosen() : series[0]?.label;
   });
-  protected readonly pair = toSignal(
-    toObservable(computed(() => ({ label: this.chosen(), of: this.compared() }))).pipe(
-      switchMap(async ({ label }) => (label === undefined ? undefined : this.#service.anatomies(label))),
-    ),
+  protected readonly pair = answerTo(
+    computed(() => {
+      const [compared, label] = [this.compared(), this.chosen()];
+      return compared === undefined || label === undefined ? undefined : { compared, label };
+    }),
+    ({ label }) => this.#service.ask('anatomies', label),
   );
 
   constructor() {
@@ -98,6 +112,7 @@ export class CompareComponent {
       else void this.#service.compare(before, after);
       if (after !== undefined) this.#service.rememberBefore(undefined);
     });
+    inject(DestroyRef).onDestroy(() => this.#service.cancel());
   }
 
   /** Goes to the comparison of two recordings. */
@@ -117,14 +132,14 @@ export class CompareComponent {
   }
 
   protected async copyMarkdown(): Promise<void> {
-    const text = await this.#service.proof('markdown');
+    const text = await this.#proof('markdown');
     if (text === undefined) return;
     const copied = this.#clipboard.copy(text);
     this.#tell(copied ? 'Copied as Markdown.' : 'The browser did not allow copying. Save the page instead.');
   }
 
   protected async savePicture(): Promise<void> {
-    const svg = await this.#service.proof('picture');
+    const svg = await this.#proof('picture');
     if (svg === undefined) return;
     try {
       saveBlob(await pictureOf(svg), `${this.#name()}.png`);
@@ -134,8 +149,12 @@ export class CompareComponent {
   }
 
   protected async savePage(): Promise<void> {
-    const html = await this.#service.proof('page');
+    const html = await this.#proof('page');
     if (html !== undefined) saveBlob(new Blob([html], { type: 'text/html' }), `${this.#name()}.html`);
+  }
+
+  #proof(form: ProofForm): Promise<string | undefined> {
+    return firstValueFrom(this.#service.ask('proof', form), { defaultValue: undefined });
   }
 
   #name(): string {

@@ -1,11 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule } from '@angular/material/dialog';
-import { of, switchMap } from 'rxjs';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
+import { answerTo } from '../shared/answer-to';
 import { formatDuration } from '../shared/format';
 import { KEY_GROUPS } from './key-groups';
 
@@ -29,12 +28,8 @@ export class HelpDialogComponent {
     return isOpen && Number.isInteger(functionId) ? { functionId, lens: this.#lens() } : undefined;
   });
   /** The selected function, as the example. */
-  protected readonly example = toSignal(
-    toObservable(this.#asked).pipe(
-      switchMap((asked) =>
-        asked === undefined ? of(undefined) : this.#recordings.functionDetails(asked.lens, asked.functionId),
-      ),
-    ),
+  protected readonly example = answerTo(this.#asked, ({ lens, functionId }) =>
+    this.#recordings.ask('functionDetails', lens, functionId),
   );
   protected readonly duration = formatDuration;
 }

@@ -85,7 +85,7 @@ export class LensBarComponent {
   );
 
   protected readonly chips = computed(() => {
-    const { range, thread, own, foldRecursion, minMs, focus, text, slower } = this.#lens.lens();
+    const { range, thread, foldLibraries, foldRecursion, minMs, focus, text, slower } = this.#lens.lens();
     const chips: LensChip[] = [];
     if (range !== undefined) {
       const lengthMs = formatDuration(range.endMs - range.startMs);
@@ -93,7 +93,7 @@ export class LensBarComponent {
       chips.push({ words: `${lengthMs} from ${at} s`, without: { range: undefined } });
     }
     if (thread !== 0) chips.push({ words: this.#threadName(thread), without: { thread: 0 } });
-    if (!own) chips.push({ words: 'libraries opened', without: { own: true } });
+    if (!foldLibraries) chips.push({ words: 'libraries opened', without: { foldLibraries: true } });
     if (foldRecursion) chips.push({ words: 'recursion folded', without: { foldRecursion: false } });
     if (minMs > 0) chips.push({ words: `${minMs} ms or more`, without: { minMs: 0 } });
     if (focus !== undefined) {

@@ -19,7 +19,7 @@ describe('the lens in the address', () => {
             { nil: undefined },
           ),
           thread: fc.nat(9),
-          own: fc.boolean(),
+          foldLibraries: fc.boolean(),
           foldRecursion: fc.boolean(),
           minMs: fc.nat(500),
           focus: fc.option(fc.nat(100_000), { nil: undefined }),

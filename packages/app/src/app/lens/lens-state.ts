@@ -5,7 +5,7 @@ export interface LensState {
   readonly range: TimeRange | undefined;
   readonly thread: number;
   /** Whether the time of libraries is charged to the own function that called them. */
-  readonly own: boolean;
+  readonly foldLibraries: boolean;
   readonly foldRecursion: boolean;
   readonly minMs: number;
   /** Function in focus, by its id in the recording. */
@@ -39,7 +39,7 @@ const roundTenth = (ms: number) => Math.round(ms * 10) / 10;
 export const USUAL_LENS: LensState = {
   range: undefined,
   thread: 0,
-  own: true,
+  foldLibraries: true,
   foldRecursion: false,
   minMs: 0,
   focus: undefined,
@@ -59,7 +59,7 @@ export function readLens(query: LensQuery): LensState {
   return {
     range: endMs > startMs ? { startMs, endMs } : undefined,
     thread: wholeFrom(query.thread) ?? 0,
-    own: query.libraries !== 'open',
+    foldLibraries: query.libraries !== 'open',
     foldRecursion: query.recursion === 'folded',
     minMs: minMs > 0 && Number.isFinite(minMs) ? minMs : 0,
     focus,
@@ -76,7 +76,7 @@ export function lensQuery(change: Partial<LensState>): Record<string, string | n
     query['to'] = change.range === undefined ? null : roundTenth(change.range.endMs);
   }
   if (change.thread !== undefined) query['thread'] = change.thread || null;
-  if (change.own !== undefined) query['libraries'] = change.own ? null : 'open';
+  if (change.foldLibraries !== undefined) query['libraries'] = change.foldLibraries ? null : 'open';
   if (change.foldRecursion !== undefined) query['recursion'] = change.foldRecursion ? 'folded' : null;
   if (change.minMs !== undefined) query['min'] = change.minMs || null;
   if ('focus' in change) query['focus'] = change.focus ?? null;
@@ -86,11 +86,11 @@ export function lensQuery(change: Partial<LensState>): Record<string, string | n
 }
 
 /** The lens as the core takes it. */
-export function coreLens({ range, thread, own, foldRecursion, minMs, focus }: LensState): Lens {
+export function coreLens({ range, thread, foldLibraries, foldRecursion, minMs, focus }: LensState): Lens {
   return {
     range: range && [range.startMs, range.endMs],
     thread,
-    foldLibraries: own,
+    foldLibraries,
     foldRecursion,
     minMs,
     focus,

@@ -8,7 +8,7 @@ import { AppsService } from '../services/apps.service';
 import { LanService } from '../services/lan.service';
 import { LiveService } from '../services/live.service';
 import { formatClock } from '../shared/format';
-import { AppChoiceComponent } from '../shared/app-choice.component';
+import { AppChoiceComponent } from './app-choice.component';
 import { IconComponent } from '../shared/icon.component';
 import { ScanCodeComponent } from './scan-code.component';
 

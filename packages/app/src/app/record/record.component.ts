@@ -5,6 +5,7 @@ import { MatRadioModule } from '@angular/material/radio';
 import { Router } from '@angular/router';
 import { LiveService } from '../services/live.service';
 import { RecordingService } from '../services/recording.service';
+import { FilesService } from '../services/files.service';
 import { SettingsService } from '../services/settings.service';
 import { ShellKeys } from '../shell/shell-keys';
 import { IconComponent } from '../shared/icon.component';
@@ -40,6 +41,7 @@ export class RecordComponent {
   readonly #router = inject(Router);
   readonly #settings = inject(SettingsService);
   protected readonly recordings = inject(RecordingService);
+  protected readonly files = inject(FilesService);
   readonly #sheets = inject(ShellKeys);
   protected readonly stepsProblem = signal('');
   protected readonly state = this.#live.state;
@@ -103,6 +105,6 @@ export class RecordComponent {
   protected openFile(input: HTMLInputElement): void {
     const files = [...(input.files ?? [])];
     input.value = '';
-    void this.recordings.importFiles(files);
+    void this.files.importFiles(files);
   }
 }

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatDialogRef } from '@angular/material/dialog';
 import { debounceTime } from 'rxjs';
@@ -7,6 +7,7 @@ import { AddressService } from '../services/address.service';
 import { RecordingService } from '../services/recording.service';
 import { IconComponent } from '../shared/icon.component';
 import { itemParameter } from '../timeline/item-parameter';
+import { answerTo } from '../shared/answer-to';
 
 const TYPING_MS = 80;
 const GROUPS: Readonly<Record<SearchHit['type'], string>> = {
@@ -34,8 +35,13 @@ export class SearchDialogComponent {
   readonly #address = inject(AddressService);
   protected readonly text = signal('');
   readonly #asked = toSignal(toObservable(this.text).pipe(debounceTime(TYPING_MS)), { initialValue: '' });
-  protected readonly hits = signal<readonly SearchHit[]>([]);
-  protected readonly on = signal(0);
+  readonly #found = answerTo(
+    computed(() => (this.#asked().trim() === '' ? undefined : this.#asked())),
+    (text) => this.#recordings.ask('search', text),
+  );
+  protected readonly hits = computed((): readonly SearchHit[] => this.#found() ?? []);
+  /** Index of the hit that Enter leads to. */
+  protected readonly on = linkedSignal({ source: this.hits, computation: () => 0 });
 
   protected readonly groups = computed(() => {
     const hits = this.hits().map((hit, index) => ({ hit, index }));
@@ -43,10 +49,6 @@ export class SearchDialogComponent {
       .map(([type, title]) => ({ title, hits: hits.filter(({ hit }) => hit.type === type) }))
       .filter((group) => group.hits.length > 0);
   });
-
-  constructor() {
-    effect(() => void this.#find(this.#asked()));
-  }
 
   protected keyDown(event: KeyboardEvent): void {
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
@@ -76,12 +78,5 @@ export class SearchDialogComponent {
         to: Math.round(endMs + AROUND_MS),
       });
     }
-  }
-
-  async #find(text: string): Promise<void> {
-    const hits = text.trim() === '' ? [] : await this.#recordings.search(text);
-    if (this.#asked() !== text) return;
-    this.hits.set(hits ?? []);
-    this.on.set(0);
   }
 }

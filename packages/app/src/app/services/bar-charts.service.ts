@@ -18,7 +18,7 @@ export class BarChartsService {
 
   /** Takes a canvas that nothing was drawn on yet. */
   take(canvas: HTMLCanvasElement): BarCanvas {
-    const thread = (this.#thread ??= startChartsWorker());
+    const thread = (this.#thread ??= this.#start());
     const id = ++this.#last;
     const offscreen = canvas.transferControlToOffscreen();
     void thread.take(id, transfer(offscreen, [offscreen]));
@@ -27,13 +27,14 @@ export class BarChartsService {
       giveUp: () => void thread.drop(id),
     };
   }
-}
 
-function startChartsWorker(): Remote<BarChartsThread> {
-  return wrap<BarChartsThread>(
-    new Worker(new URL('../../workers/charts/bar-charts.worker', import.meta.url), {
+  /** One that ends by itself takes its canvases with it; the next canvas gets another. */
+  #start(): Remote<BarChartsThread> {
+    const worker = new Worker(new URL('../../workers/charts/bar-charts.worker', import.meta.url), {
       type: 'module',
       name: 'bar charts',
-    }),
-  );
+    });
+    worker.addEventListener('error', () => (this.#thread = undefined), { once: true });
+    return wrap<BarChartsThread>(worker);
+  }
 }

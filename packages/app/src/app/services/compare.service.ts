@@ -1,12 +1,12 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { MatSnackBar } from '@angular/material/snack-bar';
-import type { ComparedAnatomies } from '@nettle-patch/core';
-import { proxy, wrap, type Remote } from 'comlink';
-import type { AnalysisWorker, Outcome } from '../../workers/analysis/analysis.worker';
-import type { ComparedRecordings, ProofForm } from '../../workers/analysis/queries/compare-queries';
+import { proxy } from 'comlink';
+import { EMPTY, type Observable } from 'rxjs';
+import type { ComparedRecordings } from '../../workers/analysis/queries/compare-queries';
+import type { QueryAnswer, QueryArguments } from '../../workers/analysis/queries/query-table';
 import { failureWords } from '../shared/words';
+import { AnalysisThread } from './analysis-thread';
+import { FailureService } from './failure.service';
 import { PreferencesService } from './preferences.service';
-import { startAnalysisWorker } from './recording.service';
 
 const BEFORE_KEY = 'nettle-patch before';
 
@@ -21,14 +21,13 @@ export type CompareState =
 @Injectable({ providedIn: 'root' })
 export class CompareService {
   readonly #preferences = inject(PreferencesService);
-  readonly #snackBar = inject(MatSnackBar);
+  readonly #failures = inject(FailureService);
   readonly #state = signal<CompareState>({ state: 'none' });
   readonly state = this.#state.asReadonly();
   readonly #before = signal<string | undefined>(sessionStorage.getItem(BEFORE_KEY) ?? undefined);
   /** The recording that the next one is to be held against. */
   readonly before = this.#before.asReadonly();
-  #thread: Worker | undefined;
-  #worker: Remote<AnalysisWorker> | undefined;
+  #thread: AnalysisThread | undefined;
 
   /** Has the next recording be held against this one. */
   rememberBefore(id: string | undefined): void {
@@ -39,45 +38,42 @@ export class CompareService {
 
   async compare(beforeId: string, afterId: string): Promise<void> {
     this.cancel();
-    this.#thread = startAnalysisWorker();
-    const worker = (this.#worker = wrap<AnalysisWorker>(this.#thread));
+    const thread = new AnalysisThread((words) => this.#ended(thread, words));
+    this.#thread = thread;
     this.#state.set({ state: 'comparing', share: 0 });
     await this.#preferences.ready;
     const { thresholds, ownPaths, libraryPaths } = this.#preferences.now();
     const onProgress = proxy((done: number, total: number) => {
-      if (this.#worker === worker) this.#state.set({ state: 'comparing', share: done / Math.max(1, total) });
+      if (this.#thread === thread) this.#state.set({ state: 'comparing', share: done / Math.max(1, total) });
     });
-    const outcome = await worker.compare(beforeId, afterId, onProgress, {
+    const outcome = await thread.remote.compare(beforeId, afterId, onProgress, {
       thresholds,
       ownPaths,
       libraryPaths,
     });
-    if (this.#worker !== worker) return;
+    if (this.#thread !== thread) return;
     if ('value' in outcome) this.#state.set({ state: 'compared', compared: outcome.value });
     else this.#state.set({ state: 'failed', words: failureWords(outcome.failure) });
   }
 
-  /** Ends what is being compared, and forgets what was. */
+  /** Ends what is being compared, forgets what was, and lets its thread go. */
   cancel(): void {
-    this.#thread?.terminate();
+    this.#thread?.end();
     this.#thread = undefined;
-    this.#worker = undefined;
     this.#state.set({ state: 'none' });
   }
 
-  async anatomies(label: string): Promise<ComparedAnatomies | undefined> {
-    const answer = await this.#worker?.anatomies(label);
-    return answer && this.#valueOf(answer);
+  /** Asks about what is compared, when it is subscribed to. Why there is no answer is told; then none is given. */
+  ask<Name extends 'anatomies' | 'proof'>(
+    name: Name,
+    ...given: QueryArguments<Name>
+  ): Observable<QueryAnswer<Name>> {
+    return this.#thread === undefined ? EMPTY : this.#failures.values(this.#thread.ask(name, ...given));
   }
 
-  async proof(form: ProofForm): Promise<string | undefined> {
-    const answer = await this.#worker?.proof(form);
-    return answer && this.#valueOf(answer);
-  }
-
-  #valueOf<T>(outcome: Outcome<T>): T | undefined {
-    if ('value' in outcome) return outcome.value;
-    this.#snackBar.open(failureWords(outcome.failure), 'Close');
-    return undefined;
+  #ended(thread: AnalysisThread, detail: string): void {
+    if (this.#thread !== thread) return;
+    this.cancel();
+    this.#state.set({ state: 'failed', words: failureWords({ code: 'analysis-ended', detail }) });
   }
 }

@@ -1,7 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import type { ReplayBrowser, ReplayEvent, ProxySettings, Step } from '@nettle-patch/core';
-import { RecordingService } from './recording.service';
+import { FilesService } from './files.service';
 import { ApiService } from './api.service';
 
 /** What is to be done again, and how. */
@@ -59,7 +59,7 @@ class Lines {
 @Injectable({ providedIn: 'root' })
 export class ReplayService {
   readonly #api = inject(ApiService);
-  readonly #recordings = inject(RecordingService);
+  readonly #files = inject(FilesService);
   readonly #router = inject(Router);
   readonly #state = signal<AgainState>({ state: 'idle' });
   readonly state = this.#state.asReadonly();
@@ -109,7 +109,7 @@ export class ReplayService {
   }
 
   async #keep(recording: Blob, failure: string | undefined): Promise<boolean> {
-    const id = await this.#recordings.importFile(recording);
+    const id = await this.#files.importFile(recording);
     if (failure === undefined) this.#state.set({ state: 'idle' });
     else this.#state.set({ state: 'failed', words: `${failure}. The recording holds what came before.` });
     if (id !== undefined) await this.#router.navigate(['/stings', id]);

@@ -1,8 +1,8 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { STING_KINDS, type StingKind } from '@nettle-patch/core';
-import { switchMap } from 'rxjs';
+import { map } from 'rxjs';
 import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
+import { answerTo } from '../shared/answer-to';
 import { AddressService } from './address.service';
 import { LensService } from './lens.service';
 import { RecordingService } from './recording.service';
@@ -15,17 +15,16 @@ export class StingChoiceService {
   readonly #recordings = inject(RecordingService);
   readonly #opened = this.#recordings.opened;
 
-  readonly #focused = computed(() => ({ id: this.#opened()?.id, focus: this.#lens().focus }), {
-    equal: (a, b) => a.id === b.id && a.focus === b.focus,
-  });
+  readonly #focused = computed(
+    () => {
+      const [id, focus] = [this.#opened()?.id, this.#lens().focus];
+      return id === undefined || focus === undefined ? undefined : { id, focus };
+    },
+    { equal: (a, b) => a?.id === b?.id && a?.focus === b?.focus },
+  );
   /** Stings during which the function in focus ran; undefined while none is, or it is not known yet. */
-  readonly #withFocus = toSignal(
-    toObservable(this.#focused).pipe(
-      switchMap(async ({ id, focus }) => {
-        if (id === undefined || focus === undefined) return undefined;
-        return new Set(await this.#recordings.stingsOfFunction(focus));
-      }),
-    ),
+  readonly #withFocus = answerTo(this.#focused, ({ focus }) =>
+    this.#recordings.ask('stingsOfFunction', focus).pipe(map((indexes) => new Set(indexes))),
   );
 
   /** Kinds that are shown; none means all. */

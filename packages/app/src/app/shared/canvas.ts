@@ -1,6 +1,5 @@
 import { DestroyRef, afterNextRender, effect, inject } from '@angular/core';
-import { ThemeService } from '../services/theme.service';
-import type { Palette } from './palette';
+import { PALETTE, type Palette } from './palette';
 
 /** Sizes a canvas for its box and the screen's resolution, and gives its context in CSS pixels, cleared. */
 export function prepareCanvas(canvas: HTMLCanvasElement): {
@@ -50,7 +49,7 @@ export function keepDrawn(
   onSize: (size: CanvasSize) => void = () => undefined,
 ): void {
   const destroyed = inject(DestroyRef);
-  const { palette } = inject(ThemeService);
+  const palette = inject(PALETTE);
   let frame = 0;
   const drawSoon = () => {
     if (destroyed.destroyed) return;

@@ -1,3 +1,4 @@
+import { InjectionToken, type Signal } from '@angular/core';
 import type { PhaseName } from '@nettle-patch/core';
 
 /** Colours of drawings, as the style sheet names them. */
@@ -55,3 +56,6 @@ export function readPalette(): Palette {
   ]);
   return Object.fromEntries(read) as Palette;
 }
+
+/** The colours that drawings have now. */
+export const PALETTE = new InjectionToken<Signal<Palette>>('colours of drawings');

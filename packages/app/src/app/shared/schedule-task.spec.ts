@@ -37,6 +37,22 @@ describe('work in tasks of its own', () => {
     expect(log).toEqual(['first', 'after the first', 'second', 'third']);
   });
 
+  it('goes on after what failed, which is reported', async () => {
+    const log: string[] = [];
+    scheduleTask(() => {
+      throw new Error('aground');
+    });
+    scheduleTask(() => log.push('second'));
+    frames.splice(0).forEach((callback) => callback());
+    await expect(vi.advanceTimersByTimeAsync(1)).rejects.toThrow('aground');
+    await frame();
+    await vi.advanceTimersByTimeAsync(500);
+    expect(log).toEqual(['second']);
+    scheduleTask(() => log.push('third'));
+    await vi.advanceTimersByTimeAsync(500);
+    expect(log).toEqual(['second', 'third']);
+  });
+
   it('is done also while the page gets no frames, each piece once', async () => {
     const log: string[] = [];
     scheduleTask(() => log.push('first'));

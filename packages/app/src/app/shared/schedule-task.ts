@@ -16,8 +16,13 @@ function afterPicture(work: () => void): void {
 }
 
 function next(): void {
-  waiting.shift()?.();
-  if (waiting.length > 0) afterPicture(next);
+  const work = waiting.shift();
+  try {
+    work?.();
+  } finally {
+    // What fails holds up nothing that comes after it.
+    if (waiting.length > 0) afterPicture(next);
+  }
 }
 
 /**

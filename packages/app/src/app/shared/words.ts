@@ -13,6 +13,10 @@ const FAILURES: Record<Failure['code'], (detail: string) => string> = {
     'The browser has no more room for recordings. Save some to files and delete them from the shelf, then try again.',
   'not-kept': () =>
     'This recording is not on the shelf of this browser. It may have been deleted, or kept elsewhere.',
+  'analysis-ended': (detail) =>
+    `The thread that reads and analyses has ended (${detail}) and was started again. What was recorded is still on the shelf.`,
+  'recording-ended': (detail) =>
+    `The thread that takes recordings has ended (${detail}) and is started again. It goes on with what it wrote.`,
   unexpected: (detail) => `Something went wrong: ${detail}. What was recorded is still on the shelf.`,
 };
 

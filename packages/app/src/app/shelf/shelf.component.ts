@@ -4,6 +4,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import type { StoredRecording } from '../../store/database';
 import { RecordingService } from '../services/recording.service';
+import { FilesService } from '../services/files.service';
 import { ShelfService } from '../services/shelf.service';
 import { StorageService } from '../services/storage.service';
 import { formatBytes, formatDate, formatDuration } from '../shared/format';
@@ -40,6 +41,7 @@ const ORDER_WORDS: readonly { readonly order: Order; readonly words: string }[] 
 export class ShelfComponent {
   protected readonly shelf = inject(ShelfService);
   protected readonly recordings = inject(RecordingService);
+  protected readonly files = inject(FilesService);
   protected readonly storage = inject(StorageService);
   protected readonly renaming = signal<string | undefined>(undefined);
   protected readonly tagging = signal<string | undefined>(undefined);
@@ -69,7 +71,7 @@ export class ShelfComponent {
   protected openFile(input: HTMLInputElement): void {
     const files = [...(input.files ?? [])];
     input.value = '';
-    void this.recordings.importFiles(files);
+    void this.files.importFiles(files);
   }
 
   protected chooseTag(tag: string): void {

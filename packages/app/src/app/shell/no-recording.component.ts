@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { RecordingService } from '../services/recording.service';
+import { FilesService } from '../services/files.service';
 
 /** What Stings shows while no recording is open: what to do next. */
 @Component({
@@ -15,7 +15,7 @@ import { RecordingService } from '../services/recording.service';
       boarding desk of Skerry Line that takes half a second.
     </p>
     <p class="actions">
-      <button type="button" mat-flat-button (click)="recordings.importDemo()">Open the demo recording</button>
+      <button type="button" mat-flat-button (click)="files.importDemo()">Open the demo recording</button>
       <a mat-stroked-button routerLink="/record">Record</a>
       <a mat-stroked-button routerLink="/shelf">Shelf</a>
     </p>
@@ -39,5 +39,5 @@ import { RecordingService } from '../services/recording.service';
   `,
 })
 export class NoRecordingComponent {
-  protected readonly recordings = inject(RecordingService);
+  protected readonly files = inject(FilesService);
 }

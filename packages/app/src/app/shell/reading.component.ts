@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
-import { RecordingService } from '../services/recording.service';
+import { FilesService } from '../services/files.service';
 import { formatPercent } from '../shared/format';
 
 /** How far the reading of a file is, and the way out of it. */
@@ -20,7 +20,7 @@ import { formatPercent } from '../shared/format';
           [value]="share()! * 100"
           aria-label="Reading the file"
         />
-        <button type="button" mat-stroked-button (click)="recordings.cancel()">Cancel</button>
+        <button type="button" mat-stroked-button (click)="files.cancel()">Cancel</button>
       </div>
     }
   `,
@@ -37,7 +37,7 @@ import { formatPercent } from '../shared/format';
   `,
 })
 export class ReadingComponent {
-  protected readonly recordings = inject(RecordingService);
-  protected readonly share = this.recordings.importing.asReadonly();
+  protected readonly files = inject(FilesService);
+  protected readonly share = this.files.importing.asReadonly();
   protected readonly words = computed(() => formatPercent(this.share() ?? 0));
 }

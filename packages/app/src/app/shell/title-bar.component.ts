@@ -6,6 +6,7 @@ import { isBlind } from '../../workers/analysis/delay-coverage';
 import { AddressService } from '../services/address.service';
 import { CompareService } from '../services/compare.service';
 import { RecordingService } from '../services/recording.service';
+import { FilesService } from '../services/files.service';
 import { ShelfService } from '../services/shelf.service';
 import { FocusNowDirective } from '../shared/focus-now.directive';
 import { formatDuration } from '../shared/format';
@@ -22,6 +23,7 @@ import { ShellKeys } from './shell-keys';
 })
 export class TitleBarComponent {
   readonly #recordings = inject(RecordingService);
+  readonly #files = inject(FilesService);
   readonly #shelf = inject(ShelfService);
   readonly #address = inject(AddressService);
   protected readonly compare = inject(CompareService);
@@ -72,6 +74,6 @@ export class TitleBarComponent {
   }
 
   protected save(): void {
-    void this.#recordings.saveFile(this.opened()!.id);
+    void this.#files.saveFile(this.opened()!.id);
   }
 }

@@ -12,7 +12,6 @@ import { DomSanitizer } from '@angular/platform-browser';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { shortPlace } from '@nettle-patch/core';
-import type { FileInfo, ShownFile } from '../../workers/analysis/queries/source-queries';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
@@ -20,10 +19,11 @@ import { RecordingService } from '../services/recording.service';
 import { ShellKeys } from '../shell/shell-keys';
 import { incrementalList } from '../shared/incremental-list';
 import { IconComponent } from '../shared/icon.component';
-import { OpeningComponent } from '../shared/opening.component';
+import { OpeningComponent } from '../shell/opening.component';
 import { CodeViewComponent } from './code-view.component';
 import { costColumns } from './cost-gutters';
 import { editorLink } from './editor-link';
+import { answerTo } from '../shared/answer-to';
 
 /** So many of a list are shown, unless all are asked for: they are in order of their cost. */
 const FIRST = 40;
@@ -60,25 +60,46 @@ export class SourceComponent {
   readonly line = input<string>();
 
   protected readonly opened = this.#recordings.openedAs(this.id);
-  protected readonly files = signal<readonly FileInfo[] | undefined>(undefined);
-  protected readonly shown = signal<ShownFile | undefined>(undefined);
-  readonly #place = signal<{ readonly file: string; readonly line: number } | undefined>(undefined);
-  /** The line the cursor was put on. */
-  readonly #cursor = signal<number | undefined>(undefined);
+  /** How often the person has given a text: what is known of files is asked for anew then. */
+  readonly #supplied = signal(0);
+  readonly #asked = computed(() => {
+    this.#supplied();
+    return this.opened() === undefined ? undefined : { lens: this.#lens() };
+  });
+  protected readonly files = answerTo(this.#asked, ({ lens }) => this.#recordings.ask('files', lens));
+  readonly #location = answerTo(
+    computed(() => {
+      const functionId = Number(this.function() ?? Number.NaN);
+      return this.opened() !== undefined && Number.isInteger(functionId) ? { functionId } : undefined;
+    }),
+    ({ functionId }) => this.#recordings.ask('fileLocation', functionId),
+  );
   protected readonly short = shortPlace;
 
   /** The file to show: the one asked for, that of the function asked for, or the dearest of the own ones. */
   protected readonly wanted = computed(() => {
     const files = this.files();
-    const asked = this.file() ?? this.#place()?.file;
+    const asked = this.file() ?? this.#location()?.file;
     if (files === undefined || asked !== undefined) return asked;
     return (files.find(({ owner, hasText }) => owner === 'own' && hasText) ?? files[0])?.file;
+  });
+  protected readonly shown = answerTo(
+    computed(() => {
+      const [asked, file] = [this.#asked(), this.wanted()];
+      return asked === undefined || file === undefined ? undefined : { ...asked, file };
+    }),
+    ({ lens, file }) => this.#recordings.ask('file', lens, file),
+  );
+  /** The line the cursor was put on, in the file that is shown. */
+  readonly #cursor = linkedSignal<string | undefined, number | undefined>({
+    source: () => this.shown()?.file,
+    computation: () => undefined,
   });
   protected readonly wantedLine = computed(() => {
     const line = Number(this.line() ?? Number.NaN);
     if (Number.isInteger(line) && line > 0) return line;
-    const place = this.#place();
-    if (place !== undefined && place.file === this.wanted()) return place.line;
+    const location = this.#location();
+    if (location !== undefined && location.file === this.wanted()) return location.line;
     const lines = this.shown()?.lines ?? [];
     return lines.reduce((best, one) => (one.selfMs > (best?.selfMs ?? 0) ? one : best), lines[0])?.line;
   });
@@ -109,9 +130,6 @@ export class SourceComponent {
 
   constructor() {
     effect(() => void this.#recordings.openStored(this.id()));
-    effect(() => void this.#loadFiles());
-    effect(() => void this.#loadPlace());
-    effect(() => void this.#loadFile());
   }
 
   protected showAll(what: 'files' | 'functions'): void {
@@ -136,28 +154,9 @@ export class SourceComponent {
     const file = this.shown()?.file;
     chosen.value = '';
     if (given === undefined || file === undefined) return;
-    await this.#recordings.supplyText(file, await given.text());
-    await this.#loadFile();
-    await this.#loadFiles();
-  }
-
-  async #loadFiles(): Promise<void> {
-    const [opened, lens] = [this.opened(), this.#lens()];
-    if (opened !== undefined) this.files.set(await this.#recordings.files(lens));
-  }
-
-  async #loadPlace(): Promise<void> {
-    const [opened, functionId] = [this.opened(), Number(this.function() ?? Number.NaN)];
-    if (opened === undefined || !Number.isInteger(functionId)) this.#place.set(undefined);
-    else this.#place.set(await this.#recordings.filePlace(functionId));
-  }
-
-  async #loadFile(): Promise<void> {
-    const [opened, lens, file] = [this.opened(), this.#lens(), this.wanted()];
-    if (opened === undefined || file === undefined) return;
-    const shown = await this.#recordings.file(lens, file);
-    if (this.wanted() !== file) return;
-    if (this.shown()?.file !== file) this.#cursor.set(undefined);
-    this.shown.set(shown);
+    const text = await given.text();
+    this.#recordings
+      .ask('supplyText', file, text)
+      .subscribe(() => this.#supplied.update((count) => count + 1));
   }
 }

@@ -1,15 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
 import type { TimeRange } from '@nettle-patch/core';
-import type { OpenedSting } from '../../workers/analysis/analysis-results';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
 import { isTaken } from '../shared/keys';
-import { OpeningComponent } from '../shared/opening.component';
+import { OpeningComponent } from '../shell/opening.component';
 import { calmWords } from './empty-state';
 import { StingCaseComponent } from './sting-case.component';
 import { StingListComponent } from './sting-list.component';
+import { answerTo } from '../shared/answer-to';
 
 /** The ranked list of stings, and the selected one explained. */
 @Component({
@@ -27,8 +27,14 @@ export class StingsComponent {
   protected readonly choice = inject(StingChoiceService);
   readonly id = input.required<string>();
 
-  protected readonly shown = signal<OpenedSting | undefined>(undefined);
   protected readonly opened = this.#recordings.openedAs(this.id);
+  protected readonly shown = answerTo(
+    computed(() => {
+      const [opened, index] = [this.opened(), this.choice.selected()];
+      return opened === undefined || index === undefined ? undefined : { opened, index };
+    }),
+    ({ index }) => this.#recordings.ask('sting', index),
+  );
   /** Whether the lens hides some. */
   protected readonly limited = computed(
     () => this.choice.underLens().length < (this.opened()?.series.length ?? 0),
@@ -39,7 +45,6 @@ export class StingsComponent {
 
   constructor() {
     effect(() => void this.#recordings.openStored(this.id()));
-    effect(() => void this.#load(this.opened() === undefined ? undefined : this.choice.selected()));
   }
 
   protected showAll(): void {
@@ -64,10 +69,5 @@ export class StingsComponent {
     const at = series.findIndex(({ stings }) => stings.includes(selected ?? -1));
     const next = series[at + step]?.stings[0];
     if (next !== undefined) this.choice.choose(next);
-  }
-
-  async #load(index: number | undefined): Promise<void> {
-    const shown = index === undefined ? undefined : await this.#recordings.sting(index);
-    if (this.choice.selected() === index) this.shown.set(shown);
   }
 }

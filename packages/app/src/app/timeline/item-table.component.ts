@@ -7,11 +7,13 @@ import {
   input,
   linkedSignal,
   output,
-  signal,
 } from '@angular/core';
 import type { TimeRange } from '@nettle-patch/core';
 import type { LaneInfo, ItemLine } from '../../workers/analysis/queries/timeline-queries';
 import { RecordingService } from '../services/recording.service';
+import { answerTo } from '../shared/answer-to';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { debounceTime } from 'rxjs';
 
 const AFTER_MOVES_MS = 250;
 
@@ -128,7 +130,15 @@ export class ItemTableComponent {
     () =>
       this.firstLane() ?? this.lanes().find(({ kind }) => kind === 'thread')?.id ?? this.lanes()[0]?.id ?? '',
   );
-  protected readonly lines = signal<readonly ItemLine[]>([]);
+  readonly #asked = toSignal(
+    toObservable(computed(() => ({ lane: this.lane(), shown: this.shown() }))).pipe(
+      debounceTime(AFTER_MOVES_MS),
+    ),
+  );
+  readonly #found = answerTo(this.#asked, ({ lane, shown }) =>
+    this.#recordings.ask('itemLines', lane, shown),
+  );
+  protected readonly lines = computed((): readonly ItemLine[] => this.#found() ?? []);
   protected readonly words = computed(() => {
     const count = this.lines().length;
     const { startMs, endMs } = this.shown();
@@ -136,16 +146,6 @@ export class ItemTableComponent {
   });
 
   constructor() {
-    effect((onCleanup) => {
-      const [lane, shown] = [this.lane(), this.shown()];
-      this.laneChange.emit(lane);
-      const timer = setTimeout(() => void this.#load(lane, shown), AFTER_MOVES_MS);
-      onCleanup(() => clearTimeout(timer));
-    });
-  }
-
-  async #load(lane: string, shown: TimeRange): Promise<void> {
-    const lines = await this.#recordings.itemLines(lane, shown);
-    if (this.lane() === lane) this.lines.set(lines ?? []);
+    effect(() => this.laneChange.emit(this.lane()));
   }
 }

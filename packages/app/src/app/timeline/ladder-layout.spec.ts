@@ -2,14 +2,14 @@ import type { InteractionRow } from '@nettle-patch/core';
 import { describe, expect, it } from 'vitest';
 import { ladderHeight, ladderLines, linesIn } from './ladder-layout';
 
-const rung = (label: string, feltMs: number, measured = true): InteractionRow => ({
+const row = (label: string, feltMs: number, measured = true): InteractionRow => ({
   interaction: 0,
   label,
   startMs: 0,
   feltMs,
   measured,
 });
-const RUNGS = [rung('tap Board all', 412), rung('tap Board all', 380), rung('tap Lane 3', 16, false)];
+const RUNGS = [row('tap Board all', 412), row('tap Board all', 380), row('tap Lane 3', 16, false)];
 
 describe('the ladder', () => {
   const lines = ladderLines(RUNGS, 200);

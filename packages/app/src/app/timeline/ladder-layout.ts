@@ -3,7 +3,7 @@ import type { InteractionRow } from '@nettle-patch/core';
 const HEAD_HEIGHT = 30;
 const ROW_HEIGHT = 22;
 
-/** A line of the ladder: the head of a group of rungs, or a rung. */
+/** A line of the ladder: the head of a group of rows, or a row. */
 export type LadderLine =
   | {
       readonly type: 'head';
@@ -13,38 +13,38 @@ export type LadderLine =
       readonly about: string;
     }
   | {
-      readonly type: 'rung';
+      readonly type: 'row';
       readonly top: number;
       readonly height: number;
       readonly place: number;
-      readonly rung: InteractionRow;
+      readonly row: InteractionRow;
     };
 
-/** Lines of the ladder: rungs of one label under their head. */
-export function ladderLines(rungs: readonly InteractionRow[], responseMs: number): LadderLine[] {
+/** Lines of the ladder: rows of one label under their head. */
+export function ladderLines(rows: readonly InteractionRow[], responseMs: number): LadderLine[] {
   const lines: LadderLine[] = [];
   let top = 0;
-  rungs.forEach((rung, place) => {
-    if (rung.label !== rungs[place - 1]?.label) {
-      const same = rungs.filter(({ label }) => label === rung.label);
+  rows.forEach((row, place) => {
+    if (row.label !== rows[place - 1]?.label) {
+      const same = rows.filter(({ label }) => label === row.label);
       lines.push({
         type: 'head',
         top,
         height: HEAD_HEIGHT,
-        label: rung.label,
+        label: row.label,
         about: aboutOf(same, responseMs),
       });
       top += HEAD_HEIGHT;
     }
-    lines.push({ type: 'rung', top, height: ROW_HEIGHT, place, rung });
+    lines.push({ type: 'row', top, height: ROW_HEIGHT, place, row });
     top += ROW_HEIGHT;
   });
   return lines;
 }
 
-function aboutOf(rungs: readonly InteractionRow[], responseMs: number): string {
-  const times = rungs.length === 1 ? 'once' : `${rungs.length} times`;
-  const measured = rungs.filter((rung) => rung.measured).map(({ feltMs }) => feltMs);
+function aboutOf(rows: readonly InteractionRow[], responseMs: number): string {
+  const times = rows.length === 1 ? 'once' : `${rows.length} times`;
+  const measured = rows.filter((row) => row.measured).map(({ feltMs }) => feltMs);
   const late = measured.filter((feltMs) => feltMs > responseMs).length;
   if (measured.length === 0) return `${times}, all too short to be measured`;
   const sorted = measured.sort((a, b) => a - b);

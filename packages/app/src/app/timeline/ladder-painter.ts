@@ -1,4 +1,4 @@
-import type { RungPiece } from '@nettle-patch/core';
+import type { InteractionSlice } from '@nettle-patch/core';
 import { FIGURE_FONT, HEAD_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import type { Palette } from '../shared/palette';
 import { axisTicks, type TimeScale } from '../shared/time-scale';
@@ -7,7 +7,7 @@ import { lookFills, type Fill } from './style-fills';
 
 export interface LadderPicture {
   readonly lines: readonly LadderLine[];
-  readonly pieces: ReadonlyMap<number, readonly RungPiece[]>;
+  readonly pieces: ReadonlyMap<number, readonly InteractionSlice[]>;
   readonly scale: TimeScale;
   readonly scrollTop: number;
   readonly height: number;
@@ -40,7 +40,7 @@ export class LadderPainter {
     context.rect(0, axisHeight, scale.right + 200, height);
     context.clip();
     const topOf = (line: LadderLine) => axisHeight + line.top - scrollTop;
-    for (const line of lines) if (line.type === 'rung') this.#rung(line, topOf(line), picture);
+    for (const line of lines) if (line.type === 'row') this.#row(line, topOf(line), picture);
     if (budgetX < scale.right) this.#budget(budgetX, picture);
     for (const line of lines) if (line.type === 'head') this.#head(line, topOf(line), scale);
     context.restore();
@@ -64,10 +64,10 @@ export class LadderPainter {
     context.fillText(about, after, top + 20);
   }
 
-  #rung({ rung, height }: Extract<LadderLine, { type: 'rung' }>, top: number, picture: LadderPicture): void {
+  #row({ row, height }: Extract<LadderLine, { type: 'row' }>, top: number, picture: LadderPicture): void {
     const { context, palette } = this;
     const { scale, pieces, selected, budgetMs } = picture;
-    const { feltMs, measured, interaction } = rung;
+    const { feltMs, measured, interaction } = row;
     const endX = scale.x(feltMs);
     const [y, tall] = [top + 3, height - 7];
     context.fillStyle = palette.line;
@@ -85,7 +85,7 @@ export class LadderPainter {
     context.lineTo(endX + 6, y + tall / 2);
     context.lineTo(endX, y + tall);
     context.fill();
-    const { outcomeMs } = rung;
+    const { outcomeMs } = row;
     if (outcomeMs !== undefined) this.#outcome(endX + 6, scale.x(outcomeMs), y, tall);
     const textX = outcomeMs === undefined ? endX : scale.x(outcomeMs);
     const outcomeWords = outcomeMs === undefined ? '' : `, outcome ${outcomeMs.toFixed(0)} ms`;

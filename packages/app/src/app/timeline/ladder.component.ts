@@ -3,14 +3,13 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  effect,
   inject,
   input,
   output,
   signal,
   viewChild,
 } from '@angular/core';
-import type { InteractionRow, RungPiece } from '@nettle-patch/core';
+import type { InteractionRow, InteractionSlice } from '@nettle-patch/core';
 import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
@@ -20,6 +19,9 @@ import type { Palette } from '../shared/palette';
 import { TimeScale } from '../shared/time-scale';
 import { ladderHeight, ladderLines, linesIn } from './ladder-layout';
 import { LadderPainter } from './ladder-painter';
+import { answerTo } from '../shared/answer-to';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { EMPTY, map, mergeMap, type Observable } from 'rxjs';
 
 const AXIS_HEIGHT = 24;
 const RIGHT_MARGIN = 76;
@@ -39,19 +41,19 @@ const LEFT = 18;
           tabindex="0"
           role="listbox"
           aria-label="Interactions, each from its input"
-          [attr.aria-activedescendant]="selected() === undefined ? null : 'rung-' + selected()"
+          [attr.aria-activedescendant]="selected() === undefined ? null : 'row-' + selected()"
           (keydown)="keyDown($event)"
         >
           <canvas #canvas aria-hidden="true" (click)="clicked($event)"></canvas>
-          @for (rung of listed(); track rung.interaction) {
+          @for (row of listed(); track row.interaction) {
             <div
               class="unseen"
               role="option"
-              [id]="'rung-' + rung.interaction"
-              [attr.aria-selected]="rung.interaction === selected()"
+              [id]="'row-' + row.interaction"
+              [attr.aria-selected]="row.interaction === selected()"
             >
-              {{ rung.label }}, {{ rung.measured ? '' : 'below ' }}{{ rung.feltMs.toFixed(0) }} ms
-              {{ rung.outcomeMs === undefined ? '' : ', outcome after ' + rung.outcomeMs.toFixed(0) + ' ms' }}
+              {{ row.label }}, {{ row.measured ? '' : 'below ' }}{{ row.feltMs.toFixed(0) }} ms
+              {{ row.outcomeMs === undefined ? '' : ', outcome after ' + row.outcomeMs.toFixed(0) + ' ms' }}
             </div>
           }
         </div>
@@ -97,27 +99,31 @@ export class LadderComponent {
   readonly #lens = inject(LensService).lens;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
-  readonly #rungs = signal<readonly InteractionRow[]>([]);
+  readonly #all = answerTo(
+    computed(() => this.opened()),
+    () => this.#recordings.ask('interactionRows'),
+  );
+  readonly #rows = computed((): readonly InteractionRow[] => this.#all() ?? []);
   readonly #size = signal<CanvasSize>({ width: 0, height: 0 });
   readonly #scrollTop = signal(0);
-  readonly #pieces = signal<ReadonlyMap<number, readonly RungPiece[]>>(new Map());
+  readonly #slices = signal<ReadonlyMap<number, readonly InteractionSlice[]>>(new Map());
   readonly #asked = new Set<number>();
 
   readonly #responseMs = computed(() => this.opened().thresholds.responseMs);
-  /** The rungs that the lens leaves, each with its place among all. */
+  /** The rows that the lens leaves, each with its place among all. */
   readonly #left = computed(() => {
     const { range, minMs, text } = this.#lens();
     const wanted = text.toLowerCase();
-    return this.#rungs().filter(
+    return this.#rows().filter(
       ({ startMs, feltMs, label }) =>
         (range === undefined || (startMs < range.endMs && startMs + feltMs > range.startMs)) &&
         feltMs >= minMs &&
         label.toLowerCase().includes(wanted),
     );
   });
-  /** The rungs that are seen. */
+  /** The rows that are seen. */
   protected readonly listed = computed(() =>
-    this.#seen().flatMap((line) => (line.type === 'rung' ? line.rung : [])),
+    this.#seen().flatMap((line) => (line.type === 'row' ? line.row : [])),
   );
   readonly #lines = computed(() => ladderLines(this.#left(), this.#responseMs()));
   protected readonly height = computed(() => ladderHeight(this.#lines()) + AXIS_HEIGHT + 10);
@@ -135,12 +141,16 @@ export class LadderComponent {
   constructor() {
     keepDrawn(
       () => this.canvas().nativeElement,
-      () => [this.#seen(), this.#pieces(), this.#scale(), this.selected()],
+      () => [this.#seen(), this.#slices(), this.#scale(), this.selected()],
       (palette) => this.#draw(palette),
       (size) => this.#size.set(size),
     );
-    effect(() => void this.#load(this.opened().id));
-    effect(() => void this.#fetch());
+    toObservable(computed(() => ({ all: this.#rows(), seen: this.listed() })))
+      .pipe(
+        mergeMap(({ all, seen }) => this.#slicesOf(all, seen)),
+        takeUntilDestroyed(),
+      )
+      .subscribe((slices) => this.#slices.update((known) => new Map([...known, ...slices])));
   }
 
   protected scrolled(): void {
@@ -150,47 +160,42 @@ export class LadderComponent {
   protected clicked({ offsetY }: MouseEvent): void {
     const y = offsetY - AXIS_HEIGHT + this.#scrollTop();
     const line = this.#lines().find(({ top, height }) => y >= top && y < top + height);
-    if (line?.type === 'rung') this.choose.emit(line.rung.interaction);
+    if (line?.type === 'row') this.choose.emit(line.row.interaction);
   }
 
   protected keyDown(event: KeyboardEvent): void {
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
     if (step === 0 || isTaken(event)) return;
-    const rungs = this.#lines().filter((line) => line.type === 'rung');
-    const at = rungs.findIndex(({ rung }) => rung.interaction === this.selected());
-    const next = rungs[Math.max(0, Math.min(rungs.length - 1, at + step))];
+    const rows = this.#lines().filter((line) => line.type === 'row');
+    const at = rows.findIndex(({ row }) => row.interaction === this.selected());
+    const next = rows[Math.max(0, Math.min(rows.length - 1, at + step))];
     event.preventDefault();
     if (next === undefined) return;
-    this.choose.emit(next.rung.interaction);
+    this.choose.emit(next.row.interaction);
     const scroller = this.scroller().nativeElement;
     const room = scroller.clientHeight - AXIS_HEIGHT - next.height;
     if (next.top < scroller.scrollTop || next.top > scroller.scrollTop + room)
       scroller.scrollTop = Math.max(0, next.top - room / 2);
   }
 
-  async #load(id: string): Promise<void> {
-    const rungs = await this.#recordings.rungs();
-    if (this.opened().id === id) this.#rungs.set(rungs ?? []);
-  }
-
-  /** Asks for the pieces of the rungs that are seen and were not asked for yet. */
-  async #fetch(): Promise<void> {
-    const all = this.#rungs();
-    const wanted = this.#seen().flatMap((line) => (line.type === 'rung' ? line.rung : []));
-    const places = wanted.map((rung) => all.indexOf(rung)).filter((place) => !this.#asked.has(place));
-    if (places.length === 0) return;
-    for (const place of places) this.#asked.add(place);
-    const pieces = (await this.#recordings.interactionSlices(places)) ?? [];
-    const next = new Map(this.#pieces());
-    pieces.forEach((one, at) => next.set(all[places[at]!]!.interaction, one));
-    this.#pieces.set(next);
+  /** The slices of the rows that are seen and were not asked for yet, by interaction. */
+  #slicesOf(
+    all: readonly InteractionRow[],
+    seen: readonly InteractionRow[],
+  ): Observable<ReadonlyMap<number, readonly InteractionSlice[]>> {
+    const indexes = seen.map((row) => all.indexOf(row)).filter((index) => !this.#asked.has(index));
+    if (indexes.length === 0) return EMPTY;
+    for (const index of indexes) this.#asked.add(index);
+    return this.#recordings
+      .ask('interactionSlices', indexes)
+      .pipe(map((found) => new Map(found.map((slices, at) => [all[indexes[at]!]!.interaction, slices]))));
   }
 
   #draw(palette: Palette): void {
     const { context, height } = prepareCanvas(this.canvas().nativeElement);
     new LadderPainter(context, palette).paint({
       lines: this.#seen(),
-      pieces: this.#pieces(),
+      pieces: this.#slices(),
       scale: this.#scale(),
       scrollTop: this.#scrollTop(),
       height,

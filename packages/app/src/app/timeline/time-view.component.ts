@@ -4,13 +4,11 @@ import {
   Component,
   afterNextRender,
   computed,
-  effect,
   inject,
   input,
   model,
   output,
   signal,
-  untracked,
   viewChild,
 } from '@angular/core';
 import type { TimeRange } from '@nettle-patch/core';
@@ -28,6 +26,9 @@ import { LaneHeadersComponent } from './lane-headers.component';
 import type { ItemRef } from './item-parameter';
 import { panned, zoomed } from './time-window';
 import { TimelinePainter } from './timeline-painter';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { filter } from 'rxjs';
+import { latestInTurn } from '../shared/latest-in-turn';
 
 /** Movement below this is a click. */
 const CLICK_PIXELS = 4;
@@ -79,11 +80,26 @@ export class TimeViewComponent {
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
   readonly #size = signal<CanvasSize>({ width: 0, height: 0 });
   readonly #scrollTop = signal(0);
-  readonly #drawn = signal<DrawnWindow | undefined>(undefined);
+  readonly #wanted = computed(() => {
+    const [shown, lanes, { width }] = [this.shown(), this.lanes(), this.#size()];
+    const besideMs = BESIDE * (shown.endMs - shown.startMs);
+    return {
+      opened: this.opened(),
+      range: { startMs: shown.startMs - besideMs, endMs: shown.endMs + besideMs },
+      pixels: Math.ceil((width * (1 + 2 * BESIDE)) / FINEST_PIXELS),
+      ids: lanes.map(({ id }) => id),
+    };
+  });
+  /** What is drawn: asked for once at a time, and then about what is shown by then. */
+  readonly #drawn = toSignal(
+    toObservable(this.#wanted).pipe(
+      filter(({ pixels, ids }) => pixels > 0 && ids.length > 0),
+      latestInTurn(({ range, pixels, ids }) => this.#recordings.ask('draw', range, pixels, ids)),
+    ),
+  );
   readonly #dragged = signal<TimeRange | undefined>(undefined);
   readonly #pointerMs = signal<number | undefined>(undefined);
   #fromX: number | undefined;
-  #fetching = false;
 
   protected readonly placed = computed(() => placeLanes(this.lanes(), this.folded()));
   protected readonly height = computed(() => heightOf(this.placed()) + AXIS_HEIGHT);
@@ -109,11 +125,6 @@ export class TimeViewComponent {
         passive: false,
       }),
     );
-    effect(() => {
-      this.shown();
-      this.lanes();
-      if (this.#size().width > 0) untracked(() => void this.#fetch());
-    });
   }
 
   protected scrolled(): void {
@@ -209,29 +220,6 @@ export class TimeViewComponent {
     if (near >= 0) this.#choice.choose(near);
   }
 
-  /** Asks for what is to be drawn; one question at a time, about what is shown by then. */
-  async #fetch(): Promise<void> {
-    if (this.#fetching) return;
-    this.#fetching = true;
-    try {
-      let shown: TimeRange | undefined;
-      let lanes: readonly LaneInfo[] | undefined;
-      while (shown !== this.shown() || lanes !== this.lanes()) {
-        shown = this.shown();
-        lanes = this.lanes();
-        const besideMs = BESIDE * (shown.endMs - shown.startMs);
-        const range = { startMs: shown.startMs - besideMs, endMs: shown.endMs + besideMs };
-        const pixels = Math.ceil((this.#size().width * (1 + 2 * BESIDE)) / FINEST_PIXELS);
-        const ids = lanes.map(({ id }) => id);
-        const drawn = await this.#recordings.draw(range, pixels, ids);
-        if (drawn === undefined) return;
-        this.#drawn.set(drawn);
-      }
-    } finally {
-      this.#fetching = false;
-    }
-  }
-
   /** Reads all that the drawing depends on. */
   #follow(): unknown {
     return [
@@ -250,7 +238,7 @@ export class TimeViewComponent {
 
   #draw(palette: Palette): void {
     const { context, height } = prepareCanvas(this.canvas().nativeElement);
-    const { range, minMs, text, own } = this.#lens();
+    const { range, minMs, text, foldLibraries } = this.#lens();
     const { pauses, stings, header, thresholds } = this.opened();
     new TimelinePainter(context, palette).paint({
       lanes: this.placed(),
@@ -267,7 +255,7 @@ export class TimeViewComponent {
       longTaskMs: thresholds.longTaskMs,
       minMs,
       text: this.#focusName() || text,
-      foldLibraries: own,
+      foldLibraries,
       pointerMs: this.#pointerMs(),
     });
   }

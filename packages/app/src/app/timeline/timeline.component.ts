@@ -14,7 +14,6 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatMenuModule } from '@angular/material/menu';
 import type { TimeRange } from '@nettle-patch/core';
-import type { LaneInfo } from '../../workers/analysis/queries/timeline-queries';
 import type { ItemDetails } from '../../workers/analysis/item-details-types';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
@@ -23,7 +22,7 @@ import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
 import { IconComponent } from '../shared/icon.component';
 import { isTaken } from '../shared/keys';
-import { OpeningComponent } from '../shared/opening.component';
+import { OpeningComponent } from '../shell/opening.component';
 import { incrementalRender } from '../shared/incremental-render';
 import { LensToolsComponent } from '../lens/lens-tools.component';
 import { LadderComponent } from './ladder.component';
@@ -33,6 +32,8 @@ import { readItem, itemParameter } from './item-parameter';
 import { ItemTableComponent } from './item-table.component';
 import { TimeViewComponent, type TimePlace } from './time-view.component';
 import { around, showing, zoomed } from './time-window';
+import { answerTo } from '../shared/answer-to';
+import { firstValueFrom } from 'rxjs';
 
 type Shown = 'time' | 'ladder' | 'table';
 
@@ -77,23 +78,35 @@ export class TimelineComponent {
     const show = this.show();
     return show === 'ladder' || show === 'table' ? show : 'time';
   });
-  readonly #all = signal<readonly LaneInfo[]>([]);
+  readonly #all = answerTo(
+    computed(() => this.opened()?.id),
+    () => this.#recordings.ask('lanes'),
+  );
   protected readonly kept = computed((): LanePreferences => this.#preferences.now().lanes);
   /** All lanes of the recording, in their order. */
-  protected readonly lanes = computed(() => inOrder(this.#all(), this.kept().order));
+  protected readonly lanes = computed(() => inOrder(this.#all() ?? [], this.kept().order));
   protected readonly visible = computed(() =>
     this.lanes().filter(({ id }) => !this.kept().hidden.includes(id)),
   );
   protected readonly selected = computed(() => readItem(this.thing()));
-  protected readonly details = signal<ItemDetails | undefined>(undefined);
+  readonly #selectedDetails = answerTo(
+    computed(() => {
+      const [opened, selected] = [this.opened(), this.selected()];
+      return opened === undefined || selected === undefined ? undefined : { opened, selected };
+    }),
+    ({ selected: { lane, ref } }) => this.#recordings.ask('item', lane, ref),
+  );
+  /** What was chosen and has no number of its own, so that the address cannot hold it. */
+  readonly #chosenDetails = signal<ItemDetails | undefined>(undefined);
+  protected readonly details = computed(() =>
+    this.selected() === undefined ? this.#chosenDetails() : this.#selectedDetails(),
+  );
   protected readonly shown = linkedSignal<TimeRange>(() => this.#firstShown());
   /** The lane whose items the table lists. */
   protected readonly tableLane = signal('');
 
   constructor() {
     effect(() => void this.#recordings.openStored(this.id()));
-    effect(() => void this.#loadLanes(this.opened()?.id));
-    effect(() => void this.#loadDetails());
     effect(() => {
       const range = this.#lens.lens().range;
       const whole = untracked(this.opened)?.range;
@@ -111,11 +124,12 @@ export class TimelineComponent {
   }
 
   protected async choose({ lane, ms, row, withinMs }: TimePlace): Promise<void> {
-    const details = await this.#recordings.itemAt(lane, ms, row, withinMs);
+    const asked = this.#recordings.ask('itemAt', lane, ms, row, withinMs);
+    const details = await firstValueFrom(asked, { defaultValue: undefined });
     if (details?.ref !== undefined) this.chooseItem(lane, details.ref);
     else {
+      this.#chosenDetails.set(details);
       await this.#address.change({ thing: null });
-      this.details.set(details);
     }
   }
 
@@ -238,18 +252,6 @@ export class TimelineComponent {
     return (
       startMs >= shown.startMs && endMs <= shown.endMs && endMs - startMs > (shown.endMs - shown.startMs) / 50
     );
-  }
-
-  async #loadLanes(id: string | undefined): Promise<void> {
-    if (id === undefined) return;
-    this.#all.set((await this.#recordings.lanes()) ?? []);
-  }
-
-  async #loadDetails(): Promise<void> {
-    const [opened, selected] = [this.opened(), this.selected()];
-    if (opened === undefined || selected === undefined) return;
-    const details = await this.#recordings.item(selected.lane, selected.ref);
-    if (this.selected() === selected) this.details.set(details);
   }
 }
 

@@ -102,7 +102,7 @@ describe('the source view asks, and', () => {
   it('a function is found in its file, and its text can be supplied', () => {
     const desk = new SourceQueries(recording);
     const [id] = [...recording.functions].find(([, { originalName }]) => originalName === 'bendingOfPair')!;
-    expect(desk.placeOf(id)).toMatchObject({ file: 'src/desk/deck/trim.ts' });
+    expect(desk.locationOf(id)).toMatchObject({ file: 'src/desk/deck/trim.ts' });
     expect(desk.file(LENS, 'src/gone.ts')).toMatchObject({ text: undefined, lines: [] });
     expect(desk.file(LENS, 'src/gone.ts').problem).toContain('does not carry');
     desk.supply('src/gone.ts', 'let gone;');

@@ -92,7 +92,7 @@ export class SourceQueries {
   }
 
   /** Where a function is. */
-  placeOf(functionId: number): { readonly file: string; readonly line: number } | undefined {
+  locationOf(functionId: number): { readonly file: string; readonly line: number } | undefined {
     return filePlaceOf(this.recording, this.recording.functions.get(functionId));
   }
 

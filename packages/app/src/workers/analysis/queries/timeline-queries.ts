@@ -1,12 +1,12 @@
 import {
   lanesOf,
   interactionSlices,
-  rungsOf,
+  interactionRowsOf,
   type DrawnItems,
   type LaneKind,
   type Recording,
   type InteractionRow,
-  type RungPiece,
+  type InteractionSlice,
   type Sting,
   type TimeRange,
 } from '@nettle-patch/core';
@@ -106,13 +106,13 @@ export class TimelineQueries {
     });
   }
 
-  rungs(): readonly InteractionRow[] {
-    return rungsOf(this.recording);
+  interactionRows(): readonly InteractionRow[] {
+    return interactionRowsOf(this.recording);
   }
 
-  /** @param places in `rungs` */
-  interactionSlices(places: readonly number[]): RungPiece[][] {
-    const rungs = rungsOf(this.recording);
-    return places.map((place) => interactionSlices(this.recording, rungs[place]!));
+  /** @param indexes in `interactionRows` */
+  interactionSlices(indexes: readonly number[]): InteractionSlice[][] {
+    const rows = interactionRowsOf(this.recording);
+    return indexes.map((index) => interactionSlices(this.recording, rows[index]!));
   }
 }

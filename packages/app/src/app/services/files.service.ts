@@ -1,0 +1,86 @@
+import { Injectable, inject, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import { proxy } from 'comlink';
+import { saveBlob } from '../shared/save-blob';
+import { FailureService } from './failure.service';
+import { PreferencesService } from './preferences.service';
+import { RecordingService } from './recording.service';
+
+const DEMO_FILE = 'demo/friday-sailing.nettle.jsonl.gz';
+const MENDED_DEMO_FILE = 'demo/friday-sailing-mended.nettle.jsonl.gz';
+
+/** Brings files to the shelf, and saves what is on it to files. */
+@Injectable({ providedIn: 'root' })
+export class FilesService {
+  readonly #recordings = inject(RecordingService);
+  readonly #failures = inject(FailureService);
+  readonly #preferences = inject(PreferencesService);
+  readonly #router = inject(Router);
+  /** Share of a file that has been read, while one is being read. */
+  readonly importing = signal<number | undefined>(undefined);
+
+  /** Ends whatever is being read, at once. What was on the shelf stays there. */
+  cancel(): void {
+    this.#recordings.cancel();
+    this.importing.set(undefined);
+  }
+
+  /** Reads files and puts them on the shelf; shows the recording where it is the only one. */
+  async importFiles(files: readonly Blob[]): Promise<void> {
+    const ids: string[] = [];
+    for (const file of files) {
+      const id = await this.importFile(file);
+      if (id !== undefined) ids.push(id);
+    }
+    const [first] = ids;
+    if (first === undefined) return;
+    await this.#router.navigate(files.length === 1 ? ['/stings', first] : ['/shelf']);
+  }
+
+  /** Reads a file and puts it on the shelf. @returns its id; undefined where it could not be read, which is told */
+  async importFile(file: Blob): Promise<string | undefined> {
+    this.importing.set(0);
+    const { worker } = this.#recordings;
+    const onProgress = proxy((done: number, total: number) => {
+      if (this.#recordings.worker === worker) this.importing.set(done / Math.max(1, total));
+    });
+    const outcome = await worker.importFile(file, onProgress);
+    this.importing.set(undefined);
+    return this.#failures.valueOf(outcome, file instanceof File ? file.name : undefined);
+  }
+
+  /** Shows the demo recording that ships with the tool. */
+  async importDemo(): Promise<void> {
+    const id = await this.#keepDemo(DEMO_FILE);
+    if (id !== undefined) await this.#router.navigate(['/stings', id]);
+  }
+
+  /** Holds the demo recording against that of the mended app. */
+  async compareDemo(): Promise<void> {
+    const before = await this.#keepDemo(DEMO_FILE);
+    const after = await this.#keepDemo(MENDED_DEMO_FILE);
+    if (before === undefined || after === undefined) return;
+    await this.#router.navigate(['/compare'], { queryParams: { before, after } });
+  }
+
+  async #keepDemo(path: string): Promise<string | undefined> {
+    try {
+      const answer = await fetch(path);
+      if (!answer.ok) throw new Error(`the server answered ${answer.status}`);
+      return await this.importFile(await answer.blob());
+    } catch (error) {
+      this.#failures.tell({
+        code: 'unexpected',
+        detail: `the demo recording could not be loaded, ${(error as Error).message}`,
+      });
+      return undefined;
+    }
+  }
+
+  /** Saves a recording to a file of the user's. */
+  async saveFile(id: string): Promise<void> {
+    const outcome = await this.#recordings.worker.exportFile(id, this.#preferences.now().saveTexts);
+    const file = this.#failures.valueOf(outcome);
+    if (file !== undefined) saveBlob(file.blob, file.name);
+  }
+}

@@ -1,0 +1,44 @@
+import { displayName, type Lens, type TimeRange } from '@nettle-patch/core';
+import type { Analysis } from '../analysis';
+import { stingsOfFunction } from '../stings-of-function';
+import { transferResult } from '../transfer-result';
+import type { CallsMode } from './call-queries';
+import type { ProofForm } from './compare-queries';
+
+/** All that may be asked about what is open in the worker that analyses: a query is a line. */
+export const QUERIES = {
+  sting: (analysis: Analysis, index: number) => analysis.sting(index),
+  calls: ({ opened }: Analysis, lens: Lens, mode: CallsMode, expanded: readonly string[], text: string) =>
+    opened.calls.page(lens, mode, new Set(expanded), text),
+  flame: ({ opened }: Analysis, lens: Lens, least: number, root: number | undefined, text: string) =>
+    opened.calls.flame(lens, 'weight', least, root, text),
+  functionDetails: ({ opened }: Analysis, lens: Lens, functionId: number) =>
+    opened.calls.details(lens, functionId),
+  functionName: ({ opened }: Analysis, functionId: number) =>
+    displayName(opened.recording.functions.get(functionId)),
+  stingsOfFunction: ({ opened }: Analysis, functionId: number) =>
+    stingsOfFunction(opened.recording, opened.stings, functionId),
+  search: ({ opened }: Analysis, text: string) => opened.search.find(text),
+  lanes: ({ opened }: Analysis) => opened.timeline.lanes(),
+  /** The columns are handed over, not copied. */
+  draw: ({ opened }: Analysis, range: TimeRange, pixels: number, ids: readonly string[]) =>
+    transferResult(opened.timeline.draw(range, pixels, ids)),
+  itemAt: ({ opened }: Analysis, lane: string, ms: number, row: number, withinMs: number) =>
+    opened.timeline.at(lane, ms, row, withinMs),
+  item: ({ opened }: Analysis, lane: string, ref: number) => opened.timeline.details(lane, ref),
+  itemLines: ({ opened }: Analysis, lane: string, range: TimeRange) => opened.timeline.lines(lane, range),
+  interactionRows: ({ opened }: Analysis) => opened.timeline.interactionRows(),
+  interactionSlices: ({ opened }: Analysis, indexes: readonly number[]) =>
+    opened.timeline.interactionSlices(indexes),
+  files: ({ opened }: Analysis, lens: Lens) => opened.source.files(lens),
+  file: ({ opened }: Analysis, lens: Lens, file: string) => opened.source.file(lens, file),
+  fileLocation: ({ opened }: Analysis, functionId: number) => opened.source.locationOf(functionId),
+  supplyText: ({ opened }: Analysis, file: string, text: string) => opened.source.supply(file, text),
+  anatomies: ({ compared }: Analysis, label: string) => compared.anatomies(label),
+  proof: ({ compared }: Analysis, form: ProofForm) => compared.proof(form),
+};
+
+export type QueryName = keyof typeof QUERIES;
+export type QueryArguments<Name extends QueryName> =
+  Parameters<(typeof QUERIES)[Name]> extends [Analysis, ...infer Rest] ? Rest : never;
+export type QueryAnswer<Name extends QueryName> = Awaited<ReturnType<(typeof QUERIES)[Name]>>;
