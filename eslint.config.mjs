@@ -91,7 +91,7 @@ export default defineConfig(
     ignores: ['**/__mocks__/**'],
     languageOptions: {
       parserOptions: {
-        project: ['packages/*/tsconfig.json', 'packages/app/tsconfig.worker.json', 'tsconfig.tests.json'],
+        project: ['packages/*/tsconfig.json', 'packages/app/tsconfig.worker.json', 'packages/app/tsconfig.spec.json', 'tsconfig.tests.json'],
         tsconfigRootDir: import.meta.dirname,
       },
     },

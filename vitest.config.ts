@@ -11,6 +11,8 @@ export default defineConfig({
   // Property tests take long on a machine that does other work.
   test: {
     include: ['packages/*/src/**/*.spec.ts'],
+    // Components are tested by `npm run components`: they have to be compiled first.
+    exclude: ['**/*.component.spec.ts'],
     environment: 'node',
     testTimeout: 30_000,
     globalSetup: 'scripts/lib/built-for-units.mjs',

@@ -57,9 +57,9 @@ function appOf(apps: readonly ServedApp[], url: string | undefined): string | un
   templateUrl: './replay-dialog.component.html',
   styleUrl: './replay-dialog.component.scss',
 })
-export class AgainDialogComponent {
+export class ReplayDialogComponent {
   protected readonly data = inject<ReplayData>(MAT_DIALOG_DATA);
-  readonly #dialog = inject<MatDialogRef<AgainDialogComponent>>(MatDialogRef);
+  readonly #dialog = inject<MatDialogRef<ReplayDialogComponent>>(MatDialogRef);
   readonly #compare = inject(CompareService);
   protected readonly replay = inject(ReplayService);
   protected readonly steps = signal(this.data.steps);

@@ -17,7 +17,7 @@ export interface ReplayRequest {
   readonly title: string;
 }
 
-export type AgainState =
+export type ReplayState =
   | { readonly state: 'idle' }
   | { readonly state: 'running'; readonly done: number; readonly of: number; readonly inBrowser: boolean }
   | { readonly state: 'failed'; readonly words: string };
@@ -61,7 +61,7 @@ export class ReplayService {
   readonly #api = inject(ApiService);
   readonly #files = inject(FilesService);
   readonly #router = inject(Router);
-  readonly #state = signal<AgainState>({ state: 'idle' });
+  readonly #state = signal<ReplayState>({ state: 'idle' });
   readonly state = this.#state.asReadonly();
   /** Browsers of the computer the server runs on. */
   readonly browsers = signal<readonly ReplayBrowser[]>([]);

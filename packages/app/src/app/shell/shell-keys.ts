@@ -32,8 +32,8 @@ export class ShellKeys {
 
   /** Has what was done in the open recording, or the steps of a file, done again. */
   replay(data: ReplayData): void {
-    void import('../replay/replay-dialog.component').then(({ AgainDialogComponent }) =>
-      this.#dialog.open(AgainDialogComponent, {
+    void import('../replay/replay-dialog.component').then(({ ReplayDialogComponent }) =>
+      this.#dialog.open(ReplayDialogComponent, {
         width: '1000px',
         maxWidth: '94vw',
         ariaLabel: 'Do it again',

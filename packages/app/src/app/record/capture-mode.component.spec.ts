@@ -1,0 +1,71 @@
+import { signal } from '@angular/core';
+import { MatButtonHarness } from '@angular/material/button/testing';
+import { MatCheckboxHarness } from '@angular/material/checkbox/testing';
+import { MatRadioGroupHarness } from '@angular/material/radio/testing';
+import { DEFAULT_SETTINGS, type ProxySettings, type Target } from '@nettle-patch/core';
+import { describe, expect, it } from 'vitest';
+import { shown } from '../../testing/shown';
+import { LiveService } from '../services/live.service';
+import { SettingsService } from '../services/settings.service';
+import { CaptureModeComponent } from './capture-mode.component';
+
+const TARGET: Target = {
+  id: 'desk',
+  title: 'Boarding desk',
+  url: 'http://localhost:4790/',
+  engine: 'Blink 156',
+  device: 'computer, Linux',
+  available: ['event'],
+  missing: [],
+  visible: true,
+  recording: null,
+};
+
+async function chooser(settings: Partial<ProxySettings> = {}, target: Partial<Target> = {}) {
+  const changed: Partial<ProxySettings>[] = [];
+  const reloaded: string[] = [];
+  const one = await shown(CaptureModeComponent, { target: { ...TARGET, ...target } }, [
+    {
+      provide: SettingsService,
+      useValue: {
+        settings: signal({ ...DEFAULT_SETTINGS, ...settings }),
+        problem: signal(''),
+        change: (part: Partial<ProxySettings>) => changed.push(part),
+      },
+    },
+    { provide: LiveService, useValue: { reload: (id: string) => reloaded.push(id) } },
+  ]);
+  return { ...one, changed, reloaded };
+}
+
+const EXACT = { mode: 'exact' } as const;
+
+describe('how closely to look', () => {
+  it('offers both ways, says what each costs in this browser, and hands on the choice', async () => {
+    const { loader, changed, texts } = await chooser({}, { missing: ['js-self-profiling'] });
+    expect(texts('mat-radio-button')[0]).toContain('This browser gives no call stacks');
+    const group = await loader.getHarness(MatRadioGroupHarness);
+    expect(await group.getCheckedValue()).toBe('everyday');
+    await group.checkRadioButton({ label: /^Exact calls/ });
+    expect(changed).toEqual([EXACT]);
+  });
+
+  it('asks for a reload where the page was loaded for everyday recordings, and for no native app', async () => {
+    const { loader, reloaded, set, texts } = await chooser(EXACT);
+    await (await loader.getHarness(MatButtonHarness.with({ text: 'Reload the page' }))).click();
+    expect(reloaded).toEqual(['desk']);
+    await set({ target: { ...TARGET, available: ['exact-calls'] } });
+    expect(texts('.reload')).toEqual([]);
+    await set({ target: { ...TARGET, url: 'app://deckhand' } });
+    expect(texts('.reload')).toEqual([]);
+  });
+
+  it('isolates a page, and leaves scripts alone whose addresses are written with commas between', async () => {
+    const { loader, changed, element } = await chooser(EXACT);
+    await (await loader.getHarness(MatCheckboxHarness.with({ label: /See into hangs/ }))).check();
+    const field = element.querySelector('input[type=text]') as HTMLInputElement;
+    field.value = ' vendor,, quay ';
+    field.dispatchEvent(new Event('change'));
+    expect(changed).toEqual([{ isolate: true }, { leaveOut: ['vendor', 'quay'] }]);
+  });
+});

@@ -1,0 +1,74 @@
+import { MatButtonHarness } from '@angular/material/button/testing';
+import { describe, expect, it } from 'vitest';
+import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
+import { shown } from '../../testing/shown';
+import { StingListComponent } from './sting-list.component';
+
+const sting = (about: Partial<ListedSting>): ListedSting => ({
+  kind: 'slow-response',
+  also: [],
+  extent: 'block',
+  isRate: false,
+  thread: 0,
+  label: 'Tap button “Board all”',
+  startMs: 1000,
+  endMs: 1840,
+  feltMs: 840,
+  budgetMs: 200,
+  parts: [
+    { name: 'waiting', ms: 40 },
+    { name: 'handling', ms: 800 },
+  ],
+  idleMs: 0,
+  ...about,
+});
+
+const STINGS = [
+  sting({ also: ['hang'] }),
+  sting({ feltMs: 420, endMs: 1420 }),
+  sting({
+    kind: 'idle-work',
+    label: 'Idle work of drawTide',
+    feltMs: 31,
+    budgetMs: 20,
+    isRate: true,
+    detail: { type: 'idle-work' },
+    parts: [{ name: 'handling', ms: 31 }],
+  }),
+];
+const SERIES: ListedSeries[] = [
+  { label: 'Tap button “Board all”', stings: [0, 1], attempts: 4 },
+  { label: 'Idle work of drawTide', stings: [2] },
+];
+
+const list = (more: Readonly<Record<string, unknown>> = {}) =>
+  shown(StingListComponent, { series: SERIES, stings: STINGS, all: SERIES, kinds: [], ...more });
+
+describe('the list of stings', () => {
+  it('says of each how often, against which budget, and whether it is a delay or a part of each second', async () => {
+    const { texts } = await list();
+    expect(texts('ol button')).toEqual([
+      'Tap button “Board all”840 msslow response · hang · 2 of 4 timesbudget 200',
+      'Idle work of drawTide31 msidle workbudget 20 a second',
+    ]);
+  });
+
+  it('offers the kinds there are, and asks for those that are chosen', async () => {
+    const { component, element, texts } = await list({ kinds: ['idle-work'] });
+    const asked: unknown[] = [];
+    component.kindsChange.subscribe((kinds) => asked.push(kinds));
+    const filters = [...element.querySelectorAll<HTMLElement>('.filters button')];
+    expect(texts('.filters button')).toEqual(['slow response 1', 'idle work 1']);
+    expect(filters.map((one) => one.getAttribute('aria-pressed'))).toEqual(['false', 'true']);
+    for (const filter of filters) filter.click();
+    expect(asked).toEqual([['idle-work', 'slow-response'], []]);
+  });
+
+  it('says that the lens hides some, and takes it away', async () => {
+    const { component, loader } = await list({ limited: true });
+    let taken = 0;
+    component.showAll.subscribe(() => taken++);
+    await (await loader.getHarness(MatButtonHarness.with({ text: 'Show all' }))).click();
+    expect(taken).toBe(1);
+  });
+});

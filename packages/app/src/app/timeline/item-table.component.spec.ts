@@ -1,0 +1,50 @@
+import { Subject } from 'rxjs';
+import { describe, expect, it, vi } from 'vitest';
+import type { ItemLine, LaneInfo } from '../../workers/analysis/queries/timeline-queries';
+import { shown } from '../../testing/shown';
+import { RecordingService } from '../services/recording.service';
+import { ItemTableComponent } from './item-table.component';
+
+const lane = (id: string, title: string) => ({ id, title, kind: id, rows: 1 }) as unknown as LaneInfo;
+const line = (ref: number, words: string): ItemLine => ({ ref, row: 0, startMs: 100, lengthMs: 40, words });
+
+async function table() {
+  const questions: { readonly about: unknown[]; readonly answer: Subject<ItemLine[]> }[] = [];
+  const recordings = {
+    ask: (...about: unknown[]) => {
+      const answer = new Subject<ItemLine[]>();
+      questions.push({ about, answer });
+      return answer;
+    },
+  };
+  const lanes = [lane('thread', 'Main thread'), lane('inputs', 'Inputs')];
+  const one = await shown(ItemTableComponent, { lanes, shown: { startMs: 0, endMs: 2000 } }, [
+    { provide: RecordingService, useValue: recordings },
+  ]);
+  const asked = (count: number) => vi.waitFor(() => expect(questions).toHaveLength(count));
+  return { ...one, questions, asked };
+}
+
+describe('the table of things', () => {
+  it('asks for the stretch that is shown, once it is still, and lists the answer', async () => {
+    const { questions, asked, set, texts, fixture } = await table();
+    await set({ shown: { startMs: 0, endMs: 1000 } });
+    await set({ shown: { startMs: 0, endMs: 500 } });
+    await asked(1);
+    expect(questions[0]!.about).toEqual(['itemLines', 'thread', { startMs: 0, endMs: 500 }]);
+    questions[0]!.answer.next([line(1, 'onBoardAll'), line(2, 'drawTide')]);
+    await fixture.whenStable();
+    expect(texts('tbody button')).toEqual(['onBoardAll', 'drawTide']);
+  });
+
+  it('shows the answer to the newest question, whenever that to an older one comes', async () => {
+    const { questions, asked, set, texts, fixture } = await table();
+    await asked(1);
+    await set({ shown: { startMs: 500, endMs: 700 } });
+    await asked(2);
+    questions[1]!.answer.next([line(2, 'drawTide')]);
+    questions[0]!.answer.next([line(1, 'onBoardAll')]);
+    await fixture.whenStable();
+    expect(texts('tbody button')).toEqual(['drawTide']);
+  });
+});
