@@ -2,7 +2,7 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { serve } from '../packages/server/dist/index.js';
+import { replaysPart, serve } from '../packages/server/dist/index.js';
 import { CALM } from './calm';
 
 interface Running {
@@ -25,7 +25,12 @@ export const test = base.extend<{ stage: Stage }>({
     const desk: Server = createDeskServer();
     await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
     const target = `http://localhost:${(desk.address() as AddressInfo).port}`;
-    const running: Running = await serve({ target, port: 0, proxyPort: 0 });
+    const running: Running = await serve({
+      target,
+      port: 0,
+      proxyPort: 0,
+      parts: (targetFor) => [replaysPart(targetFor)],
+    });
     const context = await newContext(browser);
     const tool = await context.newPage();
     await tool.goto(running.address);

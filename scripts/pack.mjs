@@ -76,7 +76,10 @@ function declare(part, outDir) {
     if (!name.endsWith('.d.ts')) continue;
     const file = join(folder, name);
     const text = readFileSync(file, 'utf8');
-    writeFileSync(file, text.replace(/(from|import\()(\s*['"])(\.{1,2}\/[^'"]+)(['"])/g, '$1$2$3.js$4'));
+    const named = text
+      .replace(/(from|import\()(\s*['"])(\.{1,2}\/[^'"]+)(['"])/g, '$1$2$3.js$4')
+      .replace(/(import\(['"]\.{1,2})(['"])/g, '$1/index.js$2');
+    writeFileSync(file, named);
   }
   return folder;
 }

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
-import { readFoldedStacks } from './imports/folded-stacks';
-import { readPerformanceEntries } from './imports/performance-entries';
+import { foldedStacksFormat } from './imports/folded-stacks';
+import { performanceEntriesFormat } from './imports/performance-entries';
 import { ScriptResolver } from './sources/resolve-script';
 
 const LENGTH = 80_000;
@@ -27,12 +27,12 @@ const MAP = {
 };
 
 it.each<[string, () => unknown]>([
-  ['brackets in the names of folded stacks', () => readFoldedStacks(`${of(' (')} 1`)],
-  ['places in the names of folded stacks', () => readFoldedStacks(`${of(' (:1')} 1`)],
+  ['brackets in the names of folded stacks', () => foldedStacksFormat.read(`${of(' (')} 1`)],
+  ['places in the names of folded stacks', () => foldedStacksFormat.read(`${of(' (:1')} 1`)],
   [
     'addresses in what entered a script',
     () =>
-      readPerformanceEntries([
+      performanceEntriesFormat.read([
         {
           entryType: 'long-animation-frame',
           name: '',

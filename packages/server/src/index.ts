@@ -5,6 +5,7 @@ export { PortMemory } from './apps/port-memory';
 export { fetchScript } from './sources/fetch-script';
 export { RecordingClient } from './client/recording-client';
 export { recordScript } from './drive/record';
+export { replaysPart } from './drive/replays-part';
 export { BROWSER_NAMES, missingFor, openLocalBrowser } from './drive/local-browsers';
 export { runSteps } from './drive/run-steps';
 export { UnrewritableError, parseScript, rewriteScript } from '@nettle-patch/instrument';

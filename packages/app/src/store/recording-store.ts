@@ -10,7 +10,7 @@ export interface RemovedRecording {
 
 export interface Progress {
   readonly lengthMs: number;
-  readonly nextBatch?: number;
+  readonly nextBatch?: number | undefined;
 }
 
 /** Thrown when the browser has no more room for recordings. */

@@ -1,5 +1,6 @@
 import type { Owner } from '../recording/functions';
 import { copyInto } from '../recording/typed-arrays';
+import { firstIndex } from '../statistics/search';
 
 /** Kinds of work, in the order they are listed. */
 export const ACTIVITIES = [
@@ -132,14 +133,7 @@ export class SegmentList {
 
   /** Index of the segment that ends after a time; `length` when there is none. */
   indexAt(ms: number): number {
-    let low = 0;
-    let high = this.#length;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (this.#ends[middle]! <= ms) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return firstIndex(this.#length, (index) => this.#ends[index]! > ms);
   }
 
   /** Adds a segment of this list to another, until its end or an earlier one. */

@@ -11,6 +11,7 @@ import { recorderMs } from '../stings/recorder-time';
 import type { StingDetail } from '../stings/sting';
 import type { Thresholds } from '../format/thresholds';
 import type { Detector, Found } from './detector';
+import { secondsText } from '../words/figures';
 
 export interface LateFramesDetail extends StingDetail {
   readonly type: 'late-frames';
@@ -81,7 +82,7 @@ function find(recording: Recording, thresholds: Thresholds): Found<LateFramesDet
 }
 
 function seconds(lengthMs: number): string {
-  return lengthMs < 1000 ? `${Math.round(lengthMs)} ms` : `${(lengthMs / 1000).toFixed(1)} s`;
+  return lengthMs < 1000 ? `${Math.round(lengthMs)} ms` : secondsText(lengthMs, 1);
 }
 
 function because(recording: Recording, anatomy: Anatomy, detail: LateFramesDetail): BecausePart[] {

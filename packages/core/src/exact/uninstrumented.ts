@@ -1,15 +1,19 @@
+import { array, object, string, type InferType } from 'yup';
+import { firstUninstrumentedId } from '../format/id-ranges';
 import type { RowOfKind } from '../format/rows';
 
+const scriptSchema = object({ url: string().defined(), problem: string().defined() });
 /** A script that was not rewritten in exact mode, and why. */
-export interface Uninstrumented {
-  readonly url: string;
-  readonly problem: string;
-}
+export type Uninstrumented = InferType<typeof scriptSchema>;
 
-/** Ids of scripts that were left alone, above those any part of the recorder gives. */
-const FIRST_ID = 2 ** 24;
+export const uninstrumentedSchema = array(scriptSchema.required()).required();
 
 /** Rows that name the scripts whose calls an exact recording does not hold. */
 export function uninstrumentedRows(scripts: readonly Uninstrumented[]): RowOfKind<'source'>[] {
-  return scripts.map(({ url, problem }, index) => ({ kind: 'source', id: FIRST_ID + index, url, problem }));
+  return scripts.map(({ url, problem }, index) => ({
+    kind: 'source',
+    id: firstUninstrumentedId() + index,
+    url,
+    problem,
+  }));
 }

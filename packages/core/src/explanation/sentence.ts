@@ -1,6 +1,7 @@
 import { displayName, displayPlace, shortPlace } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import type { PhaseName } from './anatomy';
+import { countText } from '../words/figures';
 
 /** A piece of a sentence: plain words, a figure, or a name that leads somewhere. */
 export type BecausePart =
@@ -11,7 +12,7 @@ export type BecausePart =
 
 export const text = (words: string): BecausePart => ({ type: 'text', text: words });
 
-export const count = (value: number): string => Math.round(value).toLocaleString('en');
+export const count = (value: number): string => countText(value);
 
 /** Milliseconds, to the digit that means something. */
 export const ms = (value: number, over = false): BecausePart => ({

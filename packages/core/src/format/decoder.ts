@@ -6,6 +6,7 @@ import { MAX_EMPTY_LINES, MAX_RECORDING_BYTES, MAX_UNKNOWN_LENGTH, MAX_UNKNOWN_L
 import { LineReader, type LineBytes } from './line-reader';
 import { NoticeList } from './notices';
 import { ROW_SHAPES, isRowKind, type Row } from './rows';
+import { countText } from '../words/figures';
 
 /** Where a decoder puts what it reads. */
 export interface RowSink {
@@ -92,7 +93,7 @@ export class RecordingDecoder {
     if (this.isFull) {
       const mib = MAX_RECORDING_BYTES / 1024 ** 2;
       const why = this.#saysTooLittle
-        ? `more than ${MAX_EMPTY_LINES.toLocaleString('en')} of its lines say nothing that can be read`
+        ? `more than ${countText(MAX_EMPTY_LINES)} of its lines say nothing that can be read`
         : `it unpacks to more than ${mib} MiB, which is as much as is read of one recording`;
       const detail = `${why}; the rest was left out`;
       this.#notices.add({ code: 'too-large', detail, line: this.#lineNumber });
@@ -159,7 +160,7 @@ export class RecordingDecoder {
       return;
     }
     this.#emptyLines++;
-    const most = `${MAX_UNKNOWN_LINES.toLocaleString('en')} lines or ${MAX_UNKNOWN_LENGTH / 1024 ** 2} MiB`;
+    const most = `${countText(MAX_UNKNOWN_LINES)} lines or ${MAX_UNKNOWN_LENGTH / 1024 ** 2} MiB`;
     const detail = `it is of a kind this version does not know, of which no more than ${most} are kept`;
     this.#notices.add({ code: 'dropped', detail, line: this.#lineNumber });
   }

@@ -41,7 +41,10 @@ export const partialThresholds = object(
  * The thresholds that hold for a recording: those given now, else those it was stored with, else the usual ones.
  * @throws ValidationError naming the one that makes no sense
  */
-export function thresholdsOf(header: { readonly thresholds?: object }, given: object = {}): Thresholds {
+export function thresholdsOf(
+  header: { readonly thresholds?: object | undefined },
+  given: object = {},
+): Thresholds {
   partialThresholds.validateSync(given, { strict: true });
   return thresholdsSchema.validateSync({ ...header.thresholds, ...given });
 }

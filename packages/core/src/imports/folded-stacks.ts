@@ -1,7 +1,7 @@
 import type { Row } from '../format/rows';
 import { isLibraryPath } from '../recording/original-path';
 import { RefusedRecordingError } from '../format/errors';
-import { ImportedTables, counted, type Imported } from './imported';
+import { ImportedTables, counted, type Imported, type OpenFormat } from './imported';
 
 /** Frames from the outermost inwards, parted by semicolons, then a space and a weight. */
 const LINE = /^(.+) (\d+(?:\.\d+)?)$/;
@@ -25,7 +25,8 @@ const MAX_UNIT = 40;
 const ENGINE_PATH = /^(?:node:|internal\/|native )/;
 
 /** Whether a text looks like folded stacks: its first lines all end in a number. */
-export function isFolded(text: string): boolean {
+function isFolded(text: unknown): text is string {
+  if (typeof text !== 'string') return false;
   const lines = text
     .slice(0, 20_000)
     .split('\n')
@@ -50,7 +51,7 @@ function functionOf(frame: string): Omit<Extract<Row, { kind: 'function' }>, 'id
  * is told by a line "# unit: …"; else they are counts of something.
  * @throws RefusedRecordingError naming the first line that is none
  */
-export function readFoldedStacks(text: string): Imported {
+function readFoldedStacks(text: string): Imported {
   const tables = new ImportedTables();
   const weights: Row[] = [];
   let unit: string | undefined;
@@ -91,3 +92,10 @@ export function readFoldedStacks(text: string): Imported {
     ],
   };
 }
+
+export const foldedStacksFormat: OpenFormat<string> = {
+  name: 'folded stacks',
+  isJson: false,
+  recognises: isFolded,
+  read: readFoldedStacks,
+};

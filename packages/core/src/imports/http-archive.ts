@@ -1,12 +1,12 @@
 import type { Row } from '../format/rows';
-import { counted, numberIn, textIn, withoutSecrets, type Imported } from './imported';
+import { counted, numberIn, textIn, withoutSecrets, type Imported, type OpenFormat } from './imported';
 
 interface Archive {
   readonly log: { readonly entries: readonly unknown[]; readonly pages?: unknown };
 }
 
-export function isHttpArchive(value: object): value is Archive {
-  return Array.isArray((value as Partial<Archive>).log?.entries);
+function isHttpArchive(value: unknown): value is Archive {
+  return Array.isArray((value as Partial<Archive> | null)?.log?.entries);
 }
 
 interface ArchivedRequest {
@@ -47,7 +47,7 @@ function readEntry(given: unknown): ArchivedRequest | undefined {
 }
 
 /** Reads the requests of an HTTP Archive, version 1.2. Queries, headers, cookies and bodies are not taken over. */
-export function readHttpArchive({ log: { entries, pages } }: Archive): Imported {
+function readHttpArchive({ log: { entries, pages } }: Archive): Imported {
   const requests = entries.map(readEntry).filter((request) => request !== undefined);
   requests.sort((a, b) => a.startedMs - b.startedMs);
   const page = Array.isArray(pages) ? (pages[0] as { startedDateTime?: unknown } | null) : null;
@@ -85,3 +85,10 @@ export function readHttpArchive({ log: { entries, pages } }: Archive): Imported 
     ],
   };
 }
+
+export const httpArchiveFormat: OpenFormat<Archive> = {
+  name: 'an HTTP Archive',
+  isJson: true,
+  recognises: isHttpArchive,
+  read: readHttpArchive,
+};

@@ -30,6 +30,17 @@ export interface Imported {
   readonly weightUnit?: string;
 }
 
+/** A format that recordings are read from beside their own. */
+export interface OpenFormat<Value = unknown> {
+  /** What a file of it is called, in a sentence. */
+  readonly name: string;
+  /** Whether it is JSON, so that its value is looked at and not its text. */
+  readonly isJson: boolean;
+  recognises(value: unknown): value is Value;
+  /** @throws RefusedRecordingError that says where it departs from the format */
+  read(value: Value): Imported;
+}
+
 const MAX_TITLE = 120;
 
 /** The header of what was read from another format. The same content has the same id. */

@@ -1,16 +1,26 @@
 import { withChecks } from '../recording/encoder';
 import { RefusedRecordingError } from '../format/errors';
-import { isFolded, readFoldedStacks } from './folded-stacks';
-import { isHttpArchive, readHttpArchive } from './http-archive';
-import { importedHeader, type FileFacts, type Imported } from './imported';
-import { areEntries, readPerformanceEntries } from './performance-entries';
-import { isSelfProfile, readSelfProfile } from './self-profile';
+import { foldedStacksFormat } from './folded-stacks';
+import { httpArchiveFormat } from './http-archive';
+import { importedHeader, type FileFacts, type Imported, type OpenFormat } from './imported';
+import { performanceEntriesFormat } from './performance-entries';
+import { selfProfileFormat } from './self-profile';
 
 /** A text of more characters than this is not read as a whole, so that memory stays bounded. */
 export const MAX_IMPORT = 150_000_000;
 
-const EXPECTED =
-  'neither a recording, nor a list of performance entries, a JS Self-Profiling trace, an HTTP Archive or folded stacks';
+const READERS = [
+  performanceEntriesFormat,
+  httpArchiveFormat,
+  selfProfileFormat,
+  foldedStacksFormat,
+] as readonly OpenFormat[];
+
+/** What can be read, in a sentence. */
+const EXPECTED = `neither a recording, nor ${READERS.map(({ name }) => name).join(', ')}`.replace(
+  /, ([^,]*)$/,
+  ' or $1',
+);
 
 function refuse(why: string): never {
   throw new RefusedRecordingError('not-a-recording', why);
@@ -24,16 +34,12 @@ function parsed(text: string): unknown {
   }
 }
 
+/** What a reader makes of a text that it recognises; the first that does. */
 function importedFrom(text: string): Imported {
-  const start = text.trimStart().charAt(0);
-  if (start === '[' || start === '{') {
-    const value = parsed(text);
-    if (areEntries(value)) return readPerformanceEntries(value);
-    if (typeof value === 'object' && value !== null && isHttpArchive(value)) return readHttpArchive(value);
-    if (typeof value === 'object' && value !== null && isSelfProfile(value)) return readSelfProfile(value);
-    return refuse(`it is ${EXPECTED}`);
-  }
-  return isFolded(text) ? readFoldedStacks(text) : refuse(`it is ${EXPECTED}`);
+  const isJson = /^\s*[[{]/.test(text);
+  const value = isJson ? parsed(text) : text;
+  const reader = READERS.find((one) => one.isJson === isJson && one.recognises(value));
+  return reader === undefined ? refuse(`it is ${EXPECTED}`) : reader.read(value);
 }
 
 /**

@@ -1,10 +1,18 @@
 import type { Row } from '../format/rows';
-import { ImportedTables, counted, numberIn, textIn, withoutSecrets, type Imported } from './imported';
+import {
+  ImportedTables,
+  counted,
+  numberIn,
+  textIn,
+  withoutSecrets,
+  type Imported,
+  type OpenFormat,
+} from './imported';
 
 /** A performance entry as its `toJSON` gives it (W3C Performance Timeline, section 4). */
 type Entry = Readonly<Record<string, unknown>> & { readonly entryType: string };
 
-export function areEntries(value: unknown): value is readonly Entry[] {
+function areEntries(value: unknown): value is readonly Entry[] {
   return (
     Array.isArray(value) &&
     value.length > 0 &&
@@ -123,7 +131,7 @@ const READERS: Readonly<Record<string, Reader>> = {
 const SOURCE_OF: Readonly<Record<string, string>> = { 'first-input': 'event', navigation: 'resource' };
 
 /** Reads a list of performance entries as their `toJSON` gives them (W3C Performance Timeline). */
-export function readPerformanceEntries(entries: readonly Entry[]): Imported {
+function readPerformanceEntries(entries: readonly Entry[]): Imported {
   const tables = new ImportedTables();
   const rows: Row[] = [];
   const available = new Set<string>();
@@ -165,3 +173,10 @@ export function readPerformanceEntries(entries: readonly Entry[]): Imported {
     ],
   };
 }
+
+export const performanceEntriesFormat: OpenFormat<readonly Entry[]> = {
+  name: 'a list of performance entries',
+  isJson: true,
+  recognises: areEntries,
+  read: readPerformanceEntries,
+};

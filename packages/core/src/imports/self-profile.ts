@@ -1,6 +1,14 @@
 import { RefusedRecordingError } from '../format/errors';
 import { NO_STACK, packSamples, toMicroseconds } from '../format/packed-samples';
-import { ImportedTables, counted, numberIn, textIn, withoutSecrets, type Imported } from './imported';
+import {
+  ImportedTables,
+  counted,
+  numberIn,
+  textIn,
+  withoutSecrets,
+  type Imported,
+  type OpenFormat,
+} from './imported';
 
 /** A trace of JS Self-Profiling (WICG), section "The ProfilerTrace dictionary". */
 export interface SelfProfile {
@@ -10,9 +18,9 @@ export interface SelfProfile {
   readonly samples: readonly { timestamp?: unknown; stackId?: unknown }[];
 }
 
-export function isSelfProfile(value: object): value is SelfProfile {
+function isSelfProfile(value: unknown): value is SelfProfile {
   return ['resources', 'frames', 'stacks', 'samples'].every((name) =>
-    Array.isArray((value as Record<string, unknown>)[name]),
+    Array.isArray((value as Record<string, unknown> | null)?.[name]),
   );
 }
 
@@ -28,7 +36,7 @@ function usualStep(times: readonly number[]): number {
  * Reads a trace of JS Self-Profiling (WICG): resources, frames, stacks and samples that refer to each other by index.
  * @throws RefusedRecordingError where a stack or frame refers to what is not there
  */
-export function readSelfProfile({ resources, frames, stacks, samples }: SelfProfile): Imported {
+function readSelfProfile({ resources, frames, stacks, samples }: SelfProfile): Imported {
   const tables = new ImportedTables();
   const refuse = (what: string, index: number, why: string): never => {
     throw new RefusedRecordingError('not-a-recording', `${what} ${index} of the trace ${why}`);
@@ -85,3 +93,10 @@ export function readSelfProfile({ resources, frames, stacks, samples }: SelfProf
     ],
   };
 }
+
+export const selfProfileFormat: OpenFormat<SelfProfile> = {
+  name: 'a JS Self-Profiling trace',
+  isJson: true,
+  recognises: isSelfProfile,
+  read: readSelfProfile,
+};

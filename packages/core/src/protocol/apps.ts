@@ -1,15 +1,21 @@
-/** An app the tool stands in front of. */
-export interface ServedApp {
-  /** Origin of the app's own server. */
-  readonly target: string;
-  /** Address at which it is opened to be recorded. */
-  readonly url: string;
-}
+import { array, object, string, type InferType } from 'yup';
 
-/** An app that answers on this computer. */
-export interface FoundApp {
+export const servedAppSchema = object({
+  /** Origin of the app's own server. */
+  target: string().required(),
+  /** Address at which it is opened to be recorded. */
+  url: string().required(),
+});
+/** An app the tool stands in front of. */
+export type ServedApp = InferType<typeof servedAppSchema>;
+
+const foundAppSchema = object({
   /** Its origin, by the name people type. */
-  readonly origin: string;
+  origin: string().required(),
   /** What its first page calls itself; empty where it does not. */
-  readonly title: string;
-}
+  title: string().defined(),
+});
+/** An app that answers on this computer. */
+export type FoundApp = InferType<typeof foundAppSchema>;
+
+export const foundAppsSchema = array(foundAppSchema.required()).required();

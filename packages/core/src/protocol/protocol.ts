@@ -1,19 +1,11 @@
-import {
-  array,
-  boolean,
-  mixed,
-  number,
-  object,
-  string,
-  ValidationError,
-  type InferType,
-  type Schema,
-} from 'yup';
-import type { ServedApp } from './apps';
+import { array, boolean, number, object, string, type InferType } from 'yup';
+import { servedAppSchema } from './apps';
+import { ProtocolError, checked, fromJson, ofType, ofTypes, typeName, typeOf } from './discriminated';
+
+export { ProtocolError, checked } from './discriminated';
 import { PROTOCOL_VERSION } from './version';
 
 const id = () => string().min(1).max(64).required();
-const type = <Name extends string>(name: Name) => string<Name>().oneOf([name]).required();
 
 export const targetSchema = object({
   id: id(),
@@ -43,27 +35,27 @@ const about = { targetId: id(), recordingId: id() };
 
 const COMMANDS = {
   start: object({
-    type: type('start'),
+    type: typeName('start'),
     ...about,
     /** Whether typed words may be kept; a page that came from the browser's cache may remember otherwise. */
     words: boolean(),
     /** Whether controls are named by their visible text. */
     byText: boolean(),
   }),
-  'start-with-next-load': object({ type: type('start-with-next-load'), ...about }),
-  pause: object({ type: type('pause'), ...about }),
-  'go-on': object({ type: type('go-on'), ...about }),
-  stop: object({ type: type('stop'), ...about }),
+  'start-with-next-load': object({ type: typeName('start-with-next-load'), ...about }),
+  pause: object({ type: typeName('pause'), ...about }),
+  'go-on': object({ type: typeName('go-on'), ...about }),
+  stop: object({ type: typeName('stop'), ...about }),
   /** Asks for all batches again that were not acknowledged. */
-  follow: object({ type: type('follow'), ...about }),
+  follow: object({ type: typeName('follow'), ...about }),
   /** All batches up to this one are kept safe. */
   acknowledge: object({
-    type: type('acknowledge'),
+    type: typeName('acknowledge'),
     ...about,
     sequence: number().integer().min(0).required(),
   }),
-  note: object({ type: type('note'), ...about, text: string().max(200).defined() }),
-  reload: object({ type: type('reload'), ...about }),
+  note: object({ type: typeName('note'), ...about, text: string().max(200).defined() }),
+  reload: object({ type: typeName('reload'), ...about }),
 };
 
 /** From the interface to one target; the server passes it on. */
@@ -72,7 +64,7 @@ export type Command = {
 }[keyof typeof COMMANDS];
 
 const helloSchema = object({
-  type: type('hello'),
+  type: typeName('hello'),
   /** The version of the protocol it speaks; the first, where it says none. */
   protocol: number().integer().min(1),
   target: targetSchema.required(),
@@ -81,7 +73,7 @@ const helloSchema = object({
 export type Hello = InferType<typeof helloSchema>;
 
 const batchSchema = object({
-  type: type('rows'),
+  type: typeName('rows'),
   ...about,
   sequence: number().integer().min(0).required(),
   /** The recording has ended with this batch. */
@@ -107,12 +99,12 @@ export type ListedTarget = InferType<typeof listedTargetSchema>;
 
 const SERVER_MESSAGES = {
   targets: object({
-    type: type('targets'),
+    type: typeName('targets'),
     targets: array(listedTargetSchema.required()).required(),
-    apps: array(mixed<ServedApp>().required()).required(),
+    apps: array(servedAppSchema.required()).required(),
   }),
   'target-left': object({
-    type: type('target-left'),
+    type: typeName('target-left'),
     targetId: id(),
     recordingId: string().nullable().defined(),
   }),
@@ -122,46 +114,9 @@ export type ServerMessage = {
   [Name in keyof typeof SERVER_MESSAGES]: InferType<(typeof SERVER_MESSAGES)[Name]>;
 }[keyof typeof SERVER_MESSAGES];
 
-/** Thrown when a message does not have the shape the protocol gives it. */
-export class ProtocolError extends Error {
-  override readonly name = 'ProtocolError';
-}
-
-function fromJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch (error) {
-    throw new ProtocolError((error as Error).message);
-  }
-}
-
-function checked<T>(value: unknown, schema: Schema<T>): T {
-  try {
-    return schema.validateSync(value, { strict: true });
-  } catch (error) {
-    if (error instanceof ValidationError) throw new ProtocolError(error.message);
-    throw error;
-  }
-}
-
-function typeOf(value: unknown): unknown {
-  return typeof value === 'object' && value !== null && 'type' in value ? value.type : undefined;
-}
-
-/** @returns the value by the schema of its type */
-function ofTypes<Schemas extends Record<string, Schema>>(
-  value: unknown,
-  schemas: Schemas,
-): { [Name in keyof Schemas]: InferType<Schemas[Name]> }[keyof Schemas] {
-  const name = typeOf(value);
-  if (typeof name !== 'string' || !Object.hasOwn(schemas, name))
-    throw new ProtocolError(`type must be one of ${Object.keys(schemas).join(', ')}, and is ${String(name)}`);
-  return checked(value, schemas[name] as Schema<never>);
-}
-
 /** @throws ProtocolError where it is no command */
 export function parseCommand(text: string): Command {
-  return ofTypes(fromJson(text), COMMANDS);
+  return ofTypes(text, COMMANDS);
 }
 
 function readHello(value: unknown): Hello {
@@ -211,5 +166,5 @@ export function parseTargetMessage(frame: string): Hello | BatchFrame {
  */
 export function parseServerMessage(frame: string): ServerMessage | BatchFrame {
   const { value, rest } = firstLine(frame);
-  return typeOf(value) === 'rows' ? readFrame(value, rest) : ofTypes(value, SERVER_MESSAGES);
+  return typeOf(value) === 'rows' ? readFrame(value, rest) : ofType(value, SERVER_MESSAGES);
 }

@@ -13,6 +13,7 @@ import { Samples } from './samples';
 import type { Source } from './sources';
 import { StackTable } from './stack-table';
 import { Table } from './table';
+import { countText } from '../words/figures';
 
 interface GrowingSamples {
   intervalMs: number;
@@ -217,7 +218,7 @@ export class RecordingBuilder implements RowSink {
 }
 
 function tooMany(most: number, what: string): string {
-  return `there are more than ${most.toLocaleString('en')} ${what}, which is as many as are read of one recording`;
+  return `there are more than ${countText(most)} ${what}, which is as many as are read of one recording`;
 }
 
 function content<R extends Row>(row: R): Omit<R, 'kind'> {

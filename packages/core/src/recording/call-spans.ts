@@ -1,5 +1,6 @@
 import { CALL_END, type CallEvents } from '../format/packed-calls';
 import type { StackTable } from './stack-table';
+import { firstIndex } from '../statistics/search';
 
 /** Columns of call spans, all of one length, in order of start; callers stand before what they call. */
 export interface CallColumns {
@@ -55,14 +56,7 @@ export class CallSpans implements CallColumns {
 
   /** Index of the first call that begins at or after a time; `length` when there is none. */
   firstFrom(us: number): number {
-    let low = 0;
-    let high = this.length;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (this.startsUs[middle]! < us) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return firstIndex(this.length, (at) => this.startsUs[at]! >= us);
   }
 
   /** Calls that run at a time and began before it, the outermost first. */

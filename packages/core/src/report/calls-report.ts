@@ -3,7 +3,8 @@ import type { Lens } from '../calls/lens';
 import { occurrencesOf } from '../calls/occurrences';
 import type { Recording } from '../recording/recording';
 import { REPORT_VERSION, reportOf, type ExplainReport } from './explain-report';
-import { reportedFunction, roundMs, type ReportedFunction } from './source-location';
+import { reportedFunction, type ReportedFunction } from './source-location';
+import { roundMs } from '../format/microseconds';
 
 /** What `nettle-patch calls --json` writes. Times are milliseconds, or what `recording.unit` says. */
 export interface CallsReport {

@@ -27,7 +27,7 @@ table { border-collapse: collapse; width: 100% } th, td { text-align: left; padd
 .n { text-align: right; font-family: 'IBM Plex Mono', 'DejaVu Sans Mono', monospace } .w { color: #a3154a } .s { color: #56625d }
 svg { max-width: 100%; height: auto }`;
 
-type Cell = readonly [words: string, look?: 'n' | 'w' | 's'];
+type Cell = readonly [words: string, look?: 'n' | 'w' | 's' | undefined];
 
 function table(head: readonly string[], rows: readonly (readonly Cell[])[]): string {
   const cell = ([words, look]: Cell) =>

@@ -15,7 +15,7 @@ import {
 } from './comparison-words';
 import { reportOf } from './explain-report';
 import { escapeMarkdown } from './markdown';
-import { roundMs } from './source-location';
+import { roundMs } from '../format/microseconds';
 
 /** Grows when a field of a comparison changes its meaning or goes. */
 export const COMPARISON_VERSION = 2;

@@ -11,7 +11,8 @@ import { findStings } from '../detectors/index';
 import type { Sting } from '../stings/sting';
 import type { Thresholds } from '../format/thresholds';
 import { suggestionsFor } from '../suggestions/suggest';
-import { reportedFunction, roundMs, type ReportedFunction } from './source-location';
+import { reportedFunction, type ReportedFunction } from './source-location';
+import { roundMs } from '../format/microseconds';
 
 /** Grows when a field changes its meaning or goes; fields may be added without. */
 export const REPORT_VERSION = 1;

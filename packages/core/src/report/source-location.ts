@@ -28,8 +28,3 @@ export function placeText({ file, line }: Pick<ReportedFunction, 'file' | 'line'
   if (file === null) return '';
   return line === null ? file : `${file}:${line}`;
 }
-
-/** Milliseconds to the microsecond, so that reports can be compared as texts. */
-export function roundMs(ms: number): number {
-  return Math.round(ms * 1000) / 1000;
-}

@@ -1,10 +1,13 @@
+import { object, string, type InferType } from 'yup';
+
 /** What could be fetched of one script. */
-export interface ScriptText {
-  readonly url: string;
-  readonly text?: string;
+export const scriptTextSchema = object({
+  url: string().defined(),
+  text: string(),
   /** Source map as JSON text (ECMA-426). */
-  readonly map?: string;
-  readonly mapUrl?: string;
+  map: string(),
+  mapUrl: string(),
   /** Why the text or the map is missing. */
-  readonly problem?: string;
-}
+  problem: string(),
+});
+export type ScriptText = InferType<typeof scriptTextSchema>;

@@ -1,11 +1,15 @@
 /**
- * The first index from which on something holds, by halving.
- * @param length of what is searched, in which it holds for all after the first for which it does
- * @returns `length` where it holds for none
+ * The first index from which on something holds, by halving: the one binary search of the project.
+ *
+ *     const first = firstIndex(starts.length, (at) => starts[at]! >= ms);
+ *
+ * @param to the end of what is searched, in which it holds for all after the first for which it does
+ * @param from where the search begins
+ * @returns `to` where it holds for none
  */
-export function firstIndex(length: number, holds: (index: number) => boolean): number {
-  let low = 0;
-  let high = length;
+export function firstIndex(to: number, holds: (index: number) => boolean, from = 0): number {
+  let low = from;
+  let high = to;
   while (low < high) {
     const middle = (low + high) >>> 1;
     if (holds(middle)) high = middle;

@@ -1,6 +1,7 @@
 import type { CallSpans } from '../recording/call-spans';
 import { ownerOf } from '../recording/functions';
 import type { Recording, TimeRange } from '../recording/recording';
+import { firstIndex } from '../statistics/search';
 
 /**
  * What to draw in rows of calls, column by column: single calls that can be seen, and pixels full of calls that cannot.
@@ -187,14 +188,8 @@ export class CallLodIndex {
   }
 
   #firstEndingAfter({ from, to }: Pick<DepthRow, 'from' | 'to'>, us: number): number {
-    let low = from;
-    let high = to;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (this.spans.endsUs[this.#places[PLACE * middle]!]! <= us) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    const { endsUs } = this.spans;
+    return firstIndex(to, (place) => endsUs[this.#places[PLACE * place]!]! > us, from);
   }
 
   /**
@@ -206,16 +201,11 @@ export class CallLodIndex {
     const block = (place - row.from) >> BLOCK_BITS;
     let step = 1;
     while (block + step < blockEndsUs.length && blockEndsUs[block + step]! <= us) step *= 2;
-    let low = block + (step >> 1);
-    let high = Math.min(blockEndsUs.length, block + step);
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (blockEndsUs[middle]! <= us) low = middle + 1;
-      else high = middle;
-    }
-    const from = Math.max(place, row.from + (low << BLOCK_BITS));
-    const end = Math.min(to, row.from + ((low + 1) << BLOCK_BITS));
-    return low - block >= MANY_BLOCKS ? end : this.#firstEndingAfter({ from, to: end }, us);
+    const last = Math.min(blockEndsUs.length, block + step);
+    const next = firstIndex(last, (at) => blockEndsUs[at]! > us, block + (step >> 1));
+    const from = Math.max(place, row.from + (next << BLOCK_BITS));
+    const end = Math.min(to, row.from + ((next + 1) << BLOCK_BITS));
+    return next - block >= MANY_BLOCKS ? end : this.#firstEndingAfter({ from, to: end }, us);
   }
 }
 

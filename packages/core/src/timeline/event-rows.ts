@@ -75,14 +75,7 @@ class EventRow {
     const { length } = this.#startsMs;
     let stride = 1;
     while (place + stride < length && this.#startsMs[place + stride]! < ms) stride *= 2;
-    let low = place;
-    let high = Math.min(length, place + stride);
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (this.#startsMs[middle]! < ms) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return firstIndex(Math.min(length, place + stride), (at) => this.#startsMs[at]! >= ms, place);
   }
 }
 

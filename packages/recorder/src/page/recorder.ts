@@ -1,9 +1,8 @@
-import type { Command } from '@nettle-patch/core';
+import { MAX_PAGES, type Command } from '@nettle-patch/core';
 import type { OutgoingRow } from '../messages';
 import type { Capture } from './capture/capture';
 import { isNamedByText, nameByText } from './element-label';
 import { framesElsewhere } from './frames-elsewhere';
-import { MAX_PAGES } from '../page-ids';
 import { armNextLoad, type Armed } from './next-load';
 import { failed, guarded, markInternal, overseeInto } from './wrap/internal';
 import { RecordingSession } from './session';

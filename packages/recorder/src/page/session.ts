@@ -1,11 +1,16 @@
-import { MAIN_THREAD, RECORDER_PATH, type Row, type RowContent } from '@nettle-patch/core';
-import { firstIdOf } from '../page-ids';
+import {
+  MAIN_THREAD,
+  RECORDER_PATH,
+  firstIdOf,
+  firstIdOfThread,
+  roundMs,
+  type Row,
+  type RowContent,
+} from '@nettle-patch/core';
 import { InternedTables } from './interned';
 import { now } from './natives';
 
 /** Ids of scripts and functions that workers of the page give, above those of all other parts. */
-const FIRST_WORKER_ID = 2 ** 25;
-const IDS_A_WORKER = 2 ** 16;
 /** Shorter entries of the recorder's own are of no interest. */
 const WORTH_MS = 1;
 
@@ -42,18 +47,18 @@ export class RecordingSession {
     idsOf = thread,
     private readonly whole?: RecordingSession,
   ) {
-    this.firstId = idsOf === MAIN_THREAD ? firstIdOf(page) : FIRST_WORKER_ID + idsOf * IDS_A_WORKER;
+    this.firstId = idsOf === MAIN_THREAD ? firstIdOf(page) : firstIdOfThread(idsOf);
     this.tables = new InternedTables((row) => this.emit(row), this.firstId);
   }
 
-  /** A time of `performance.now()` on the recording's clock, in whole microseconds. */
+  /** A time of `performance.now()` on the recording's clock, to the microsecond. Milliseconds. */
   time(nowMs: number): number {
-    return Math.round((nowMs - this.originMs) * 1000) / 1000;
+    return roundMs(nowMs - this.originMs);
   }
 
-  /** A length of time, in whole microseconds. */
+  /** A length of time, to the microsecond. Milliseconds. */
   length(ms: number): number {
-    return Math.max(0, round(ms));
+    return Math.max(0, roundMs(ms));
   }
 
   emit(row: Row): void {
@@ -126,14 +131,14 @@ export class RecordingSession {
 
   /** The recorder's own cost since the last call. Milliseconds. */
   takeCost(): { busyMs: number; longestMs: number; longest: string } {
-    const cost = { busyMs: round(this.#busyMs), longestMs: round(this.#longestMs), longest: this.#longest };
+    const cost = {
+      busyMs: roundMs(this.#busyMs),
+      longestMs: roundMs(this.#longestMs),
+      longest: this.#longest,
+    };
     this.#busyMs = 0;
     this.#longestMs = 0;
     this.#longest = '';
     return cost;
   }
-}
-
-function round(ms: number): number {
-  return Math.round(ms * 1000) / 1000;
 }

@@ -1,8 +1,7 @@
-import { SENDER_PATH, writeBatch } from '@nettle-patch/core';
+import { SENDER_PATH, writeBatch, THREADS_A_PAGE } from '@nettle-patch/core';
 import type { FromSender, WorkerRecording } from '../messages';
 import { ExactCalls } from './exact/exact-calls';
 import { pageCaptures, type OwnLent } from './page-captures';
-import { THREADS_A_PAGE } from '../page-ids';
 import { takeArmedRecording, type Armed } from './next-load';
 import { isNamedByText, nameByText } from './element-label';
 import type { StartFrame } from './frame-tools';

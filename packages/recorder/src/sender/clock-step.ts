@@ -1,3 +1,4 @@
+import { roundMs } from '@nettle-patch/core';
 const LOOKS = 4;
 const LOOK_EVERY_MS = 60;
 /** How long one look may keep the thread. */
@@ -25,5 +26,5 @@ export function measureClockStep(): void {
 
 /** The smallest step of `performance.now()` here, in milliseconds. */
 export function clockStep(): number {
-  return smallest < Infinity ? Math.round(smallest * 1000) / 1000 : usualStep();
+  return smallest < Infinity ? roundMs(smallest) : usualStep();
 }

@@ -1,6 +1,12 @@
-import { NO_STACK, RESERVED_PATH, packSamples, toMicroseconds, type Row } from '@nettle-patch/core';
+import {
+  NO_STACK,
+  RESERVED_PATH,
+  packSamples,
+  toMicroseconds,
+  type Row,
+  firstSampledIdOf,
+} from '@nettle-patch/core';
 import type { ProfilerTrace, SampledTrace } from '../messages';
-import { firstSampledIdOf } from '../page-ids';
 import { SampledTables } from './sampled-tables';
 
 /** A profiler samples the moment it is started in, which is the recorder's own; its cost is measured apart. */

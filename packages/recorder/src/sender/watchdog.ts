@@ -1,6 +1,5 @@
-import { NO_STACK, type Row } from '@nettle-patch/core';
+import { NO_STACK, type Row, roundMs, firstHangStackOf } from '@nettle-patch/core';
 import type { ToSender } from '../messages';
-import { firstHangStackOf } from '../page-ids';
 import type { CallPacker } from './call-packer';
 
 type Tick = Extract<ToSender, { type: 'tick' }>;
@@ -61,7 +60,7 @@ export class Watchdog {
   }
 
   #row(since: Tick, durationMs: number, ended: boolean): Row & { kind: 'hang' } {
-    const startMs = Math.round((since.atMs - since.originMs) * 1000) / 1000;
+    const startMs = roundMs(since.atMs - since.originMs);
     return { kind: 'hang', thread: 0, startMs, durationMs: Math.max(0, Math.round(durationMs)), ended };
   }
 

@@ -4,11 +4,13 @@ import {
   INTERFACE_SOCKET_PATH,
   RecordingReceiver,
   SUBPROTOCOL,
+  checked,
   parseServerMessage,
+  scriptTextSchema,
+  uninstrumentedSchema,
   type Command,
   type ScriptText,
   type Target,
-  type Uninstrumented,
 } from '@nettle-patch/core';
 import { WebSocket } from 'ws';
 import type { Running } from '../serve';
@@ -98,7 +100,7 @@ export class RecordingClient {
   /** A script without its text is one more thing that is not known, and no reason to lose a recording. */
   async #scriptAt(url: string): Promise<ScriptText> {
     try {
-      return (await this.#ask(`script?url=${encodeURIComponent(url)}`)) as ScriptText;
+      return checked(await this.#ask(`script?url=${encodeURIComponent(url)}`), scriptTextSchema);
     } catch (error) {
       return { url, problem: (error as Error).message };
     }
@@ -125,7 +127,7 @@ export class RecordingClient {
       sink,
       {
         fetchScript: (url) => this.#scriptAt(url),
-        uninstrumented: async () => (await this.#ask('uninstrumented')) as Uninstrumented[],
+        uninstrumented: async () => checked(await this.#ask('uninstrumented'), uninstrumentedSchema),
       },
       {
         acknowledge: (sequence) =>

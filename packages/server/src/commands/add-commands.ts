@@ -9,12 +9,14 @@ import {
   type Recording,
   type TableName,
   type Thresholds,
+  EXPORTERS,
+  type Exporter,
+  type ExportFormat,
 } from '@nettle-patch/core';
 import { Option, type Command } from 'commander';
 import { writeCalls, type CallsFlags } from './calls';
 import { readBudget, writeCheck } from './check';
 import { writeComparison } from './compare';
-import { FORMATS, LEFT_OUT, convertedLines, type Format } from './convert';
 import { writeExplanation } from './explain';
 import { Output } from './output';
 import { stepsOf } from '../drive/steps-file';
@@ -134,7 +136,7 @@ function addCompare(program: Command): void {
 }
 
 interface ConvertFlags {
-  readonly to: Format;
+  readonly to: ExportFormat;
   readonly out?: string;
   readonly table: TableName;
 }
@@ -144,14 +146,16 @@ function addConvert(program: Command): void {
     .command('convert')
     .description('write a recording in another open format')
     .argument('<file>', 'recording')
-    .addOption(new Option('--to <format>', 'format to write').choices(FORMATS).makeOptionMandatory())
+    .addOption(
+      new Option('--to <format>', 'format to write').choices(Object.keys(EXPORTERS)).makeOptionMandatory(),
+    )
     .addOption(new Option('--table <name>', 'table to write as CSV').choices(TABLES).default('functions'))
     .option('--out <file>', 'file to write; ".gz" at its end compresses it (default: standard output)')
     .addHelpText('after', EXIT_HELP)
     .action(
       guarded(async (output, file: string, { to, out, table }: ConvertFlags) => {
-        const lines = convertedLines(await open(file), to, table);
-        const leftOut = LEFT_OUT[to];
+        const { leftOut, lines: linesIn }: Exporter = EXPORTERS[to];
+        const lines = linesIn(await open(file), table);
         if (leftOut !== undefined) say(leftOut);
         if (out === undefined) {
           for (const line of lines) output.data(line);

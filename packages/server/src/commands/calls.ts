@@ -5,6 +5,8 @@ import {
   type CallsReport,
   type Lens,
   type Recording,
+  countText,
+  msFigure,
 } from '@nettle-patch/core';
 import { ValidationError } from 'yup';
 import type { Output } from './output';
@@ -68,7 +70,7 @@ function matching(report: CallsReport, text: string | undefined): CallsReport {
   return { ...report, functions };
 }
 
-const ms = (value: number | null) => (value === null ? '' : value.toFixed(value < 10 ? 2 : 1));
+const ms = (value: number | null) => (value === null ? '' : msFigure(value));
 
 /** Writes the functions of a recording with what they took. */
 export function writeCalls(output: Output, recording: Recording, flags: CallsFlags, asJson: boolean): void {
@@ -96,7 +98,7 @@ export function writeCalls(output: Output, recording: Recording, flags: CallsFla
         ms(row.selfMs),
         row.selfErrorMs > 0 ? `± ${ms(row.selfErrorMs)}` : '',
         ms(row.totalMs),
-        row.count > 0 ? row.count.toLocaleString('en') : '',
+        row.count > 0 ? countText(row.count) : '',
         ms(row.medianMs),
         ms(row.longestMs),
         row.count > 0 ? row.callsPerSecond.toFixed(1) : '',

@@ -14,13 +14,14 @@ import {
   junitXml,
   recordingMarkdown,
   type Recording,
+  EXPORTERS,
+  type Exporter,
 } from '@nettle-patch/core';
 import { JSDOM } from 'jsdom';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { lensFrom, writeCalls } from './calls';
 import { readBudget, writeCheck } from './check';
 import { writeComparison } from './compare';
-import { FORMATS, convertedLines, type Format } from './convert';
 import { writeExplanation } from './explain';
 import { Output } from './output';
 import { FileError, noticeText, readRecordingFile } from './read-recording';
@@ -222,10 +223,10 @@ describe('what is written', () => {
 });
 
 describe('convert', () => {
-  it.each(FORMATS)('writes %s', (format) => {
-    const lines = [...convertedLines(boarding, format, 'functions')];
+  it.each(Object.entries<Exporter>(EXPORTERS))('writes %s', (format, exporter) => {
+    const lines = [...exporter.lines(boarding, 'functions')];
     expect(lines.length).toBeGreaterThan(0);
-    const wanted: Partial<Record<Format, RegExp>> = {
+    const wanted: Readonly<Record<string, RegExp>> = {
       har: /"version": "1.2"/,
       entries: /"entryType": "event"/,
       trace: /^\{"resources":\[/,

@@ -7,10 +7,12 @@ import {
   type Recording,
   type ReportedSting,
   type Thresholds,
+  countText,
+  secondsText,
 } from '@nettle-patch/core';
 import type { Output } from './output';
 
-const ms = (value: number) => `${value < 10 ? value.toFixed(1) : Math.round(value).toLocaleString('en')} ms`;
+const ms = (value: number) => `${value < 10 ? value.toFixed(1) : countText(value)} ms`;
 
 function writeSting(output: Output, sting: ReportedSting, number: number): void {
   const { kind, also, label, feltMs, budgetMs, startMs } = sting;
@@ -19,7 +21,7 @@ function writeSting(output: Output, sting: ReportedSting, number: number): void 
   output.line(
     `${number}. ${output.style('bold', label)}  ${output.style('red', ms(feltMs))}, budget ${ms(budgetMs)}`,
   );
-  output.line(output.style('dim', `   ${kinds}, at ${(startMs / 1000).toFixed(2)} s`));
+  output.line(output.style('dim', `   ${kinds}, at ${secondsText(startMs)}`));
   output.wrapped(sting.because, 3);
   const parts = BREAKDOWN_PARTS.filter((part) => sting.blame[part] >= 0.5).map(
     (part) => `${BREAKDOWN_LABELS[part]} ${ms(sting.blame[part])}`,
@@ -33,7 +35,7 @@ function writeSting(output: Output, sting: ReportedSting, number: number): void 
         placeText(culprit),
         `self ${ms(culprit.selfMs)}`,
         `total ${ms(culprit.totalMs)}`,
-        culprit.count > 0 ? `${culprit.count.toLocaleString('en')} calls` : '',
+        culprit.count > 0 ? `${countText(culprit.count)} calls` : '',
       ]),
     [false, false, true, true, true],
     3,
@@ -47,7 +49,7 @@ function writeSting(output: Output, sting: ReportedSting, number: number): void 
 function writeText(output: Output, { recording, stings }: ExplainReport): void {
   const { title, engine, device, mode, lengthMs } = recording;
   output.line(
-    `${output.style('bold', title || 'Recording')}: ${engine}, ${device}, ${mode}, ${(lengthMs / 1000).toFixed(1)} s`,
+    `${output.style('bold', title || 'Recording')}: ${engine}, ${device}, ${mode}, ${secondsText(lengthMs, 1)}`,
   );
   if (stings.length === 0) output.line('No stings: nothing went beyond its budget.');
   else output.line(`${stings.length} ${stings.length === 1 ? 'sting' : 'stings'}, worst first.`);

@@ -1,4 +1,4 @@
-import { RecordingVerifier, type Finding } from '@nettle-patch/core';
+import { RecordingVerifier, type Finding, countText } from '@nettle-patch/core';
 import type { Command } from 'commander';
 import { Output } from '../commands/output';
 import { FileError, isOfDisk, piecesOf, unreadable } from '../commands/read-recording';
@@ -35,8 +35,7 @@ class Findings {
   };
 
   end(lines: number): void {
-    const count = (number: number, one: string) =>
-      `${number.toLocaleString('en')} ${one}${number === 1 ? '' : 's'}`;
+    const count = (number: number, one: string) => `${countText(number)} ${one}${number === 1 ? '' : 's'}`;
     this.#output.line(
       `${this.what}: ${count(lines, 'line')}, ${count(this.faults, 'fault')}, ${count(this.remarks, 'remark')}.`,
     );

@@ -16,6 +16,7 @@ import { BarChartsService, type BarCanvas } from '../services/bar-charts.service
 import { ThemeService } from '../services/theme.service';
 import { onResize, type CanvasSize } from '../shared/canvas';
 import { scheduleTask } from '../shared/schedule-task';
+import { countText } from '@nettle-patch/core';
 
 /** Numbers side by side. */
 export interface Bars {
@@ -103,7 +104,7 @@ export class BarsComponent {
   protected readonly pointed = computed(() => {
     const [x, area, { labels, values }] = [this.x(), this.#area(), this.bars()];
     const at = x === undefined || area === undefined ? undefined : barAt(area, values.length, x);
-    return at === undefined ? '' : `${labels[at]}: ${values[at]!.toLocaleString('en')}`;
+    return at === undefined ? '' : `${labels[at]}: ${countText(values[at]!)}`;
   });
 
   constructor() {

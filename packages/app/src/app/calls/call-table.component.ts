@@ -10,7 +10,7 @@ import {
   output,
   signal,
 } from '@angular/core';
-import { isTime } from '@nettle-patch/core';
+import { isTime, countText, numberText, msFigure } from '@nettle-patch/core';
 import type { CallRow, CallsMode, CallsPage } from '../../workers/analysis/queries/call-queries';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
@@ -103,12 +103,12 @@ export class CallTableComponent {
   /** A length, as the lens has it. */
   protected figure(recordedMs: number): string {
     const ms = recordedMs * this.slower();
-    if (!isTime(this.#unit())) return Number(ms.toFixed(3)).toLocaleString('en');
-    return ms < 10 ? ms.toFixed(2) : ms < 1000 ? ms.toFixed(1) : Math.round(ms).toLocaleString('en');
+    if (!isTime(this.#unit())) return numberText(ms);
+    return msFigure(ms);
   }
 
   protected whole(count: number): string {
-    return count === 0 ? '' : Math.round(count).toLocaleString('en');
+    return count === 0 ? '' : countText(count);
   }
 
   protected keyDown(event: KeyboardEvent): void {

@@ -1,3 +1,4 @@
+import { percentText } from '@nettle-patch/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -20,7 +21,6 @@ import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { OpeningComponent } from '../shell/opening.component';
-import { formatPercent } from '../shared/format';
 import { CallTableComponent } from './call-table.component';
 import { FlameComponent } from './flame.component';
 import { FunctionDetailsComponent } from './function-details.component';
@@ -103,7 +103,7 @@ export class CallsComponent {
   protected readonly zoomed = computed(() => this.#root() !== undefined);
   protected readonly hitWords = computed(() => {
     const share = (this.#flame() ?? this.page())?.hitShare;
-    return share === undefined ? '' : `${formatPercent(share)} of the time`;
+    return share === undefined ? '' : `${percentText(share)} of the time`;
   });
 
   constructor() {

@@ -10,14 +10,14 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { isTime, itemStyleCode } from '@nettle-patch/core';
+import { isTime, itemStyleCode, durationText } from '@nettle-patch/core';
 import type { NamedBox } from '../../workers/analysis/queries/call-queries';
 import { TEXT_FONT } from '../shared/canvas-fonts';
 import { boxAt, boxByKey } from '../shared/box-rows';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import { lookFills } from '../timeline/style-fills';
 import { RecordingService } from '../services/recording.service';
-import { formatDuration, formatWeight } from '../shared/format';
+import { formatWeight } from '../shared/format';
 import type { Palette } from '../shared/palette';
 
 const ROW = 22;
@@ -101,7 +101,7 @@ export class FlameComponent {
 
   #length(value: number): string {
     const unit = this.#unit();
-    return isTime(unit) ? formatDuration(value) : formatWeight(value, unit);
+    return isTime(unit) ? durationText(value) : formatWeight(value, unit);
   }
 
   constructor() {

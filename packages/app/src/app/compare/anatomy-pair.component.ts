@@ -7,10 +7,11 @@ import {
   type ComparedAnatomies,
   type ItemStyle,
   type TypicalAnatomy,
+  durationText,
 } from '@nettle-patch/core';
 import { BOLD_FONT, FIGURE_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
-import { formatDuration, formatMs } from '../shared/format';
+import { formatMs } from '../shared/format';
 import { PHASE_COLOURS, type Palette } from '../shared/palette';
 import { TimeScale, axisTicks } from '../shared/time-scale';
 import { lookFills } from '../timeline/style-fills';
@@ -103,7 +104,7 @@ export class AnatomyPairComponent {
   protected readonly words = computed(() => {
     const { label, before, after } = this.pair();
     const felt = (side: TypicalAnatomy | undefined) =>
-      side === undefined ? 'not done' : formatDuration(side.feltMs);
+      side === undefined ? 'not done' : durationText(side.feltMs);
     return `${label}: before ${felt(before)}, after ${felt(after)}; the parts as a table below`;
   });
   protected readonly lines = computed((): Line[] => {
@@ -195,7 +196,7 @@ export class AnatomyPairComponent {
     }
     context.fillStyle = palette.ink;
     context.font = FIGURE_FONT;
-    context.fillText(formatDuration(side.feltMs), scale.x(side.feltMs) + 8, top + 30);
+    context.fillText(durationText(side.feltMs), scale.x(side.feltMs) + 8, top + 30);
   }
 
   #axis(context: CanvasRenderingContext2D, palette: Palette, scale: TimeScale): void {

@@ -1,5 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
-import { UNIT_WORDS, perUnitWords, type ComparedFunction, type FunctionSide } from '@nettle-patch/core';
+import {
+  UNIT_WORDS,
+  perUnitWords,
+  type ComparedFunction,
+  type FunctionSide,
+  countText,
+} from '@nettle-patch/core';
 import { formatMs } from '../shared/format';
 
 const SHOWN_AT_FIRST = 60;
@@ -118,6 +124,6 @@ export class ComparedFunctionsComponent {
 
   protected count(side: FunctionSide | undefined): string {
     if (side === undefined) return '–';
-    return side.count > 0 ? side.count.toLocaleString('en') : '–';
+    return side.count > 0 ? countText(side.count) : '–';
   }
 }

@@ -1,9 +1,8 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, viewChild } from '@angular/core';
-import { boundWords, type ComparedSeries, type SeriesSide } from '@nettle-patch/core';
+import { boundWords, type ComparedSeries, type SeriesSide, durationText } from '@nettle-patch/core';
 import { FIGURE_FONT } from '../shared/canvas-fonts';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
-import { formatDuration } from '../shared/format';
 import type { Palette } from '../shared/palette';
 import { TimeScale } from '../shared/time-scale';
 
@@ -104,7 +103,7 @@ export class DotPlotComponent {
     context.fillRect(x - 1, y - 8, 2, 16);
     context.font = FIGURE_FONT;
     context.fillText(
-      medianIsBound ? `< ${formatDuration(medianMs)}` : formatDuration(medianMs),
+      medianIsBound ? `< ${durationText(medianMs)}` : durationText(medianMs),
       scale.right + 2 * MARGIN,
       y + 4,
     );

@@ -1,3 +1,4 @@
+import { durationText } from '@nettle-patch/core';
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
@@ -14,7 +15,6 @@ import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { StingChoiceService } from '../services/sting-choice.service';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
-import { formatDuration } from '../shared/format';
 import { incrementalRender } from '../shared/incremental-render';
 import { TimeScale } from '../shared/time-scale';
 import { GroundStripDrag } from './ground-strip-drag';
@@ -88,8 +88,8 @@ export class GroundStripComponent {
   protected readonly label = computed(() => {
     const { range, stings, inputs } = this.opened();
     const shown = this.#lens.lens().range;
-    const limits = shown ? ` Shown: ${formatDuration(shown.startMs)} to ${formatDuration(shown.endMs)}.` : '';
-    return `Overview of ${formatDuration(range.endMs)} with ${stings.length} stings and ${inputs.length} inputs.${limits} Arrow keys move the range, Escape clears it.`;
+    const limits = shown ? ` Shown: ${durationText(shown.startMs)} to ${durationText(shown.endMs)}.` : '';
+    return `Overview of ${durationText(range.endMs)} with ${stings.length} stings and ${inputs.length} inputs.${limits} Arrow keys move the range, Escape clears it.`;
   });
 
   constructor() {

@@ -1,6 +1,6 @@
+import { durationText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { OpenedRecording } from '../../workers/analysis/analysis-results';
-import { formatDuration } from '../shared/format';
 import { partWords } from '../shared/words';
 import { stripRows } from './strip-rows';
 
@@ -44,8 +44,8 @@ export class StripTableComponent {
   readonly opened = input.required<OpenedRecording>();
   protected readonly rows = computed(() =>
     stripRows(this.opened(), MAX_ROWS).map(({ startMs, endMs, parts, stings, inputs }) => ({
-      when: `${formatDuration(startMs)} to ${formatDuration(endMs)}`,
-      busy: parts.map(({ part, ms }) => `${partWords(part)} ${formatDuration(ms)}`).join(', ') || 'idle',
+      when: `${durationText(startMs)} to ${durationText(endMs)}`,
+      busy: parts.map(({ part, ms }) => `${partWords(part)} ${durationText(ms)}`).join(', ') || 'idle',
       stings,
       inputs,
     })),

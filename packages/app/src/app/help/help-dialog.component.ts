@@ -1,3 +1,4 @@
+import { durationText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule } from '@angular/material/dialog';
@@ -5,7 +6,6 @@ import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { answerTo } from '../shared/answer-to';
-import { formatDuration } from '../shared/format';
 import { KEY_GROUPS } from './key-groups';
 
 /** All keys and gestures, and what the words and figures mean. */
@@ -31,5 +31,5 @@ export class HelpDialogComponent {
   protected readonly example = answerTo(this.#asked, ({ lens, functionId }) =>
     this.#recordings.ask('functionDetails', lens, functionId),
   );
-  protected readonly duration = formatDuration;
+  protected readonly duration = durationText;
 }

@@ -1,7 +1,7 @@
+import { durationText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatChipsModule } from '@angular/material/chips';
-import { formatDuration } from '../shared/format';
 import { IconComponent } from '../shared/icon.component';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
@@ -88,7 +88,7 @@ export class LensBarComponent {
     const { range, thread, foldLibraries, foldRecursion, minMs, focus, text, slower } = this.#lens.lens();
     const chips: LensChip[] = [];
     if (range !== undefined) {
-      const lengthMs = formatDuration(range.endMs - range.startMs);
+      const lengthMs = durationText(range.endMs - range.startMs);
       const at = (range.startMs / 1000).toFixed(2);
       chips.push({ words: `${lengthMs} from ${at} s`, without: { range: undefined } });
     }

@@ -3,11 +3,10 @@ import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, signa
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatSelectModule } from '@angular/material/select';
-import { TAG_PATH, type ListedTarget } from '@nettle-patch/core';
+import { TAG_PATH, type ListedTarget, clockText } from '@nettle-patch/core';
 import { AppsService } from '../services/apps.service';
 import { LanService } from '../services/lan.service';
 import { LiveService } from '../services/live.service';
-import { formatClock } from '../shared/format';
 import { AppChoiceComponent } from './app-choice.component';
 import { IconComponent } from '../shared/icon.component';
 import { ScanCodeComponent } from './scan-code.component';
@@ -45,7 +44,7 @@ export class DevicePairingComponent {
     return state.open ? [] : state.addresses;
   });
   protected readonly left = computed(() =>
-    formatClock(Math.max(0, (this.open()?.untilMs ?? 0) - this.nowMs())).replace(/\.\d$/, ''),
+    clockText(Math.max(0, (this.open()?.untilMs ?? 0) - this.nowMs())).replace(/\.\d$/, ''),
   );
   protected readonly devices = computed(() => {
     const targets = this.#live.state().targets;

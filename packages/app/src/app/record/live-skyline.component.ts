@@ -1,3 +1,4 @@
+import { percentText } from '@nettle-patch/core';
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
@@ -11,7 +12,6 @@ import {
   viewChild,
 } from '@angular/core';
 import { onResize, prepareCanvas } from '../shared/canvas';
-import { formatPercent } from '../shared/format';
 import { readPalette } from '../shared/palette';
 
 const STEPS = 160;
@@ -34,7 +34,7 @@ export class LiveSkylineComponent {
   readonly shares = input.required<readonly number[]>();
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   protected readonly label = computed(
-    () => `Main thread busy ${formatPercent(this.shares().at(-1) ?? 0)} at the latest`,
+    () => `Main thread busy ${percentText(this.shares().at(-1) ?? 0)} at the latest`,
   );
 
   constructor() {

@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { DEFAULT_THRESHOLDS } from '@nettle-patch/core';
+import { DEFAULT_THRESHOLDS, durationText, clockText, bytesText, percentText } from '@nettle-patch/core';
 import type { LiveRecording } from '../../workers/live/live-state';
 import { LiveService } from '../services/live.service';
-import { formatBytes, formatClock, formatDuration, formatPercent } from '../shared/format';
 import { IconComponent } from '../shared/icon.component';
 import { problemWords } from '../shared/words';
 import { HangComponent } from './hang.component';
@@ -44,17 +43,17 @@ export class LiveStageComponent {
   protected readonly figures = computed(() => {
     const { elapsedMs, bytes, busyShare, costShare, roomBytes } = this.recording();
     return {
-      rate: elapsedMs < FIRST_RATE_MS ? '–' : formatBytes((bytes / elapsedMs) * 60_000),
-      room: roomBytes === undefined ? '' : formatBytes(roomBytes),
-      elapsed: formatClock(elapsedMs),
-      size: formatBytes(bytes),
-      busy: formatPercent(busyShare),
-      cost: formatPercent(costShare),
+      rate: elapsedMs < FIRST_RATE_MS ? '–' : bytesText((bytes / elapsedMs) * 60_000),
+      room: roomBytes === undefined ? '' : bytesText(roomBytes),
+      elapsed: clockText(elapsedMs),
+      size: bytesText(bytes),
+      busy: percentText(busyShare),
+      cost: percentText(costShare),
     };
   });
   protected readonly budgetMs = DEFAULT_THRESHOLDS.responseMs;
-  protected readonly duration = formatDuration;
-  protected readonly clock = formatClock;
+  protected readonly duration = durationText;
+  protected readonly clock = clockText;
 
   protected onKey(event: KeyboardEvent): void {
     const { key, ctrlKey, metaKey, altKey, target } = event;
@@ -65,7 +64,7 @@ export class LiveStageComponent {
   }
 
   protected mark(): void {
-    this.live.note(`mark at ${formatClock(this.recording().elapsedMs)}`);
+    this.live.note(`mark at ${clockText(this.recording().elapsedMs)}`);
   }
 
   protected barWidth(feltMs: number): string {

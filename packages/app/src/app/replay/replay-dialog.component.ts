@@ -12,6 +12,7 @@ import {
   type Header,
   type ServedApp,
   type Step,
+  stepWords,
 } from '@nettle-patch/core';
 import { AppsService } from '../services/apps.service';
 import { ReplayService } from '../services/replay.service';
@@ -19,7 +20,6 @@ import { CompareService } from '../services/compare.service';
 import { AppChoiceComponent } from '../record/app-choice.component';
 import { IconComponent } from '../shared/icon.component';
 import { saveBlob } from '../shared/save-blob';
-import { stepWords } from './step-words';
 
 /** What the dialog begins with. */
 export interface ReplayData {

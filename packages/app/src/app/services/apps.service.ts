@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import type { FoundApp } from '@nettle-patch/core';
+import { checked, foundAppsSchema, type FoundApp } from '@nettle-patch/core';
 import { ApiService } from './api.service';
 import { LiveService } from './live.service';
 
@@ -24,7 +24,7 @@ export class AppsService {
     this.looking.set(true);
     try {
       const answer = await this.#api.ask('GET', 'apps/found');
-      if (answer.ok) this.#found.set((await answer.json()) as FoundApp[]);
+      if (answer.ok) this.#found.set(checked(await answer.json(), foundAppsSchema));
     } catch {
       this.#found.set([]);
     } finally {

@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import type { LanState } from '@nettle-patch/core';
+import { readLanState, type LanState } from '@nettle-patch/core';
 import { ApiService } from './api.service';
 
 const LOOK_EVERY_MS = 2000;
@@ -46,7 +46,7 @@ export class LanService {
   async #ask(method: 'GET' | 'POST' | 'DELETE', path: string, body?: object): Promise<void> {
     try {
       const answer = await this.#api.ask(method, `lan${path}`, body === undefined ? {} : { body });
-      if (answer.ok) this.#state.set((await answer.json()) as LanState);
+      if (answer.ok) this.#state.set(readLanState(await answer.json()));
       if (method !== 'GET') this.problem.set(answer.ok ? '' : await answer.text());
     } catch {
       if (method !== 'GET') this.problem.set('The server is not there. Start it again.');

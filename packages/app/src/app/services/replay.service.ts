@@ -1,6 +1,13 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
-import type { ReplayBrowser, ReplayEvent, ProxySettings, Step } from '@nettle-patch/core';
+import {
+  checked,
+  parseReplayEvent,
+  replayBrowsersSchema,
+  type ProxySettings,
+  type ReplayBrowser,
+  type Step,
+} from '@nettle-patch/core';
 import { FilesService } from './files.service';
 import { ApiService } from './api.service';
 
@@ -69,7 +76,7 @@ export class ReplayService {
 
   async lookForBrowsers(): Promise<void> {
     const answer = await this.#api.ask('GET', 'replay').catch(() => undefined);
-    if (answer?.ok) this.browsers.set((await answer.json()) as ReplayBrowser[]);
+    if (answer?.ok) this.browsers.set(checked(await answer.json(), replayBrowsersSchema));
   }
 
   /** Does it, and shows the recording that comes of it. @returns whether there is one */
@@ -97,7 +104,7 @@ export class ReplayService {
 
   async #follow(lines: Lines, times: number): Promise<boolean> {
     for (let line = await lines.next(); line !== undefined; line = await lines.next()) {
-      const event = JSON.parse(line) as ReplayEvent;
+      const event = parseReplayEvent(line);
       if (event.type === 'failed') throw new Error(event.reason);
       if (event.type === 'round') {
         this.#state.set({ state: 'running', done: event.done, of: times, inBrowser: true });

@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
+import { DEFAULT_SETTINGS, checked, settingsSchema, type ProxySettings } from '@nettle-patch/core';
 import { ApiService } from './api.service';
 
 /** How the proxy treats the pages it passes on: how closely they can be looked at. */
@@ -22,7 +22,7 @@ export class SettingsService {
   async #ask(method: 'GET' | 'PUT', wanted?: ProxySettings): Promise<void> {
     try {
       const answer = await this.#api.ask(method, 'settings', wanted === undefined ? {} : { body: wanted });
-      if (answer.ok) this.settings.set((await answer.json()) as ProxySettings);
+      if (answer.ok) this.settings.set(checked(await answer.json(), settingsSchema));
       this.problem.set(answer.ok || method === 'GET' ? '' : `Not changed: ${await answer.text()}`);
     } catch {
       this.problem.set(method === 'GET' ? '' : 'Not changed: the server is not there. Start it again.');

@@ -1,23 +1,23 @@
+import { durationText, clockText, bytesText, percentText } from '@nettle-patch/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { GroundStripDrag } from '../ground-strip/ground-strip-drag';
 import { stingAt } from '../ground-strip/ground-strip-painter';
 import type { ListedSting } from '../../workers/analysis/analysis-results';
-import { formatBytes, formatClock, formatDuration, formatPercent } from './format';
 import { TimeScale, axisTicks } from './time-scale';
 import { failureWords, noticeWords } from './words';
 
 describe('figures', () => {
   it('carry their unit', () => {
-    expect([412.4, 1240, 48_230, 125_000].map(formatDuration)).toEqual([
+    expect([412.4, 1240, 48_230, 125_000].map(durationText)).toEqual([
       '412 ms',
       '1.24 s',
       '48.2 s',
       '2 min 5 s',
     ]);
-    expect([0, 7340, 65_000].map(formatClock)).toEqual(['0:00.0', '0:07.3', '1:05.0']);
-    expect([12, 17_400, 3_400_000].map(formatBytes)).toEqual(['12 B', '17 kB', '3.2 MB']);
-    expect([0, 0.004, 0.17, 1].map(formatPercent)).toEqual(['0 %', '0.4 %', '17 %', '100 %']);
+    expect([0, 7340, 65_000].map(clockText)).toEqual(['0:00.0', '0:07.3', '1:05.0']);
+    expect([12, 17_400, 3_400_000].map(bytesText)).toEqual(['12 B', '17 kB', '3.2 MB']);
+    expect([0, 0.004, 0.17, 1].map(percentText)).toEqual(['0 %', '0.4 %', '17 %', '100 %']);
   });
 });
 

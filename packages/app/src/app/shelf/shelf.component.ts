@@ -1,3 +1,4 @@
+import { durationText, bytesText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
@@ -7,7 +8,7 @@ import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { ShelfService } from '../services/shelf.service';
 import { StorageService } from '../services/storage.service';
-import { formatBytes, formatDate, formatDuration } from '../shared/format';
+import { formatDate } from '../shared/format';
 import { FocusNowDirective } from '../shared/focus-now.directive';
 import { IconComponent } from '../shared/icon.component';
 import { CardSkylineComponent } from './card-skyline.component';
@@ -64,9 +65,9 @@ export class ShelfComponent {
     const recordings = (this.shelf.recordings() ?? []).filter(({ tags }) => tags.includes(tag));
     return recordings.length < 2 ? undefined : { tag, recordings };
   });
-  protected readonly bytes = formatBytes;
+  protected readonly bytes = bytesText;
   protected readonly date = formatDate;
-  protected readonly duration = formatDuration;
+  protected readonly duration = durationText;
 
   protected openFile(input: HTMLInputElement): void {
     const files = [...(input.files ?? [])];

@@ -1,3 +1,4 @@
+import { durationText } from '@nettle-patch/core';
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
@@ -24,7 +25,7 @@ import {
 } from 'chart.js';
 import type { StoredRecording } from '../../store/database';
 import { ThemeService } from '../services/theme.service';
-import { formatDate, formatDuration } from '../shared/format';
+import { formatDate } from '../shared/format';
 import { scheduleTask } from '../shared/schedule-task';
 
 Chart.register(CategoryScale, LineController, LineElement, LinearScale, PointElement, Tooltip);
@@ -163,7 +164,7 @@ export class TrendComponent {
   }
 
   protected shown(value: number): string {
-    return this.measure() === 'stings' ? String(value) : formatDuration(value);
+    return this.measure() === 'stings' ? String(value) : durationText(value);
   }
 
   #draw(): void {

@@ -1,8 +1,8 @@
+import { percentText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { FilesService } from '../services/files.service';
-import { formatPercent } from '../shared/format';
 
 /** How far the reading of a file is, and the way out of it. */
 @Component({
@@ -39,5 +39,5 @@ import { formatPercent } from '../shared/format';
 export class ReadingComponent {
   protected readonly files = inject(FilesService);
   protected readonly share = this.files.importing.asReadonly();
-  protected readonly words = computed(() => formatPercent(this.share() ?? 0));
+  protected readonly words = computed(() => percentText(this.share() ?? 0));
 }

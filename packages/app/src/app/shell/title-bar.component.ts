@@ -1,3 +1,4 @@
+import { durationText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatTooltipModule } from '@angular/material/tooltip';
@@ -9,7 +10,6 @@ import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { ShelfService } from '../services/shelf.service';
 import { FocusNowDirective } from '../shared/focus-now.directive';
-import { formatDuration } from '../shared/format';
 import { IconComponent } from '../shared/icon.component';
 import { ShellKeys } from './shell-keys';
 
@@ -31,7 +31,7 @@ export class TitleBarComponent {
   readonly hasActions = input(true);
   protected readonly sheets = inject(ShellKeys);
   protected readonly editing = signal(false);
-  protected readonly duration = formatDuration;
+  protected readonly duration = durationText;
 
   protected readonly view = computed(() => {
     const name = this.#address.view();
@@ -62,7 +62,7 @@ export class TitleBarComponent {
     const worst = stings[0];
     if (worst === undefined) return undefined;
     const count = stings.length === 1 ? '1 sting' : `${stings.length} stings`;
-    return { count, worst: formatDuration(worst.feltMs) };
+    return { count, worst: durationText(worst.feltMs) };
   });
 
   protected readonly blind = computed(() => isBlind(this.opened()!.header));

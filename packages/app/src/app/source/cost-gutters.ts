@@ -1,6 +1,7 @@
 import { RangeSetBuilder, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, GutterMarker, gutter } from '@codemirror/view';
 import type { ShownLine } from '../../workers/analysis/queries/source-queries';
+import { countText, msFigure } from '@nettle-patch/core';
 
 /** Below this a time is not worth a figure. Milliseconds. */
 const WORTH_MS = 0.005;
@@ -29,7 +30,7 @@ class FigureMarker extends GutterMarker {
   }
 }
 
-const msWords = (ms: number) => (ms < WORTH_MS ? '' : ms < 10 ? ms.toFixed(2) : ms.toFixed(1));
+const msWords = (ms: number) => (ms < WORTH_MS ? '' : msFigure(ms));
 
 interface Column {
   readonly name: string;
@@ -54,15 +55,15 @@ const COLUMNS: readonly Column[] = [
   {
     name: 'calls',
     widest: '0,000,000',
-    figure: ({ count }) => (count === 0 ? '' : count.toLocaleString('en')),
-    title: ({ count }) => `called ${count.toLocaleString('en')} times`,
+    figure: ({ count }) => (count === 0 ? '' : countText(count)),
+    title: ({ count }) => `called ${countText(count)} times`,
   },
   {
     name: 'forced',
     widest: '00,000×',
-    figure: ({ forcedCount }) => (forcedCount === 0 ? '' : `${forcedCount.toLocaleString('en')}×`),
+    figure: ({ forcedCount }) => (forcedCount === 0 ? '' : `${countText(forcedCount)}×`),
     title: ({ forcedCount, forcedMs }) =>
-      `layout forced here ${forcedCount.toLocaleString('en')} times, ${forcedMs.toFixed(1)} ms`,
+      `layout forced here ${countText(forcedCount)} times, ${forcedMs.toFixed(1)} ms`,
   },
 ];
 

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { askedWords, shortPlace, type CauseLink } from '@nettle-patch/core';
+import { askedWords, shortPlace, type CauseLink, durationText } from '@nettle-patch/core';
 import type { NamedFunction } from '../../workers/analysis/analysis-results';
-import { formatDuration } from '../shared/format';
 
 interface Step {
   readonly words: string;
@@ -97,8 +96,8 @@ export class CauseChainComponent {
       Math.abs(beforeMs) < 1
         ? 'at its beginning'
         : beforeMs > 0
-          ? `${formatDuration(beforeMs)} before`
-          : `${formatDuration(-beforeMs)} after it began`;
+          ? `${durationText(beforeMs)} before`
+          : `${durationText(-beforeMs)} after it began`;
     if (link.type === 'input') {
       return { words: link.label, place: '', when, functionId: undefined, isInput: true };
     }

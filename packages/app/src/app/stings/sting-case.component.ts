@@ -8,10 +8,9 @@ import {
   output,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { delayStepMs, lengthOnSlower, type TimeRange } from '@nettle-patch/core';
+import { delayStepMs, lengthOnSlower, type TimeRange, durationText } from '@nettle-patch/core';
 import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
-import { formatDuration } from '../shared/format';
 import { incrementalRender } from '../shared/incremental-render';
 import { IconComponent } from '../shared/icon.component';
 import { AnatomyComponent } from './anatomy/anatomy.component';
@@ -51,7 +50,7 @@ export class StingCaseComponent {
     const slower = this.#slower();
     const { sting, blame } = this.shown().anatomy;
     if (slower === 1 || sting.detail !== undefined) return undefined;
-    const ms = formatDuration(lengthOnSlower(blame.totalMs, blame.idleMs, slower));
+    const ms = durationText(lengthOnSlower(blame.totalMs, blame.idleMs, slower));
     return `On a device ${slower} × slower about ${ms}, estimated: work takes ${slower} times as long, what is only waited for as long as here. The sentence and the drawing are as recorded.`;
   });
   /** The step of the delay that was felt, where a person may take it for finer than it is. */

@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { STING_KINDS, kindLabel, lengthOnSlower, type StingKind } from '@nettle-patch/core';
+import { STING_KINDS, kindLabel, lengthOnSlower, type StingKind, durationText } from '@nettle-patch/core';
 import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
-import { formatDuration } from '../shared/format';
 import { incrementalRender } from '../shared/incremental-render';
 import { feltUnit } from '../shared/words';
 
@@ -86,7 +85,7 @@ export class StingListComponent {
       sting: series.stings[0]!,
       label: series.label,
       how: [...new Set([worst.kind, ...worst.also])].map(kindLabel).concat(timesWords(series)).join(' · '),
-      felt: `${feltMs === worst.feltMs ? '' : '≈ '}${formatDuration(feltMs)}`,
+      felt: `${feltMs === worst.feltMs ? '' : '≈ '}${durationText(feltMs)}`,
       budget: `budget ${Math.round(worst.budgetMs)}${feltUnit(worst)}`,
       on: series.stings.includes(this.selected() ?? -1),
       parts: worst.parts.map(({ name, ms }) => ({ name, width: part(ms) })),

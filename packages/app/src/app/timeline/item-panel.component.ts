@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { shortPlace, type TimeRange } from '@nettle-patch/core';
+import { shortPlace, type TimeRange, secondsText, durationText } from '@nettle-patch/core';
 import type { ItemDetails } from '../../workers/analysis/item-details-types';
 import { LensService } from '../services/lens.service';
-import { formatDuration, formatMs } from '../shared/format';
+import { formatMs } from '../shared/format';
 
 const MAX_CALLERS = 8;
 
@@ -27,11 +27,11 @@ export class ItemPanelComponent {
   protected readonly lens = inject(LensService);
   protected readonly ms = formatMs;
   protected readonly short = shortPlace;
-  protected readonly duration = formatDuration;
+  protected readonly duration = durationText;
   protected readonly callers = computed(() => this.details()?.callers.slice(0, MAX_CALLERS) ?? []);
   protected readonly more = computed(() => (this.details()?.callers.length ?? 0) - this.callers().length);
   protected readonly at = computed(() => {
     const { startMs } = this.details()!;
-    return `at ${(startMs / 1000).toFixed(3)} s`;
+    return `at ${secondsText(startMs, 3)}`;
   });
 }

@@ -14,6 +14,7 @@ import { RecordingService } from '../services/recording.service';
 import { answerTo } from '../shared/answer-to';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { debounceTime } from 'rxjs';
+import { secondsText } from '@nettle-patch/core';
 
 const AFTER_MOVES_MS = 250;
 
@@ -142,7 +143,7 @@ export class ItemTableComponent {
   protected readonly words = computed(() => {
     const count = this.lines().length;
     const { startMs, endMs } = this.shown();
-    return `${count} ${count === 1 ? 'thing' : 'things'} from ${(startMs / 1000).toFixed(2)} s to ${(endMs / 1000).toFixed(2)} s, at most the 300 longest`;
+    return `${count} ${count === 1 ? 'thing' : 'things'} from ${secondsText(startMs)} to ${secondsText(endMs)}, at most the 300 longest`;
   });
 
   constructor() {

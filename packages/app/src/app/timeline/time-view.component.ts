@@ -29,6 +29,7 @@ import { TimelinePainter } from './timeline-painter';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { filter } from 'rxjs';
 import { latestInTurn } from '../shared/latest-in-turn';
+import { secondsText } from '@nettle-patch/core';
 
 /** Movement below this is a click. */
 const CLICK_PIXELS = 4;
@@ -110,7 +111,7 @@ export class TimeViewComponent {
   protected readonly label = computed(() => {
     const { startMs, endMs } = this.shown();
     const names = this.lanes().map(({ title }) => title);
-    return `Time view from ${(startMs / 1000).toFixed(2)} s to ${(endMs / 1000).toFixed(2)} s with ${names.join(', ')}. The same as a table: button “Table”.`;
+    return `Time view from ${secondsText(startMs)} to ${secondsText(endMs)} with ${names.join(', ')}. The same as a table: button “Table”.`;
   });
 
   constructor() {

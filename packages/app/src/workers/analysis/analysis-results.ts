@@ -57,7 +57,7 @@ export interface OpenedRecording {
   /** What was done in it, so that it can be done again; undefined where that is not known. */
   readonly replay?: KeptSteps;
   /** Recorder's share of the main thread, 0 to 1; undefined when it was not measured. */
-  readonly costShare?: number;
+  readonly costShare?: number | undefined;
 }
 
 /** A sting taken apart, with the names of all functions that appear in it. */

@@ -1,4 +1,11 @@
-import { interactionsOf, originalPath, shortPlace, type Recording, type Sting } from '@nettle-patch/core';
+import {
+  interactionsOf,
+  originalPath,
+  shortPlace,
+  type Recording,
+  type Sting,
+  secondsText,
+} from '@nettle-patch/core';
 import { namedFunction } from '../named-function';
 
 /** Something found, with where it leads. */
@@ -93,5 +100,5 @@ export class SearchQueries {
 }
 
 function seconds(ms: number): string {
-  return `${(ms / 1000).toFixed(2)} s`;
+  return secondsText(ms);
 }

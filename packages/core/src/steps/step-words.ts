@@ -1,5 +1,5 @@
-import type { Step } from '@nettle-patch/core';
-import { formatDuration } from '../shared/format';
+import { durationText } from '../words/figures';
+import type { Step } from './steps';
 
 /** What a step does, and what with. */
 export interface StepWords {
@@ -29,7 +29,7 @@ export function stepWords(step: Step): StepWords {
     case 'scroll':
       return { deed: 'scroll', what: `${step.on ?? 'the page'} by ${points(step.by)}` };
     case 'wait':
-      return { deed: 'wait', what: formatDuration(step.ms) };
+      return { deed: 'wait', what: durationText(step.ms) };
     case 'navigate':
       return { deed: 'open', what: step.url };
   }

@@ -1,4 +1,5 @@
-import { KEYS, type Step } from '@nettle-patch/core';
+import { KEYS } from './keys';
+import type { Step } from './steps';
 import { describe, expect, it } from 'vitest';
 import { stepWords } from './step-words';
 
