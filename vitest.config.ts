@@ -1,6 +1,14 @@
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 
+/** Tests that replace modules or what the platform has: each file gets a world of its own. */
+const APART = [
+  'packages/{recorder,server}/src/**/*.spec.ts',
+  'packages/core/src/detectors/detectors.spec.ts',
+];
+/** Components are tested by `npm run components`: they have to be compiled first. */
+const COMPONENTS = '**/*.component.spec.ts';
+
 export default defineConfig({
   resolve: {
     alias: {
@@ -8,13 +16,22 @@ export default defineConfig({
       '@nettle-patch/instrument': fileURLToPath(new URL('packages/instrument/src/index.ts', import.meta.url)),
     },
   },
-  // Property tests take long on a machine that does other work.
   test: {
-    include: ['packages/*/src/**/*.spec.ts'],
-    // Components are tested by `npm run components`: they have to be compiled first.
-    exclude: ['**/*.component.spec.ts'],
     environment: 'node',
+    // Property tests take long on a machine that does other work.
     testTimeout: 30_000,
     globalSetup: 'scripts/lib/built-for-units.mjs',
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: 'together',
+          include: ['packages/*/src/**/*.spec.ts'],
+          exclude: [...APART, COMPONENTS],
+          isolate: false,
+        },
+      },
+      { extends: true, test: { name: 'apart', include: APART } },
+    ],
   },
 });

@@ -79,52 +79,56 @@ function run(...args: string[]): Promise<{ code: number; words: string }> {
   });
 }
 
-test('a recording by a script is written, and what goes wrong has its exit code and its words', async () => {
-  needs('chromium');
-  const app = await startBusyApp();
-  const folder = mkdtempSync(join(tmpdir(), 'nettle-patch-'));
-  const steps = (text: string) => {
-    const file = join(folder, 'steps.json');
-    writeFileSync(file, text);
-    return file;
-  };
-  const out = join(folder, 'quay.nettle.jsonl');
-  const good = steps('{"steps":[{"do":"click","on":"#start"},{"do":"wait","ms":200}]}');
-  expect(await run('record', app.url, '--steps', good, '--repeat', '2', '--out', out)).toMatchObject({
-    code: 0,
-  });
-  const rows = readFileSync(out, 'utf8')
-    .trim()
-    .split('\n')
-    .map((line) => JSON.parse(line) as { kind: string; type?: string });
-  expect(rows.filter(({ kind, type }) => kind === 'input' && type === 'click')).toHaveLength(2);
+test(
+  'a recording by a script is written, and what goes wrong has its exit code and its words',
+  { tag: '@waits' },
+  async () => {
+    needs('chromium');
+    const app = await startBusyApp();
+    const folder = mkdtempSync(join(tmpdir(), 'nettle-patch-'));
+    const steps = (text: string) => {
+      const file = join(folder, 'steps.json');
+      writeFileSync(file, text);
+      return file;
+    };
+    const out = join(folder, 'quay.nettle.jsonl');
+    const good = steps('{"steps":[{"do":"click","on":"#start"},{"do":"wait","ms":200}]}');
+    expect(await run('record', app.url, '--steps', good, '--repeat', '2', '--out', out)).toMatchObject({
+      code: 0,
+    });
+    const rows = readFileSync(out, 'utf8')
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as { kind: string; type?: string });
+    expect(rows.filter(({ kind, type }) => kind === 'input' && type === 'click')).toHaveLength(2);
 
-  expect(rows.filter(({ kind }) => kind === 'text').length).toBeGreaterThan(0);
-  const alone = join(folder, 'alone.nettle.jsonl');
-  expect(await run('record', app.url, '--steps', good, '--no-texts', '--out', alone)).toMatchObject({
-    code: 0,
-  });
-  expect(readFileSync(alone, 'utf8')).not.toContain('"kind":"text"');
+    expect(rows.filter(({ kind }) => kind === 'text').length).toBeGreaterThan(0);
+    const alone = join(folder, 'alone.nettle.jsonl');
+    expect(await run('record', app.url, '--steps', good, '--no-texts', '--out', alone)).toMatchObject({
+      code: 0,
+    });
+    expect(readFileSync(alone, 'utf8')).not.toContain('"kind":"text"');
 
-  const bad = steps('{"steps":[{"do":"click","on":"#start"},{"do":"sail"}]}');
-  expect(await run('record', app.url, '--steps', bad)).toMatchObject({
-    code: 2,
-    words: expect.stringContaining('step 2'),
-  });
-  expect(await run('record', 'ahoy', '--steps', good)).toMatchObject({ code: 2 });
-  const noDriver = ['--driver', 'http://127.0.0.1:1/', '--out', out];
-  const fine = steps('{"steps":[{"do":"wait","ms":1}]}');
-  expect(await run('record', app.url, '--steps', fine, ...noDriver)).toMatchObject({ code: 3 });
-  const lost = steps('{"steps":[{"do":"click","on":"#start"},{"do":"click","on":"#nowhere"}]}');
-  const failed = await run('record', app.url, '--steps', lost, '--out', out);
-  expect(failed).toMatchObject({
-    code: 4,
-    words: expect.stringContaining('step 2 (click): nothing matched "#nowhere"'),
-  });
-  expect(readFileSync(out, 'utf8')).toContain('"BUTTON#start.onclick"');
-  rmSync(folder, { recursive: true });
-  app.close();
-});
+    const bad = steps('{"steps":[{"do":"click","on":"#start"},{"do":"sail"}]}');
+    expect(await run('record', app.url, '--steps', bad)).toMatchObject({
+      code: 2,
+      words: expect.stringContaining('step 2'),
+    });
+    expect(await run('record', 'ahoy', '--steps', good)).toMatchObject({ code: 2 });
+    const noDriver = ['--driver', 'http://127.0.0.1:1/', '--out', out];
+    const fine = steps('{"steps":[{"do":"wait","ms":1}]}');
+    expect(await run('record', app.url, '--steps', fine, ...noDriver)).toMatchObject({ code: 3 });
+    const lost = steps('{"steps":[{"do":"click","on":"#start"},{"do":"click","on":"#nowhere"}]}');
+    const failed = await run('record', app.url, '--steps', lost, '--out', out);
+    expect(failed).toMatchObject({
+      code: 4,
+      words: expect.stringContaining('step 2 (click): nothing matched "#nowhere"'),
+    });
+    expect(readFileSync(out, 'utf8')).toContain('"BUTTON#start.onclick"');
+    rmSync(folder, { recursive: true });
+    app.close();
+  },
+);
 
 for (const engine of ENGINES) {
   test(`modules that are evaluated are recorded down to the line, and a script of the page is read as written: ${engine}`, async () => {

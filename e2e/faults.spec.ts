@@ -101,7 +101,9 @@ test.setTimeout(100_000);
 
 // The two of a single tap or key, "board all" and "manifest search", are followed the same way in record.spec.ts.
 for (const { fault, act, sting, because, culprit, file, startUp } of WAYS) {
-  test(`${fault}: recorded, opened, understood, and reached in its source`, async ({ stage }) => {
+  // A cost that creeps takes half a minute to show.
+  const tag = fault === 'deck-log' ? ['@waits'] : [];
+  test(`${fault}: recorded, opened, understood, and reached in its source`, { tag }, async ({ stage }) => {
     const { tool } = stage;
     const query = ALL.filter((one) => one !== fault || startUp).join(',');
     const desk = await stage.openDesk(`?mended=${query}`);

@@ -41,52 +41,58 @@ test('a page at rest stays at rest while it is recorded: nobody asks for a frame
   await page.close();
 });
 
-test('own listeners and the render probe agree with Event Timing within a frame', async ({ browser }) => {
-  const app = await startBusyApp();
-  const running = await serve({ target: app.url, port: 0, proxyPort: 0 });
-  const client = await RecordingClient.connect(running);
-  const page = await browser.newPage();
-  await page.addInitScript(() => {
-    const scope = globalThis as unknown as { told: Record<string, number> };
-    scope.told = {};
-    new PerformanceObserver((list) => {
-      for (const { name, startTime, duration } of list.getEntries())
-        scope.told[`${name} ${startTime}`] = duration;
-    }).observe({ type: 'event', durationThreshold: 16 } as PerformanceObserverInit);
-  });
-  await withoutEventTiming(page.context());
-  await page.goto(running.proxyOrigin);
-  await page.waitForTimeout(500);
-  const target = await client.target();
-  expect(target.available).toContain('input-listeners');
-  await client.start(target, 'own');
-  const buttons = ['#start', '#restyle'].flatMap((button) => Array<string>(5).fill(button));
-  for (const button of buttons) {
-    await page.click(button);
-    await page.waitForTimeout(1300);
-  }
-  const told = await page.evaluate(() => (globalThis as unknown as { told: Record<string, number> }).told);
-  const lines = await client.stop(target, 'own');
-  const { recording } = readRecording([new TextEncoder().encode(lines.map((line) => `${line}\n`).join(''))]);
-  const clicks = [...recording.events.input.rows()].filter(({ type }) => type === 'click');
-  const standard = Object.entries(told)
-    .filter(([key]) => key.startsWith('click '))
-    .sort((a, b) => Number(a[0].slice(6)) - Number(b[0].slice(6)))
-    .map(([, durationMs]) => durationMs);
-  expect(standard).toHaveLength(buttons.length);
-  expect(clicks).toHaveLength(buttons.length);
-  const FRAME_MS = 1000 / 60;
-  const ROUNDED_TO_MS = 8;
-  const differences = clicks.map(({ durationMs }, index) => standard[index]! - durationMs);
-  for (const [page, ofPage] of [
-    ['a light page', differences.slice(0, 5)],
-    ['a page of thousands of rows', differences.slice(5)],
-  ] as const) {
-    const median = [...ofPage].sort((a, b) => a - b)[2]!;
-    expect(Math.abs(median), `${page}: ${ofPage.join(', ')} ms`).toBeLessThan(FRAME_MS + ROUNDED_TO_MS);
-  }
-  client.close();
-  running.close();
-  app.close();
-  await page.close();
-});
+test(
+  'own listeners and the render probe agree with Event Timing within a frame',
+  { tag: '@waits' },
+  async ({ browser }) => {
+    const app = await startBusyApp();
+    const running = await serve({ target: app.url, port: 0, proxyPort: 0 });
+    const client = await RecordingClient.connect(running);
+    const page = await browser.newPage();
+    await page.addInitScript(() => {
+      const scope = globalThis as unknown as { told: Record<string, number> };
+      scope.told = {};
+      new PerformanceObserver((list) => {
+        for (const { name, startTime, duration } of list.getEntries())
+          scope.told[`${name} ${startTime}`] = duration;
+      }).observe({ type: 'event', durationThreshold: 16 } as PerformanceObserverInit);
+    });
+    await withoutEventTiming(page.context());
+    await page.goto(running.proxyOrigin);
+    await page.waitForTimeout(500);
+    const target = await client.target();
+    expect(target.available).toContain('input-listeners');
+    await client.start(target, 'own');
+    const buttons = ['#start', '#restyle'].flatMap((button) => Array<string>(5).fill(button));
+    for (const button of buttons) {
+      await page.click(button);
+      await page.waitForTimeout(1300);
+    }
+    const told = await page.evaluate(() => (globalThis as unknown as { told: Record<string, number> }).told);
+    const lines = await client.stop(target, 'own');
+    const { recording } = readRecording([
+      new TextEncoder().encode(lines.map((line) => `${line}\n`).join('')),
+    ]);
+    const clicks = [...recording.events.input.rows()].filter(({ type }) => type === 'click');
+    const standard = Object.entries(told)
+      .filter(([key]) => key.startsWith('click '))
+      .sort((a, b) => Number(a[0].slice(6)) - Number(b[0].slice(6)))
+      .map(([, durationMs]) => durationMs);
+    expect(standard).toHaveLength(buttons.length);
+    expect(clicks).toHaveLength(buttons.length);
+    const FRAME_MS = 1000 / 60;
+    const ROUNDED_TO_MS = 8;
+    const differences = clicks.map(({ durationMs }, index) => standard[index]! - durationMs);
+    for (const [page, ofPage] of [
+      ['a light page', differences.slice(0, 5)],
+      ['a page of thousands of rows', differences.slice(5)],
+    ] as const) {
+      const median = [...ofPage].sort((a, b) => a - b)[2]!;
+      expect(Math.abs(median), `${page}: ${ofPage.join(', ')} ms`).toBeLessThan(FRAME_MS + ROUNDED_TO_MS);
+    }
+    client.close();
+    running.close();
+    app.close();
+    await page.close();
+  },
+);

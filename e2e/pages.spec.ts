@@ -108,37 +108,41 @@ for (const engine of ENGINES) {
   }
 }
 
-test('the tool goes on with the next page, and ends when the app is left', async ({ browser }) => {
-  const app = await site();
-  const running = await serve({ target: app.origin, port: 0, proxyPort: 0 });
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  const tool = await context.newPage();
-  await tool.goto(running.address);
-  const desk = await context.newPage();
-  await desk.goto(running.proxyOrigin);
-  await startRecording(tool, desk);
-  await desk.click('#work');
-  await desk.click('#next');
-  await desk.waitForURL('**/manifest');
-  await desk.click('#work');
-  // Stopped at the time at which the tool looks whether a page has gone on.
-  await desk.waitForTimeout(3600);
-  await tool.bringToFront();
-  await expect(tool.getByText('Recording ·')).toBeVisible();
-  await stopRecording(tool);
+test(
+  'the tool goes on with the next page, and ends when the app is left',
+  { tag: '@waits' },
+  async ({ browser }) => {
+    const app = await site();
+    const running = await serve({ target: app.origin, port: 0, proxyPort: 0 });
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const tool = await context.newPage();
+    await tool.goto(running.address);
+    const desk = await context.newPage();
+    await desk.goto(running.proxyOrigin);
+    await startRecording(tool, desk);
+    await desk.click('#work');
+    await desk.click('#next');
+    await desk.waitForURL('**/manifest');
+    await desk.click('#work');
+    // Stopped at the time at which the tool looks whether a page has gone on.
+    await desk.waitForTimeout(3600);
+    await tool.bringToFront();
+    await expect(tool.getByText('Recording ·')).toBeVisible();
+    await stopRecording(tool);
 
-  await tool.getByRole('link', { name: 'Record', exact: true }).click();
-  await startRecording(tool, desk);
-  await desk.goto('about:blank');
-  await tool.bringToFront();
-  await expect(tool.getByText('The page was closed, left for another site or crashed.')).toBeVisible();
-  await tool.getByRole('button', { name: 'Show what was recorded' }).click();
-  // Whoever comes back to the app is not recorded.
-  await desk.goto(running.proxyOrigin);
-  await tool.getByRole('link', { name: 'Record', exact: true }).click();
-  await expect(tool.locator('np-target-card')).toHaveCount(1);
-  await expect(tool.getByText('Recording ·')).toBeHidden();
-  await context.close();
-  running.close();
-  app.close();
-});
+    await tool.getByRole('link', { name: 'Record', exact: true }).click();
+    await startRecording(tool, desk);
+    await desk.goto('about:blank');
+    await tool.bringToFront();
+    await expect(tool.getByText('The page was closed, left for another site or crashed.')).toBeVisible();
+    await tool.getByRole('button', { name: 'Show what was recorded' }).click();
+    // Whoever comes back to the app is not recorded.
+    await desk.goto(running.proxyOrigin);
+    await tool.getByRole('link', { name: 'Record', exact: true }).click();
+    await expect(tool.locator('np-target-card')).toHaveCount(1);
+    await expect(tool.getByText('Recording ·')).toBeHidden();
+    await context.close();
+    running.close();
+    app.close();
+  },
+);

@@ -131,30 +131,34 @@ test('what was done is changed, done again ten times less eight, and held agains
   await expect(tool.getByText('Search manifest').first()).toBeVisible();
 });
 
-test('a step that cannot be taken is named, and what came before is kept', async ({ stage }) => {
-  needs('chromium');
-  const { tool } = stage;
-  await stage.openDesk();
-  const steps = [
-    { do: 'click', on: '#board-all' },
-    { do: 'click', on: '#lighthouse' },
-  ];
-  await tool.bringToFront();
-  const file = {
-    name: 'steps.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(JSON.stringify({ steps })),
-  };
-  await tool.getByLabel('File of steps').setInputFiles(file);
-  const dialog = tool.getByRole('dialog', { name: 'Do it again' });
-  await dialog
-    .getByRole('button', { name: '1', exact: true })
-    .or(dialog.getByRole('radio', { name: '1', exact: true }))
-    .click();
-  await dialog.getByRole('button', { name: 'Do it once' }).click();
-  await expect(dialog.getByRole('alert')).toContainText('step 2 (click): nothing matched "#lighthouse"', {
-    timeout: 40_000,
-  });
-  await dialog.getByRole('button', { name: 'Close' }).click();
-  await expect(tool.getByText('Tap button “Board all”').first()).toBeVisible();
-});
+test(
+  'a step that cannot be taken is named, and what came before is kept',
+  { tag: '@waits' },
+  async ({ stage }) => {
+    needs('chromium');
+    const { tool } = stage;
+    await stage.openDesk();
+    const steps = [
+      { do: 'click', on: '#board-all' },
+      { do: 'click', on: '#lighthouse' },
+    ];
+    await tool.bringToFront();
+    const file = {
+      name: 'steps.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify({ steps })),
+    };
+    await tool.getByLabel('File of steps').setInputFiles(file);
+    const dialog = tool.getByRole('dialog', { name: 'Do it again' });
+    await dialog
+      .getByRole('button', { name: '1', exact: true })
+      .or(dialog.getByRole('radio', { name: '1', exact: true }))
+      .click();
+    await dialog.getByRole('button', { name: 'Do it once' }).click();
+    await expect(dialog.getByRole('alert')).toContainText('step 2 (click): nothing matched "#lighthouse"', {
+      timeout: 40_000,
+    });
+    await dialog.getByRole('button', { name: 'Close' }).click();
+    await expect(tool.getByText('Tap button “Board all”').first()).toBeVisible();
+  },
+);

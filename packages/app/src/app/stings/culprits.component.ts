@@ -5,7 +5,7 @@ import { LensService } from '../services/lens.service';
 import type { OpenedSting } from '../../workers/analysis/analysis-results';
 
 const SHOWN = 5;
-/** What is charged with less than this share of the delay is not listed. */
+/** What is charged with less than this share of the time that was spent on anything is not listed. */
 const MIN_SHARE = 0.01;
 
 /** Functions by the time that is charged to them, with file and line and what would be saved at most without them. */
@@ -152,9 +152,8 @@ export class CulpritsComponent {
 
   readonly #worth = computed(() => {
     const { culprits, blame } = this.shown().anatomy;
-    return culprits.filter(
-      ({ chargedMs }, index) => index === 0 || (index < SHOWN && chargedMs >= blame.totalMs * MIN_SHARE),
-    );
+    const leastMs = (blame.totalMs - blame.idleMs) * MIN_SHARE;
+    return culprits.filter(({ chargedMs }, index) => index === 0 || (index < SHOWN && chargedMs >= leastMs));
   });
   protected readonly more = computed(() => this.shown().anatomy.culprits.length - this.#worth().length);
   protected readonly rows = computed(() => {

@@ -1,0 +1,39 @@
+import { signal } from '@angular/core';
+import { describe, expect, it } from 'vitest';
+import type { OpenedSting } from '../../workers/analysis/analysis-results';
+import { shown } from '../../testing/shown';
+import { LensService } from '../services/lens.service';
+import { CulpritsComponent } from './culprits.component';
+
+const culprit = (functionId: number, chargedMs: number) => ({
+  functionId,
+  chargedMs,
+  selfMs: chargedMs,
+  totalMs: chargedMs,
+  savedMs: chargedMs,
+});
+const named = (name: string) => ({ name, place: 'src/desk/deck/log.ts:36', owner: 'own' as const });
+
+/** A cost that creeps through half a minute in which the thread was free nearly all the time. */
+const CREEP = {
+  anatomy: {
+    culprits: [culprit(1, 878), culprit(2, 228), culprit(3, 4)],
+    blame: { totalMs: 27_000, idleMs: 25_500 },
+  },
+  functions: new Map([
+    [1, named('anonymous in constructor')],
+    [2, named('standingFor')],
+    [3, named('make')],
+  ]),
+} as unknown as OpenedSting;
+
+describe('what would help most', () => {
+  it('names what took a part of the time in which anything ran, however long the thread was free beside it', async () => {
+    const inputs = { shown: CREEP, recordingId: 'friday' };
+    const { texts } = await shown(CulpritsComponent, inputs, [
+      { provide: LensService, useValue: { slower: signal(1) } },
+    ]);
+    expect(texts('tbody .name button')).toEqual(['anonymous in constructor', 'standingFor']);
+    expect(texts('p.soft')).toEqual(['and 1 more with less']);
+  });
+});
