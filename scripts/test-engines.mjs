@@ -1,5 +1,5 @@
 /** `npm run test:engines`: browser tests in Firefox and WebKit, and those that have to wait in real time. */
-import { build, checkNode, install } from './lib/prepare.mjs';
+import { checkNode, install } from './lib/prepare.mjs';
 import { ensureChromium, ensureOthers } from './lib/browsers-here.mjs';
 import { Steps } from './lib/steps.mjs';
 
@@ -8,7 +8,7 @@ install();
 ensureChromium();
 ensureOthers();
 const steps = new Steps();
-steps.step('build', () => (build(), 0));
-steps.browser('engines', 2);
-steps.browser('engines-timed', 1);
+await steps.step('build', [process.execPath, 'scripts/prepare.mjs']);
+await steps.browser('engines', 3);
+await steps.browser('engines-timed', 1);
 steps.end('summary-engines.txt');

@@ -75,7 +75,8 @@ export function install() {
 /** Builds all parts, unless they were built from exactly these sources. */
 export function build() {
   const sources = PARTS.flatMap((part) => [...filesUnder(join(root, 'packages', part))]);
-  const wanted = hashOf([...sources, join(root, 'scripts/build.mjs'), join(root, 'tsconfig.base.json')]);
+  const how = ['scripts/build.mjs', 'scripts/lib/build-recorder.mjs', 'tsconfig.base.json'];
+  const wanted = hashOf([...sources, ...how.map((file) => join(root, file))]);
   const built = [
     'recorder/dist/recorder.js',
     'server/dist/cli.js',

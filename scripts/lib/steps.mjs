@@ -1,7 +1,8 @@
 /** Steps of a test run, what of them failed, and how many tests passed. */
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { root, run } from './prepare.mjs';
+import { root } from './prepare.mjs';
 
 export const results = join(root, 'test-results');
 
@@ -17,43 +18,59 @@ export const ofPlaywright = ({ stats }) => ({
   failed: stats.unexpected,
 });
 
-/** Runs steps one after the other, all of them whatever fails, and counts what they tell. */
+/** Runs a command. @returns whether it was good, and what it wrote, where that is not shown at once */
+function runs([command, ...args], { env = {}, isShown }) {
+  const child = spawn(command, args, {
+    cwd: root,
+    stdio: ['ignore', isShown ? 'inherit' : 'pipe', isShown ? 'inherit' : 'pipe'],
+    env: { ...process.env, NG_CLI_ANALYTICS: 'false', ...env },
+  });
+  let text = '';
+  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (piece) => (text += piece));
+  return new Promise((resolve) => {
+    child.on('error', ({ message }) => resolve({ isGood: false, text: `${text}${message}\n` }));
+    child.on('close', (status) => resolve({ isGood: status === 0, text }));
+  });
+}
+
+/** Runs steps, all of them whatever fails, and counts what they tell. */
 export class Steps {
   #failed = [];
   #passed = 0;
   #failedTests = 0;
 
-  /** @param work returns 0 where it is good */
-  step(name, work) {
-    console.log(`\n── ${name}`);
+  /**
+   * Runs a step: a command with its arguments.
+   * @param counts for one that runs tests: the file with their results, and what reads it; a runner that left none counts as
+   * one failure
+   */
+  async step(name, command, { env, counts, isShown = true } = {}) {
+    if (isShown) console.log(`\n── ${name}`);
     const startedAt = Date.now();
-    const isGood = work() === 0;
+    const { isGood, text } = await runs(command, { env, isShown });
+    if (!isShown) console.log(`\n── ${name}\n${text.trim()}`);
     const seconds = Math.round((Date.now() - startedAt) / 1000);
     console.log(`── ${name}: ${isGood ? 'good' : 'FAILED'} (${seconds} s)`);
     if (!isGood) this.#failed.push(name);
+    if (counts !== undefined) this.#count(counts);
   }
 
-  /**
-   * A step that runs tests and writes their results to a file.
-   * @param counts reads them; a runner that left none counts as one failure
-   */
-  tests(name, file, counts, work) {
-    this.step(name, work);
-    const path = join(results, file);
-    const { passed, failed } = existsSync(path)
-      ? counts(JSON.parse(readFileSync(path, 'utf8')))
-      : { passed: 0, failed: 1 };
-    this.#passed += passed;
-    this.#failedTests += failed;
+  /** Runs rows of steps beside each other, each row in its order; what each wrote is shown when it is done. */
+  async beside(...rows) {
+    await Promise.all(
+      rows.map(async (row) => {
+        for (const [name, command, how] of row) await this.step(name, command, { ...how, isShown: false });
+      }),
+    );
   }
 
   /** Browser tests of a project, so many at a time. */
   browser(project, workers) {
     const file = `playwright-${project}.json`;
-    this.tests(`browser, ${project}`, file, ofPlaywright, () =>
-      run('npx', ['playwright', 'test', `--project=${project}`, `--workers=${workers}`], {
-        env: { BROWSER_RESULTS: `test-results/${file}` },
-      }),
+    return this.step(
+      `browser, ${project}`,
+      ['npx', 'playwright', 'test', `--project=${project}`, `--workers=${workers}`],
+      { env: { BROWSER_RESULTS: `test-results/${file}` }, counts: { file, read: ofPlaywright } },
     );
   }
 
@@ -66,5 +83,14 @@ export class Steps {
     writeFileSync(join(results, file), `${summary}\n`);
     console.log(`\n${summary}`);
     process.exitCode = failed === 0 ? 0 : 1;
+  }
+
+  #count({ file, read }) {
+    const path = join(results, file);
+    const { passed, failed } = existsSync(path)
+      ? read(JSON.parse(readFileSync(path, 'utf8')))
+      : { passed: 0, failed: 1 };
+    this.#passed += passed;
+    this.#failedTests += failed;
   }
 }

@@ -80,6 +80,7 @@ export * from './sources/text-part';
 export * from './outcomes/outcome';
 export type { OutcomeStep, OutcomeStepName } from './outcomes/steps';
 export * from './imports/open-formats';
+export { readAsRecording } from './imports/read-as-recording';
 export * from './inputs/interactions';
 export * from './inputs/action';
 export * from './timeline/call-lod-index';

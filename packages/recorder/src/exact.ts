@@ -11,9 +11,9 @@ shared.exact = undefined;
 if (exact !== undefined) {
   const { ring, registerScript } = exact;
   const putAway = tellOfWaiting();
-  provideCalls(ring, (firstId, told) => {
+  provideCalls(ring, (firstId, registration) => {
     putAway();
-    registerScript(firstId, told);
+    registerScript(firstId, registration);
     showAsWritten();
   });
 }

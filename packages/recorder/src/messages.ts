@@ -53,7 +53,7 @@ export type ToSender =
       readonly last: boolean;
     }
   /** A rewritten script has begun to run. `told` is a ScriptRegistration as JSON text. */
-  | { readonly type: 'register'; readonly firstId: number; readonly told: string }
+  | { readonly type: 'register'; readonly firstId: number; readonly registration: string }
   /** Exact calls, with times of the page's `performance.now()`. */
   | ({
       readonly type: 'calls';

@@ -16,7 +16,7 @@ const arbitraryClaims = fc.array(
 interface Stretch {
   readonly startMs: number;
   readonly endMs: number;
-  readonly layer: Evidence | undefined;
+  readonly evidence: Evidence | undefined;
 }
 
 function swept(claims: readonly { startMs: number; lengthMs: number; closeness: number }[]): Stretch[] {
@@ -25,7 +25,7 @@ function swept(claims: readonly { startMs: number; lengthMs: number; closeness: 
     made.add(startMs, startMs + lengthMs, { kind: 'script', entry: index, pool: 0 }, closeness),
   );
   const stretches: Stretch[] = [];
-  made.sweep((startMs, endMs, layer) => stretches.push({ startMs, endMs, layer }));
+  made.sweep((startMs, endMs, evidence) => stretches.push({ startMs, endMs, evidence }));
   return stretches;
 }
 
@@ -47,18 +47,18 @@ describe('claims on a range', () => {
   it('are won by the one that looks closest, at every moment, as a look at all of them says', () => {
     fc.assert(
       fc.property(arbitraryClaims, (claims) => {
-        for (const { startMs, endMs, layer } of swept(claims)) {
+        for (const { startMs, endMs, evidence } of swept(claims)) {
           const middle = (startMs + endMs) / 2;
           const there = claims.filter(
             (claim) => claim.startMs < middle && claim.startMs + claim.lengthMs > middle,
           );
           if (there.length === 0) {
-            expect(layer).toBeUndefined();
+            expect(evidence).toBeUndefined();
             continue;
           }
           const closest = Math.max(...there.map(({ closeness }) => closeness));
-          expect(layer?.kind).toBe('script');
-          const winner = claims[(layer as Extract<Evidence, { kind: 'script' }>).entry]!;
+          expect(evidence?.kind).toBe('script');
+          const winner = claims[(evidence as Extract<Evidence, { kind: 'script' }>).entry]!;
           expect(winner.closeness).toBe(closest);
           expect(there).toContain(winner);
         }

@@ -8,19 +8,19 @@ export class EvidenceIntervals {
   readonly starts: number[] = [];
   readonly ends: number[] = [];
   readonly closeness: number[] = [];
-  readonly layers: Evidence[] = [];
+  readonly kinds: Evidence[] = [];
 
   constructor(private readonly range: TimeRange) {}
 
   /** Adds a claim, cut to the range. */
-  add(startMs: number, endMs: number, layer: Evidence, closeness: number): void {
+  add(startMs: number, endMs: number, evidence: Evidence, closeness: number): void {
     const from = startMs < this.range.startMs ? this.range.startMs : startMs;
     const to = endMs > this.range.endMs ? this.range.endMs : endMs;
     if (to <= from) return;
     this.starts.push(from);
     this.ends.push(to);
     this.closeness.push(closeness);
-    this.layers.push(layer);
+    this.kinds.push(evidence);
   }
 
   /**
@@ -28,8 +28,8 @@ export class EvidenceIntervals {
    * @param visit is called for each stretch with the claim that wins there, or with none; neighbouring stretches may
    * have the same one
    */
-  sweep(visit: (startMs: number, endMs: number, layer: Evidence | undefined) => void): void {
-    const { starts, ends, layers } = this;
+  sweep(visit: (startMs: number, endMs: number, evidence: Evidence | undefined) => void): void {
+    const { starts, ends, kinds } = this;
     const order = stableOrder(starts);
     const active = new Heap((a, b) => this.#beats(a, b));
     let next = 0;
@@ -39,7 +39,7 @@ export class EvidenceIntervals {
       const best = active.top;
       let untilMs = best === undefined ? this.range.endMs : ends[best]!;
       if (next < order.length) untilMs = Math.min(untilMs, starts[order[next]!]!);
-      visit(atMs, untilMs, best === undefined ? undefined : layers[best]);
+      visit(atMs, untilMs, best === undefined ? undefined : kinds[best]);
       atMs = untilMs;
     }
   }

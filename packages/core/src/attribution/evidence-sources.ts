@@ -19,7 +19,7 @@ const KNOWN = {
 /** A probe that took no longer found style and layout done already. */
 const LITTLE_LEFT_MS = 1;
 
-const CLOSENESS = {
+const PRIORITY = {
   paused: 7,
   rendered: 6,
   script: 5,
@@ -53,13 +53,13 @@ function claimHandlers(
   handler.eachOverlapping(range.startMs, range.endMs, (at) => {
     if (threads[at] !== thread) return;
     const isKnown = entries[at] !== ABSENT_WHOLE;
-    const layer: Evidence = {
+    const evidence: Evidence = {
       kind: 'script',
       entry: isKnown ? entries[at]! : UNKNOWN_FUNCTION,
       pool: pools.of(entries[at]!, type[at]!, invoker[at]!),
     };
-    const closeness = isKnown ? CLOSENESS.script : CLOSENESS.entered;
-    claims.add(startMs[at]!, startMs[at]! + durationMs[at]!, layer, closeness);
+    const closeness = isKnown ? PRIORITY.script : PRIORITY.entered;
+    claims.add(startMs[at]!, startMs[at]! + durationMs[at]!, evidence, closeness);
   });
 }
 
@@ -78,7 +78,7 @@ function claimDrawing(
   const endMs = startMs + row.durationMs;
   const { styleStartMs, renderStartMs = styleStartMs } = row;
   if (styleStartMs === undefined || renderStartMs === undefined) return;
-  claims.add(styleStartMs, endMs, DRAWN, CLOSENESS.drawing);
+  claims.add(styleStartMs, endMs, DRAWN, PRIORITY.drawing);
   const probes = [...recording.events.render.overlapping(renderStartMs, endMs)];
   const probe = probes.find((render) => render.thread === thread && render.startMs >= renderStartMs);
   if (probe === undefined || probe.styleMs + probe.layoutMs > LITTLE_LEFT_MS) return;
@@ -87,7 +87,7 @@ function claimDrawing(
     const handledMs = handler.startMs + handler.durationMs;
     scriptEndMs = scriptEndMs === renderStartMs ? handledMs : Math.max(scriptEndMs, handledMs);
   }
-  claims.add(scriptEndMs, probe.startMs, DRAWN_PROBABLY, CLOSENESS.drawing);
+  claims.add(scriptEndMs, probe.startMs, DRAWN_PROBABLY, PRIORITY.drawing);
 }
 
 /** Style and layout come inside a frame callback, paint after it, when other script may run first. */
@@ -102,9 +102,9 @@ function claimRendering(
     if (threads[at] !== thread) return;
     const styledMs = startMs[at]! + styleMs[at]!;
     const laidOutMs = styledMs + layoutMs[at]!;
-    claims.add(startMs[at]!, styledMs, KNOWN.style, CLOSENESS.rendered);
-    claims.add(styledMs, laidOutMs, KNOWN.layout, CLOSENESS.rendered);
-    claims.add(laidOutMs, laidOutMs + paintMs[at]!, KNOWN.paint, CLOSENESS.painted);
+    claims.add(startMs[at]!, styledMs, KNOWN.style, PRIORITY.rendered);
+    claims.add(styledMs, laidOutMs, KNOWN.layout, PRIORITY.rendered);
+    claims.add(laidOutMs, laidOutMs + paintMs[at]!, KNOWN.paint, PRIORITY.painted);
   });
 }
 
@@ -118,13 +118,13 @@ function claimBusy(
   const tasks = task.columns;
   task.eachOverlapping(range.startMs, range.endMs, (at) => {
     if (tasks.thread[at] !== thread) return;
-    claims.add(tasks.startMs[at]!, tasks.startMs[at]! + tasks.durationMs[at]!, BUSY, CLOSENESS.busy);
+    claims.add(tasks.startMs[at]!, tasks.startMs[at]! + tasks.durationMs[at]!, BUSY, PRIORITY.busy);
   });
   const inputs = input.columns;
   input.eachOverlapping(range.startMs, range.endMs, (at) => {
     const fromMs = inputs.processingStartMs[at]!;
     const toMs = inputs.processingEndMs[at]!;
-    if (inputs.thread[at] === thread && toMs > fromMs) claims.add(fromMs, toMs, BUSY, CLOSENESS.busy);
+    if (inputs.thread[at] === thread && toMs > fromMs) claims.add(fromMs, toMs, BUSY, PRIORITY.busy);
   });
 }
 
@@ -135,12 +135,12 @@ function claimHangs(claims: EvidenceIntervals, recording: Recording, thread: num
     if (row.thread !== thread) continue;
     const startMs = row.startMs + (before?.startMs === row.startMs ? before.durationMs : 0);
     const stack = row.stack === undefined ? undefined : recording.stacks.ofRow(row.stack);
-    const layer: Evidence = stack === undefined ? BUSY : { kind: 'seen', stack };
+    const evidence: Evidence = stack === undefined ? BUSY : { kind: 'seen', stack };
     claims.add(
       startMs,
       row.startMs + row.durationMs,
-      layer,
-      stack === undefined ? CLOSENESS.busy : CLOSENESS.seen,
+      evidence,
+      stack === undefined ? PRIORITY.busy : PRIORITY.seen,
     );
     before = row;
   }
@@ -154,13 +154,13 @@ function claimsOf(recording: Recording, thread: number, range: TimeRange): Evide
   for (const row of events.frame.overlapping(range.startMs, range.endMs)) {
     if (row.thread !== thread) continue;
     // A frame of a hidden page lasts until the page is shown, which keeps nobody busy.
-    if (row.blockingMs !== 0) claims.add(row.startMs, row.startMs + row.durationMs, BUSY, CLOSENESS.busy);
+    if (row.blockingMs !== 0) claims.add(row.startMs, row.startMs + row.durationMs, BUSY, PRIORITY.busy);
     claimDrawing(claims, recording, thread, row);
   }
   claimBusy(claims, events, thread, range);
   claimHangs(claims, recording, thread, range);
   for (const row of events.pause.overlapping(range.startMs, range.endMs)) {
-    claims.add(row.startMs, row.startMs + row.durationMs, PAUSED, CLOSENESS.paused);
+    claims.add(row.startMs, row.startMs + row.durationMs, PAUSED, PRIORITY.paused);
   }
   return claims;
 }
@@ -174,11 +174,11 @@ export function evidenceIntervals(
   thread: number,
   range: TimeRange,
 ): EvidenceInterval[] {
-  const stretches: { startMs: number; endMs: number; layer: Evidence }[] = [];
-  claimsOf(recording, thread, range).sweep((startMs, endMs, layer = NOTHING) => {
+  const stretches: { startMs: number; endMs: number; evidence: Evidence }[] = [];
+  claimsOf(recording, thread, range).sweep((startMs, endMs, evidence = NOTHING) => {
     const last = stretches.at(-1);
-    if (last?.layer === layer) last.endMs = endMs;
-    else stretches.push({ startMs, endMs, layer });
+    if (last?.evidence === evidence) last.endMs = endMs;
+    else stretches.push({ startMs, endMs, evidence });
   });
   return stretches;
 }

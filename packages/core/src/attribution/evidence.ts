@@ -14,5 +14,5 @@ export type Evidence =
   | { readonly kind: 'none' };
 
 export interface EvidenceInterval extends TimeRange {
-  readonly layer: Evidence;
+  readonly evidence: Evidence;
 }

@@ -36,20 +36,20 @@ class Partitioner {
 
   /** Until `endMs` there was no exact call: the other sources tell what they can. */
   others(endMs: number): void {
-    const { segments: told } = this.outside;
+    const { segments: outer } = this.outside;
     while (this.segments.endMs < endMs) {
       const fromMs = this.segments.endMs;
-      while (this.#next < told.length && told.endOf(this.#next) <= fromMs) this.#next++;
-      if (fromMs < told.startMs || this.#next >= told.length) {
+      while (this.#next < outer.length && outer.endOf(this.#next) <= fromMs) this.#next++;
+      if (fromMs < outer.startMs || this.#next >= outer.length) {
         this.segments.push(
-          fromMs < told.startMs ? Math.min(told.startMs, endMs) : endMs,
+          fromMs < outer.startMs ? Math.min(outer.startMs, endMs) : endMs,
           NOT_KNOWN,
           NO_STACK,
           UNKNOWN_FUNCTION,
         );
         continue;
       }
-      told.copyTo(this.segments, this.#next, endMs);
+      outer.copyTo(this.segments, this.#next, endMs);
     }
   }
 }

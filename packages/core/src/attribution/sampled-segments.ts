@@ -32,9 +32,9 @@ function walk(
   const upTo = (untilMs: number) => {
     while (atMs < untilMs) {
       while (stretches[next]!.endMs <= atMs) next++;
-      const { endMs: stretchEndMs, layer } = stretches[next]!;
+      const { endMs: stretchEndMs, evidence } = stretches[next]!;
       const toMs = Math.min(stretchEndMs, untilMs);
-      visitor.stretch({ startMs: atMs, endMs: toMs, layer });
+      visitor.stretch({ startMs: atMs, endMs: toMs, evidence });
       atMs = toMs;
     }
   };
@@ -92,8 +92,8 @@ class OutsideWriter implements SegmentVisitor {
 
   /** Who ran at a time at which work of the engine is known exactly, but not what called for it. */
   around(ms: number): Pick<Segment, 'stack' | 'entry'> {
-    const { layer, startMs, endMs } = this.#stretchAt(ms);
-    const entry = layer.kind === 'script' ? layer.entry : UNKNOWN_FUNCTION;
+    const { evidence, startMs, endMs } = this.#stretchAt(ms);
+    const entry = evidence.kind === 'script' ? evidence.entry : UNKNOWN_FUNCTION;
     const next = this.#samples.firstAtOrAfter(ms);
     const near = [next, next - 1].filter(
       (at) =>
@@ -110,7 +110,7 @@ class OutsideWriter implements SegmentVisitor {
   #stretchAt(ms: number): EvidenceInterval {
     const last = this.stretches.length - 1;
     const index = firstIndex(last, (at) => this.stretches[at]!.endMs > ms);
-    return this.stretches[index] ?? { startMs: ms, endMs: Infinity, layer: { kind: 'none' } };
+    return this.stretches[index] ?? { startMs: ms, endMs: Infinity, evidence: { kind: 'none' } };
   }
 
   exact(endMs: number): void {
@@ -118,11 +118,12 @@ class OutsideWriter implements SegmentVisitor {
   }
 
   stretch(stretch: EvidenceInterval): void {
-    const { layer } = stretch;
-    if (layer.kind === 'known') this.#push(stretch.endMs, layer.activity, 'measured');
-    else if (layer.kind === 'seen') this.#push(stretch.endMs, 'script', 'sampled', layer.stack);
-    else if (layer.kind === 'script') this.#shares.within(stretch, (part) => this.#script(part, layer.entry));
-    else if (layer.kind === 'paused') this.#push(stretch.endMs, 'unexplained', 'inferred');
+    const { evidence } = stretch;
+    if (evidence.kind === 'known') this.#push(stretch.endMs, evidence.activity, 'measured');
+    else if (evidence.kind === 'seen') this.#push(stretch.endMs, 'script', 'sampled', evidence.stack);
+    else if (evidence.kind === 'script')
+      this.#shares.within(stretch, (part) => this.#script(part, evidence.entry));
+    else if (evidence.kind === 'paused') this.#push(stretch.endMs, 'unexplained', 'inferred');
     else this.#sampledAmong(stretch);
   }
 
@@ -173,7 +174,7 @@ class OutsideWriter implements SegmentVisitor {
    */
   #sampledAmong(stretch: EvidenceInterval): void {
     const samples = this.#samples;
-    const isFree = stretch.layer.kind === 'none';
+    const isFree = stretch.evidence.kind === 'none';
     const first = samples.firstAtOrAfter(stretch.startMs);
     const isLast = stretch.endMs === this.recording.range.endMs;
     const end = isLast ? samples.length : samples.firstAtOrAfter(stretch.endMs);
@@ -189,11 +190,11 @@ class OutsideWriter implements SegmentVisitor {
     this.#unsampled(stretch, stretch.endMs);
   }
 
-  /** Until `endMs`, nothing but the layer tells what was done. */
+  /** Until `endMs`, nothing but the evidence beside the samples tells what was done. */
   #unsampled(stretch: EvidenceInterval, endMs: number): void {
-    if (stretch.layer.kind === 'drawing') this.#push(endMs, 'drawing', stretch.layer.certainty);
-    else if (stretch.layer.kind === 'none' && this.#seesAllScript) this.#push(endMs, 'idle', 'inferred');
-    else this.#push(endMs, 'unexplained', stretch.layer.kind === 'busy' ? 'measured' : 'inferred');
+    if (stretch.evidence.kind === 'drawing') this.#push(endMs, 'drawing', stretch.evidence.certainty);
+    else if (stretch.evidence.kind === 'none' && this.#seesAllScript) this.#push(endMs, 'idle', 'inferred');
+    else this.#push(endMs, 'unexplained', stretch.evidence.kind === 'busy' ? 'measured' : 'inferred');
   }
 
   #push(endMs: number, activity: Activity, certainty: Certainty, stack = NO_STACK): void {
@@ -227,10 +228,10 @@ function weightsOf(
   const shares = new SharesOfEntries(recording, thread);
   walk(recording, thread, stretches, {
     stretch(stretch) {
-      const { layer } = stretch;
-      if (layer.kind !== 'script') return;
+      const { evidence } = stretch;
+      if (evidence.kind !== 'script') return;
       shares.within(stretch, ({ startMs, endMs, forced, dialog }) =>
-        weights.add(startMs, endMs, Math.max(0, 1 - forced - dialog), layer.pool),
+        weights.add(startMs, endMs, Math.max(0, 1 - forced - dialog), evidence.pool),
       );
     },
     exact: () => undefined,

@@ -11,7 +11,7 @@ export interface CallLog {
   /** Measured: each span is one call. */
   readonly exact: CallSpans;
   /** Sampled or concluded: each span is a stretch during which a function was seen on the stack. */
-  readonly told: CallSpans;
+  readonly sampled: CallSpans;
 }
 
 /**
@@ -22,6 +22,6 @@ export const callLogOf = memoizedPerThread((recording, thread): CallLog => {
   const exact = callsOf(recording, thread);
   const isEngines = (at: number) =>
     recording.functions.get(recording.stacks.functionOf(exact.stacks[at]!))?.activity !== undefined;
-  if (exact.roots.some((at) => !isEngines(at))) return { exact, told: sampledSpans(recording, thread) };
-  return { exact: CallSpans.none(), told: spansOfPartition(recording, thread) };
+  if (exact.roots.some((at) => !isEngines(at))) return { exact, sampled: sampledSpans(recording, thread) };
+  return { exact: CallSpans.none(), sampled: spansOfPartition(recording, thread) };
 });

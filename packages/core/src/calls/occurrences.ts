@@ -68,7 +68,7 @@ export function occurrencesOf(recording: Recording, lens: Lens, functionId: numb
   const minUs = lens.minMs * 1000;
   for (const [spans, exact] of [
     [log.exact, true],
-    [log.told, false],
+    [log.sampled, false],
   ] as const) {
     const startsMs: number[] = [];
     const lengthsMs: number[] = [];

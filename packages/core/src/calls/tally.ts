@@ -75,14 +75,14 @@ function totalsOf(selfUs: Float64Array, nodes: StackTable): Float64Array {
 /** Adds up the calls that a lens shows. */
 export function tallyCalls(recording: Recording, lens: Lens): Tally {
   const log = callLogOf(recording, lens.thread);
-  return tallyWith(recording, lens, lensNodes(recording, lens), [log.exact, log.told]);
+  return tallyWith(recording, lens, lensNodes(recording, lens), [log.exact, log.sampled]);
 }
 
 function tallyWith(
   recording: Recording,
   lens: Lens,
   lensed: LensNodes,
-  [exact, told]: readonly [CallSpans, CallSpans],
+  [exact, sampled]: readonly [CallSpans, CallSpans],
 ): Tally {
   const { startMs, endMs } = lensRange(recording, lens);
   const { nodes } = lensed;
@@ -97,7 +97,7 @@ function tallyWith(
   const parentOf = (stack: number) => stacks.parentOf(stack);
   const sumsOf = (spans: CallSpans) => stackSums(spans, stacks.length, range);
   addSums(sumsOf(exact), parentOf, lensed, { ...columns, hits: counts });
-  addSums(sumsOf(told), parentOf, lensed, { ...columns, hits: seen });
+  addSums(sumsOf(sampled), parentOf, lensed, { ...columns, hits: seen });
   for (let node = 0; node < selfUs.length; node++) {
     if (Math.abs(selfUs[node]!) < MIN_SELF_US) selfUs[node] = 0;
   }

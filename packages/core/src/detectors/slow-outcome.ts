@@ -100,11 +100,11 @@ function because(recording: Recording, { sting, phases }: Anatomy, detail: SlowO
     part.lengthMs += step.endMs - step.startMs;
     parts.set(key, part);
   }
-  const told = [...parts.values()]
+  const longest = [...parts.values()]
     .filter(({ lengthMs }) => lengthMs >= sting.feltMs * WORTH_SHARE)
     .sort((a, b) => b.lengthMs - a.lengthMs)
     .slice(0, MAX_PARTS);
-  const list = told.flatMap(({ lengthMs, words }, at) => [
+  const list = longest.flatMap(({ lengthMs, words }, at) => [
     text(at === 0 ? ': ' : ', '),
     ms(lengthMs),
     ...words,

@@ -70,9 +70,9 @@ export function withoutInsertions(text: string): string {
 }
 
 /** The call at the head of a script that tells of it; where there is no recorder, what it calls is made to do nothing. */
-export function registerCall(firstId: number | string, told: string, scope: string): string {
+export function registerCall(firstId: number | string, registration: string, scope: string): string {
   const nothing = `${scope}.${ENTER}??=${scope}.${LEAVE}=${scope}.${LEAVE_EXPRESSION}=()=>0`;
-  return `typeof ${REGISTER}=="function"?${REGISTER}(${firstId},${told}):${nothing};`;
+  return `typeof ${REGISTER}=="function"?${REGISTER}(${firstId},${registration}):${nothing};`;
 }
 
 /** Around the code of a script that does not wait. */

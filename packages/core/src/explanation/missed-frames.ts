@@ -26,8 +26,8 @@ function between(frames: readonly FrameTime[], startMs: number, endMs: number): 
 }
 
 function pictures(recording: Recording, { extent, thread, startMs, endMs }: Sting): FrameTime[] {
-  const told = frameTimes(recording, thread);
-  if (told.length > 0) return between(told, startMs, endMs);
+  const frames = frameTimes(recording, thread);
+  if (frames.length > 0) return between(frames, startMs, endMs);
   const missed = Math.round((endMs - startMs) / recording.header.refreshMs) - 1;
   return extent === 'block' && missed > 0 ? [{ startMs, endMs, missed }] : [];
 }

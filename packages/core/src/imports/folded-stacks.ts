@@ -75,14 +75,14 @@ function readFoldedStacks(text: string): Imported {
     total += value;
   });
   const isOfTime = unit !== undefined && Object.hasOwn(TIMES, unit.toLowerCase());
-  const told = unit === undefined ? 'counts of what the file does not say' : unit;
+  const unitWords = unit === undefined ? 'counts of what the file does not say' : unit;
   return {
     format: 'folded stacks',
     available: ['folded-stacks'],
     timeless: true,
     weightUnit: isOfTime ? 'ms' : (unit ?? 'counts'),
     lost: [
-      `Folded stacks have no times of day, only what each stack weighs, here ${isOfTime ? 'milliseconds' : told}: Calls can show them, the other views cannot.`,
+      `Folded stacks have no times of day, only what each stack weighs, here ${isOfTime ? 'milliseconds' : unitWords}: Calls can show them, the other views cannot.`,
     ],
     rows: [
       { kind: 'thread', id: 0, name: `${counted(weights.length, 'stack', 'stacks')}`, type: 'main' },

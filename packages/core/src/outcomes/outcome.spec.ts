@@ -12,14 +12,14 @@ import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { suggestionsFor } from '../suggestions/suggest';
 import { interactionsOf } from '../inputs/interactions';
 import { recordingOf } from '../testing/arbitrary-recording';
-import { PICTURE_MS, asked, came, drawn, tap, told } from '../testing/chain-rows';
+import { PICTURE_MS, asked, came, drawn, tap, recordingOfChain } from '../testing/chain-rows';
 import { outcomesOf } from './outcome';
 
 const only = (recording: Recording) => outcomesOf(recording)[0];
 
 describe('the outcome of an input', () => {
   it('is the picture of the last change that came of it, by steps that follow each other', () => {
-    const recording = told(
+    const recording = recordingOfChain(
       ...tap(100, 1),
       asked(105, 11, 1, { delayMs: 300 }),
       came(410, 20, 2, 11),
@@ -55,7 +55,14 @@ describe('the outcome of an input', () => {
     const sent = (startMs: number, durationMs: number): Row =>
       ({ kind: 'request', thread: 0, startMs, durationMs, url, initiator: 'fetch' }) as Row;
     const requestsOf = (...rows: Row[]) =>
-      only(told(...tap(100, 1), asked(106, 11, 1, { type: 'request', url }), sent(106, 300), ...rows))!
+      only(
+        recordingOfChain(
+          ...tap(100, 1),
+          asked(106, 11, 1, { type: 'request', url }),
+          sent(106, 300),
+          ...rows,
+        ),
+      )!
         .steps.filter(({ name }) => name === 'request')
         .map(({ startMs, endMs }) => [startMs, endMs]);
     const again = [came(406, 0, 2, 11), asked(406, 12, 2, { type: 'request', url })];
@@ -69,14 +76,14 @@ describe('the outcome of an input', () => {
 
   it('is not what others brought, nor what nobody could see or what is the same as before', () => {
     const chain = [...tap(100, 1), asked(105, 11, 1, { delayMs: 300 }), came(410, 5, 2, 11)];
-    expect(only(told(...chain, ...drawn(420, 77)))).toBeUndefined();
-    expect(only(told(...chain, ...drawn(420, 2, { inView: false })))).toBeUndefined();
-    expect(only(told(...chain, ...drawn(420, 2, { changed: false })))).toBeUndefined();
-    expect(only(told(...chain, ...drawn(420, 2)))).toBeDefined();
+    expect(only(recordingOfChain(...chain, ...drawn(420, 77)))).toBeUndefined();
+    expect(only(recordingOfChain(...chain, ...drawn(420, 2, { inView: false })))).toBeUndefined();
+    expect(only(recordingOfChain(...chain, ...drawn(420, 2, { changed: false })))).toBeUndefined();
+    expect(only(recordingOfChain(...chain, ...drawn(420, 2)))).toBeDefined();
   });
 
   it('keeps two inputs apart whose consequences cross', () => {
-    const recording = told(
+    const recording = recordingOfChain(
       ...tap(100, 1, 'button “Later”'),
       ...tap(200, 2, 'button “Sooner”'),
       asked(105, 11, 1, { delayMs: 900 }),
@@ -94,10 +101,10 @@ describe('the outcome of an input', () => {
 
   it('ends where the same is done again, and after twenty seconds', () => {
     const late = [asked(105, 11, 1, { delayMs: 5000 }), came(5106, 4, 3, 11), ...drawn(5112, 3)];
-    expect(only(told(...tap(100, 1), ...late))?.endMs).toBe(5116);
-    expect(only(told(...tap(100, 1), ...tap(3000, 2), ...late))).toBeUndefined();
+    expect(only(recordingOfChain(...tap(100, 1), ...late))?.endMs).toBe(5116);
+    expect(only(recordingOfChain(...tap(100, 1), ...tap(3000, 2), ...late))).toBeUndefined();
     const tooLate = [asked(105, 11, 1, { delayMs: 21_000 }), came(21_106, 4, 3, 11), ...drawn(21_112, 3)];
-    expect(only(told(...tap(100, 1), ...tooLate))).toBeUndefined();
+    expect(only(recordingOfChain(...tap(100, 1), ...tooLate))).toBeUndefined();
   });
 
   it('takes what repeats for ever once, and what ends to its end', () => {
@@ -107,8 +114,8 @@ describe('the outcome of an input', () => {
         ...drawn(310 + at * 200, 20 + at),
       ]).flat();
     const begins = [...tap(100, 1), asked(105, 11, 1, { type: 'interval', delayMs: 200 })];
-    expect(only(told(...begins, ...ticks(10)))?.endMs).toBe(310 + 9 * 200 + PICTURE_MS);
-    expect(only(told(...begins, ...ticks(140)))?.endMs).toBe(310 + PICTURE_MS);
+    expect(only(recordingOfChain(...begins, ...ticks(10)))?.endMs).toBe(310 + 9 * 200 + PICTURE_MS);
+    expect(only(recordingOfChain(...begins, ...ticks(140)))?.endMs).toBe(310 + PICTURE_MS);
   });
 
   it('is found in step with the number of inputs', () => {
@@ -134,7 +141,7 @@ describe('the outcome of an input', () => {
       type,
       value,
     });
-    const recording = told(
+    const recording = recordingOfChain(
       ...tap(100, 1),
       state(110, 'load', 'began'),
       { kind: 'request', thread: 0, startMs: 110, durationMs: 400, url: '/crew', initiator: 'navigation' },
@@ -165,7 +172,7 @@ describe('a slow outcome', () => {
     initiator: 'fetch',
   });
   const [crew, shifts] = ['http://localhost/api/crew', 'http://localhost/api/shifts'];
-  const recording = told(
+  const recording = recordingOfChain(
     ...tap(100, 1),
     asked(104, 11, 1, { type: 'request', url: crew }),
     request(105, 500, crew),
@@ -219,7 +226,7 @@ describe('a slow outcome', () => {
 describe('outcomes held against each other', () => {
   /** Taps whose list is there after so long; 0 where it is there with the answer. */
   const taps = (...listMs: number[]) =>
-    told(
+    recordingOfChain(
       ...listMs.flatMap((ms, at) => {
         const [startMs, id] = [100 + at * 3000, 10 * at + 1];
         const begun = tap(startMs, id);

@@ -53,7 +53,7 @@ export function isBound({ name }: RecordedFunction): boolean {
   return BOUND.test(name);
 }
 
-/** Name for people; "(anonymous)" where there is none. */
+/** Name for people: that in the source, such as "anonymous in showLog", else the one it ran under; "(anonymous)" where there is none. */
 export function displayName(recorded: RecordedFunction | undefined): string {
   const name = (recorded?.originalName || recorded?.name || '').replace(BOUND, '');
   return name === '' || NUMBER.test(name) ? '(anonymous)' : name;

@@ -92,7 +92,7 @@ export function outcomeWords(series: readonly ComparedSeries[]): string {
   const parts = (['slower', 'faster', 'gone', 'new', 'no-clear-change', 'too-few-to-say'] as const)
     .map((verdict) => [counted(verdict), words[verdict] ?? verdictWords(verdict)] as const)
     .filter(([count]) => count > 0)
-    .map(([count, told]) => `${count} ${told}`);
+    .map(([count, words]) => `${count} ${words}`);
   return parts.length === 0 ? 'Nothing was done in both that could be compared.' : `${parts.join(', ')}.`;
 }
 

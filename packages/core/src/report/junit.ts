@@ -15,14 +15,14 @@ export interface TestCase {
 
 function caseXml(suite: string, { name, outcome, message = '', details = '', tookMs = 0 }: TestCase): string {
   const attributes = `classname="${escapeXml(suite)}" name="${escapeXml(name)}" time="${(tookMs / 1000).toFixed(3)}"`;
-  const told = `message="${escapeXml(message)}"`;
+  const messageAttribute = `message="${escapeXml(message)}"`;
   switch (outcome) {
     case 'passed':
       return `    <testcase ${attributes}/>`;
     case 'failed':
-      return `    <testcase ${attributes}><failure ${told}>${escapeXml(details)}</failure></testcase>`;
+      return `    <testcase ${attributes}><failure ${messageAttribute}>${escapeXml(details)}</failure></testcase>`;
     case 'skipped':
-      return `    <testcase ${attributes}><skipped ${told}/></testcase>`;
+      return `    <testcase ${attributes}><skipped ${messageAttribute}/></testcase>`;
   }
 }
 

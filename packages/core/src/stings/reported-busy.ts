@@ -43,12 +43,12 @@ interface BusyRange {
 
 /** The busy stretches of a thread of any length, each with what told of it. */
 const busyRanges = memoizedPerThread((recording, thread): readonly BusyRange[] => {
-  const told = rangesIn(recording.events.task, thread);
-  const tasks = merged(told);
+  const reported = rangesIn(recording.events.task, thread);
+  const tasks = merged(reported);
   const script = merged(scriptOf(recording, thread));
   const finished = merged([...tasks, ...script]);
   return [
-    ...told.map((range) => ({ range, source: 'task' as const })),
+    ...reported.map((range) => ({ range, source: 'task' as const })),
     ...script.map((range) => ({ range: longestLeft(range, tasks), source: 'script' as const })),
     ...hangsOf(recording, thread).map((range) => ({
       range: longestLeft(range, finished),

@@ -12,10 +12,10 @@ export interface RootCall {
 
 /** Calls that nothing called, in order of their start; script whose function is not known is left out. */
 export const rootCalls = memoizedPerThread((recording, thread): readonly RootCall[] => {
-  const { exact, told } = callLogOf(recording, thread);
+  const { exact, sampled } = callLogOf(recording, thread);
   const idOf = canonicalIds(recording);
   const entered: RootCall[] = [];
-  for (const { roots, stacks, startsUs, endsUs } of [exact, told]) {
+  for (const { roots, stacks, startsUs, endsUs } of [exact, sampled]) {
     for (const at of roots) {
       const functionId = idOf(recording.stacks.functionOf(stacks[at]!));
       if (functionId === UNSEEN_SCRIPT || recording.functions.get(functionId)?.activity !== undefined)

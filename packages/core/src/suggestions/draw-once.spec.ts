@@ -4,12 +4,12 @@ import { becauseText } from '../explanation/sentence';
 import type { Recording } from '../recording/recording';
 import { findStings } from '../detectors/index';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
-import { asked, came, drawn, tap, told } from '../testing/chain-rows';
+import { asked, came, drawn, tap, recordingOfChain } from '../testing/chain-rows';
 import { suggestionsFor } from './suggest';
 
 describe('what was drawn on the way to an outcome', () => {
   const answers = (middle: object, by = 2) =>
-    told(
+    recordingOfChain(
       ...tap(100, 1),
       asked(105, 11, 1, { delayMs: 400 }),
       came(505, 80, 2, 11),
@@ -40,8 +40,8 @@ describe('what was drawn on the way to an outcome', () => {
       ...drawn(590, 2),
     ];
     const after = [asked(590, 12, 2, { delayMs: 800 }), came(1390, 60, 3, 12), ...drawn(1455, 3)];
-    expect(advised(told(...before, ...drawn(610, 2), ...after))!.savesMs).toBe(88);
-    expect(advised(told(...before, ...drawn(1200, 2)))).toBeUndefined();
+    expect(advised(recordingOfChain(...before, ...drawn(610, 2), ...after))!.savesMs).toBe(88);
+    expect(advised(recordingOfChain(...before, ...drawn(1200, 2)))).toBeUndefined();
     expect(advised(slow)!.savesMs).toBe(84);
   });
 

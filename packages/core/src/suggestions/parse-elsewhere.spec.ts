@@ -4,14 +4,14 @@ import { becauseText } from '../explanation/sentence';
 import type { Row } from '../format/rows';
 import { findStings } from '../detectors/index';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
-import { asked, came, drawn, tap, told } from '../testing/chain-rows';
+import { asked, came, drawn, tap, recordingOfChain } from '../testing/chain-rows';
 import { suggestionsFor } from './suggest';
 
 const URL_OF_CRATES = 'http://localhost/api/crates';
 
 /** A tap whose answer of so many bytes has come at 900, and is gone on with later. */
 function answered(bytes: number, goesOnMs: number, ...more: Row[]) {
-  const recording = told(
+  const recording = recordingOfChain(
     ...tap(100, 1),
     // Sending takes a while: the browser tells of a beginning before it was noted.
     asked(105, 11, 1, { type: 'request', url: URL_OF_CRATES }),

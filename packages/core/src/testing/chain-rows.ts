@@ -60,4 +60,4 @@ export const drawn = (startMs: number, by: number, about: object = {}): Row[] =>
 ];
 const end: Row = { kind: 'end', startMs: 30_000, reason: 'stopped' };
 /** A recording of half a minute. */
-export const told = (...rows: Row[]): Recording => recordingOf([...rows, end]);
+export const recordingOfChain = (...rows: Row[]): Recording => recordingOf([...rows, end]);

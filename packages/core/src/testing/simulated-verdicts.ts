@@ -82,10 +82,10 @@ export function verdictRates({
       return recordingOf(rows, deskHeader());
     };
     const compared = compareSeries(side(1), side(factor), DEFAULT_THRESHOLDS);
-    const told = compared.filter(({ verdict }) => verdict === 'faster' || verdict === 'slower');
+    const decided = compared.filter(({ verdict }) => verdict === 'faster' || verdict === 'slower');
     const isFirst = ({ label }: { label: string }) => label.endsWith('“Lane 1”');
-    if (told.some((one) => factor === 1 || !isFirst(one))) anyFalse++;
-    if (told.some((one) => isFirst(one) && one.verdict === (factor < 1 ? 'faster' : 'slower'))) found++;
+    if (decided.some((one) => factor === 1 || !isFirst(one))) anyFalse++;
+    if (decided.some((one) => isFirst(one) && one.verdict === (factor < 1 ? 'faster' : 'slower'))) found++;
   }
   return { anyFalse: anyFalse / comparisons, found: found / comparisons };
 }

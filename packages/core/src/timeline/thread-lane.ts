@@ -28,11 +28,11 @@ export type ThreadItem =
 
 /** What the lane of a thread is drawn from. Tasks have numbers by threes from 0, exact calls from 1, others from 2. */
 export const threadParts = memoizedPerThread((recording, thread) => {
-  const { exact, told } = callLogOf(recording, thread);
+  const { exact, sampled } = callLogOf(recording, thread);
   return {
     stretches: busyIntervals(recording, thread),
     exact: new CallLodIndex(recording, exact),
-    told: new CallLodIndex(recording, told),
+    sampled: new CallLodIndex(recording, sampled),
   };
 });
 
@@ -40,11 +40,11 @@ const TYPES = 3;
 
 /** What a number in the lane of a thread stands for. */
 export function threadItem(recording: Recording, thread: number, ref: number): ThreadItem {
-  const { exact, told } = threadParts(recording, thread);
+  const { exact, sampled } = threadParts(recording, thread);
   const index = Math.floor(ref / TYPES);
   if (ref % TYPES === 0) return { type: 'task', index };
   const isExact = ref % TYPES === 1;
-  return { type: 'call', spans: isExact ? exact.spans : told.spans, index, exact: isExact };
+  return { type: 'call', spans: isExact ? exact.spans : sampled.spans, index, exact: isExact };
 }
 
 /** What calls of a function look like: by whose code it is, or by the kind of the engine's work. */
@@ -56,8 +56,8 @@ export function styleOfFunction(recording: Recording, functionId: number): ItemS
 
 /** The work of one thread: busy stretches, those too long marked, and under them who called whom. */
 export function threadLane(recording: Recording, thread: number, title: string): Lane | undefined {
-  const { stretches, exact, told } = threadParts(recording, thread);
-  const calls = exact.spans.length + told.spans.length;
+  const { stretches, exact, sampled } = threadParts(recording, thread);
+  const calls = exact.spans.length + sampled.spans.length;
   if (stretches.length === 0 && calls === 0) return undefined;
   const { longTaskMs } = thresholdsOf(recording.header);
   const tasks = new EventRows(
@@ -108,13 +108,13 @@ export function threadLane(recording: Recording, thread: number, title: string):
     kind: 'thread',
     title,
     thread,
-    rows: TASK_ROWS + Math.min(MAX_DEPTHS, Math.max(exact.depth, told.depth)),
+    rows: TASK_ROWS + Math.min(MAX_DEPTHS, Math.max(exact.depth, sampled.depth)),
     count: calls,
     draw(range, pixels) {
       const keyOf = (ref: number) => (ref % TYPES === 0 ? -1 - ref : functionOf(ref)!);
       const writer = new DrawnWriter(range, pixels, words, keyOf);
       tasks.draw(writer);
-      for (const [type, rows] of [exact, told].entries()) {
+      for (const [type, rows] of [exact, sampled].entries()) {
         const drawn = rows.draw(range, pixels, MAX_DEPTHS);
         for (let at = 0; at < drawn.length; at++) push(writer, rows, type + 1, drawn, at);
       }
@@ -124,8 +124,8 @@ export function threadLane(recording: Recording, thread: number, title: string):
       if (row < TASK_ROWS) return tasks.at(ms, 0, withinMs);
       const inExact = exact.at(ms, row - TASK_ROWS, withinMs);
       if (inExact !== undefined) return inExact * TYPES + 1;
-      const inTold = told.at(ms, row - TASK_ROWS, withinMs);
-      return inTold === undefined ? undefined : inTold * TYPES + 2;
+      const inSampled = sampled.at(ms, row - TASK_ROWS, withinMs);
+      return inSampled === undefined ? undefined : inSampled * TYPES + 2;
     },
   };
 }

@@ -90,7 +90,7 @@ export function startRecorder(
   const host: Host = {
     clockOrigin: performance.timeOrigin,
     ring,
-    registerScript: (firstId, told) => post(worker, { type: 'register', firstId, told }),
+    registerScript: (firstId, registration) => post(worker, { type: 'register', firstId, registration }),
     probe,
     documents,
     nextNumber: () => ++latestNumber,

@@ -25,14 +25,14 @@ interface ChunkOfThread extends CallChunk {
 
 interface Registered {
   readonly firstId: number;
-  readonly told: string;
+  readonly registration: string;
   script?: ScriptRegistration;
   /** Another script has some of the same ids. */
   isDoubtful?: boolean;
 }
 
 function scriptOf(registered: Registered): ScriptRegistration {
-  return (registered.script ??= JSON.parse(registered.told) as ScriptRegistration);
+  return (registered.script ??= JSON.parse(registered.registration) as ScriptRegistration);
 }
 
 const endOf = (registered: Registered) => registered.firstId + scriptOf(registered).functions.length;
@@ -42,7 +42,7 @@ export class CallPacker {
   /** In order of their ids. */
   readonly #registered: Registered[] = [];
   /** Functions and scripts a recording knows of already, by its id. */
-  readonly #told = new Map<string, Set<number>>();
+  readonly #sent = new Map<string, Set<number>>();
   /** Calls that were open at the end of the latest chunk, the outermost first. */
   #open: number[] = [];
   /** How many pages came before in the recording, and how many had when the latest chunk came. */
@@ -53,9 +53,10 @@ export class CallPacker {
    * Takes note of a script. An app that keeps its scripts itself may give one that was rewritten by an earlier run of the
    * server, with ids that others have by now.
    */
-  register(firstId: number, told: string): void {
-    if (this.#registered.some((known) => known.firstId === firstId && known.told === told)) return;
-    const registered: Registered = { firstId, told };
+  register(firstId: number, registration: string): void {
+    if (this.#registered.some((known) => known.firstId === firstId && known.registration === registration))
+      return;
+    const registered: Registered = { firstId, registration };
     for (const known of this.#registered) {
       if (known.firstId < endOf(registered) && firstId < endOf(known))
         known.isDoubtful = registered.isDoubtful = true;
@@ -70,7 +71,7 @@ export class CallPacker {
   }
 
   forget(recordingId: string): void {
-    this.#told.delete(recordingId);
+    this.#sent.delete(recordingId);
     this.#open = [];
   }
 
@@ -108,21 +109,21 @@ export class CallPacker {
 
   /** Rows about those of some functions that a recording does not know of yet. */
   functionRows(recordingId: string, ids: Int32Array | readonly number[]): Row[] {
-    let told = this.#told.get(recordingId);
-    if (told === undefined) this.#told.set(recordingId, (told = new Set()));
+    let sent = this.#sent.get(recordingId);
+    if (sent === undefined) this.#sent.set(recordingId, (sent = new Set()));
     const rows: Row[] = [];
     for (const id of ids) {
-      if (id === CALL_END || told.has(id)) continue;
-      told.add(id);
-      rows.push(...this.#rowsOf(id, told));
+      if (id === CALL_END || sent.has(id)) continue;
+      sent.add(id);
+      rows.push(...this.#rowsOf(id, sent));
     }
     return rows;
   }
 
   /** Said once in a recording. */
-  #doubtRows(told: Set<number>): Row[] {
-    if (told.has(DOUBT)) return [];
-    told.add(DOUBT);
+  #doubtRows(sent: Set<number>): Row[] {
+    if (sent.has(DOUBT)) return [];
+    sent.add(DOUBT);
     return [
       {
         kind: 'drop',
@@ -134,21 +135,21 @@ export class CallPacker {
     ];
   }
 
-  #rowsOf(id: number, told: Set<number>): Row[] {
+  #rowsOf(id: number, sent: Set<number>): Row[] {
     if (id === FORCED_STYLE_FUNCTION || id === FORCED_LAYOUT_FUNCTION) {
       const activity = id === FORCED_STYLE_FUNCTION ? 'style' : 'layout';
       return [{ kind: 'function', id, name: `forced ${activity}`, owner: 'browser', activity }];
     }
     const known = this.#registered.findLast(({ firstId }) => firstId <= id);
     if (known === undefined) return [{ kind: 'function', id, name: '' }];
-    if (known.isDoubtful) return [{ kind: 'function', id, name: '' }, ...this.#doubtRows(told)];
+    if (known.isDoubtful) return [{ kind: 'function', id, name: '' }, ...this.#doubtRows(sent)];
     const { firstId } = known;
     const script = scriptOf(known);
     const [name, file, line, column, library] = script.functions[id - firstId] ?? script.functions[0]!;
     const source = firstId;
     const rows: Row[] = [];
-    if (!told.has(-source)) {
-      told.add(-source);
+    if (!sent.has(-source)) {
+      sent.add(-source);
       rows.push({ kind: 'source', id: source, url: script.url, exact: true });
     }
     const original = { originalFile: script.files[file]!, originalLine: line, originalColumn: column };

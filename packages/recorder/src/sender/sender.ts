@@ -89,7 +89,7 @@ export class Sender {
         this.#batch(message);
         break;
       case 'register':
-        this.#calls.register(message.firstId, message.told);
+        this.#calls.register(message.firstId, message.registration);
         break;
       case 'calls':
         this.#add(message.recordingId, this.#calls.pack(message));
@@ -118,8 +118,8 @@ export class Sender {
 
   /** Looks whether the page hangs, and sends what has waited for a page that is silent. To be called often. */
   watch(): void {
-    const told = this.#watchdog.look();
-    if (told !== undefined) this.#add(told.recordingId, told.rows);
+    const found = this.#watchdog.look();
+    if (found !== undefined) this.#add(found.recordingId, found.rows);
     for (const [recordingId, rows] of this.#more) {
       if (rows.length === 0 || !this.#sequences.has(recordingId) || !this.#watchdog.silent) continue;
       this.#more.delete(recordingId);
@@ -203,10 +203,10 @@ export class Sender {
     const batch: Batch = { type: 'rows', targetId: this.#target!.id, recordingId, sequence, last };
     const dropped = this.#batches.takeDropped();
     // The header of a page that goes on with a recording is not that of the recording.
-    const told = this.#traces.page === 0 ? rows : rows.filter(({ kind }) => kind !== 'header');
+    const kept = this.#traces.page === 0 ? rows : rows.filter(({ kind }) => kind !== 'header');
     const drops = dropRows(dropped, rows);
     // A batch that the page has sent itself begins with the same lines; the last ends with the end.
-    const all = last ? [...drops, ...told] : [...told, ...drops];
+    const all = last ? [...drops, ...kept] : [...kept, ...drops];
     const lines = all.map((row) => this.#line(row)).join('');
     this.#batches.add(batch, lines, rows.length + dropped);
     this.#sendBatch(batch, lines);
@@ -269,17 +269,17 @@ function missingBeside({ available, missing }: Pick<PageTarget, 'available' | 'm
 }
 
 /** The header of a recording of a page, which is called by its address: its title is shown live, and not kept. */
-function headerOf({ originEpochMs, ...told }: PageHeader, page: PageTarget): Header {
+function headerOf({ originEpochMs, ...header }: PageHeader, page: PageTarget): Header {
   const { url, engine, device, refreshMs } = withDevice(page);
   const title = url.slice(url.indexOf('//') + 2);
   return {
-    ...told,
-    missing: missingBeside(told),
+    ...header,
+    missing: missingBeside(header),
     format: FORMAT_NAME,
     version: FORMAT_VERSION,
     startedAt: new Date(originEpochMs).toISOString(),
     title,
-    mode: told.available.includes('exact-calls') ? 'exact' : 'everyday',
+    mode: header.available.includes('exact-calls') ? 'exact' : 'everyday',
     clockStepMs: clockStep(),
     refreshMs: refreshMs!,
     target: { title, url, engine, device },

@@ -42,7 +42,7 @@ export class Workers {
   }
 
   #take(port: MessagePort, message: FromWorker): void {
-    if (message.type === 'register') this.calls.register(message.firstId, message.told);
+    if (message.type === 'register') this.calls.register(message.firstId, message.registration);
     else if (message.type === 'rows') this.add(message.recordingId, message.rows);
     else {
       this.add(message.recordingId, this.calls.pack(message));

@@ -60,8 +60,8 @@ class WorkerRecorder {
     overseeInto(() => this.#session);
     const messages = new SentMessages(this.#entries, globalThis);
     const listeners = new Listeners(this.#entries, (target, event) => messages.causeOf(target, event));
-    provideCalls(this.#exact.ring, (firstId, told) => {
-      this.#registered.push({ type: 'register', firstId, told });
+    provideCalls(this.#exact.ring, (firstId, registration) => {
+      this.#registered.push({ type: 'register', firstId, registration });
       this.#tellRegistered();
     });
     keepFunctionText();

@@ -8,8 +8,7 @@ import {
   RecordingBuilder,
   RecordingDecoder,
   RefusedRecordingError,
-  linesOfOpenFormat,
-  readRecording,
+  readAsRecording,
   type ReadNotice,
   type Recording,
 } from '@nettle-patch/core';
@@ -79,11 +78,10 @@ async function readOpenFormat(path: string, refused: RefusedRecordingError): Pro
   if (refused.code !== 'not-a-recording' || size > MAX_IMPORT) return undefined;
   const bytes = await readFile(path);
   const text = ((await isZipped(path)) ? unzipped(path, bytes) : bytes).toString('utf8');
-  if (text.startsWith('{"kind":')) return undefined;
   try {
-    const lines = [...linesOfOpenFormat(text, { name: basename(path), writtenMs: mtimeMs })];
-    return readRecording([Buffer.from(lines.map((line) => `${line}\n`).join(''))]);
+    return readAsRecording(text, { name: basename(path), writtenMs: mtimeMs }, refused);
   } catch (error) {
+    if (error === refused) return undefined;
     if (!(error instanceof RefusedRecordingError)) throw error;
     throw new FileError(`${path}: ${error.detail}.`);
   }

@@ -1,11 +1,16 @@
+import { mixed, object, string } from 'yup';
 import { BrowserError, CHOOSE, type Browser, type ElementReference, type InputSource } from './browser';
 
 const ELEMENT = 'element-6066-11e4-a52e-4f735466cecf';
 const VIEWPORT = { width: 1280, height: 800 };
 
-interface Answer {
-  readonly value: unknown;
-}
+/** What an end point answers (WebDriver, section 6.3), and the value of an error (section 6.6). */
+const answerSchema = object({ value: mixed().nullable() }).required();
+const sessionSchema = object({
+  sessionId: string().required(),
+  capabilities: object({ browserName: string(), browserVersion: string() }).required(),
+}).required();
+const errorSchema = object({ error: string().required(), message: string().default('') });
 
 /** Thrown when the driver refuses a command; `code` is the standard's (WebDriver, section 6.6). */
 export class WebDriverError extends Error {
@@ -34,9 +39,9 @@ export class WebDriverBrowser implements Browser {
   static async open(endPoint: string, capabilities: object): Promise<WebDriverBrowser> {
     const base = endPoint.replace(/\/$/, '');
     try {
-      const value = (await send('POST', `${base}/session`, {
-        capabilities: { alwaysMatch: capabilities },
-      })) as { sessionId: string; capabilities: { browserName?: string; browserVersion?: string } };
+      const value = sessionSchema.validateSync(
+        await send('POST', `${base}/session`, { capabilities: { alwaysMatch: capabilities } }),
+      );
       const { browserName = 'browser', browserVersion = '' } = value.capabilities;
       const browser = new WebDriverBrowser(
         `${base}/session/${value.sessionId}`,
@@ -96,10 +101,27 @@ async function send(method: string, url: string, body?: object): Promise<unknown
     headers: { 'content-type': 'application/json; charset=utf-8' },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   });
-  const { value } = (await answer.json()) as Answer;
-  if (answer.ok) return value;
-  const { error, message } = value as { error: string; message: string };
-  throw new WebDriverError(error, message.split('\n')[0]!);
+  const text = await answer.text();
+  const value = valueIn(text);
+  if (answer.ok && value !== NO_ANSWER) return value;
+  if (!answer.ok && errorSchema.isValidSync(value, { strict: true })) {
+    const { error, message = '' } = value;
+    throw new WebDriverError(error, message.split('\n')[0]!);
+  }
+  throw new WebDriverError(
+    'unknown error',
+    `${method} ${new URL(url).pathname} was answered ${answer.status} with what is no answer of WebDriver: ${text.slice(0, 80)}`,
+  );
+}
+
+const NO_ANSWER = Symbol('no answer of the protocol');
+
+function valueIn(text: string): unknown {
+  try {
+    return answerSchema.validateSync(JSON.parse(text)).value;
+  } catch {
+    return NO_ANSWER;
+  }
 }
 
 function reasonOf(error: unknown): string {

@@ -43,7 +43,11 @@ export function codeOfPage(html: string): string {
 
 /** A source map without all but the functions of the scripts whose texts it carries. */
 export function mapWithFunctionsOnly(map: string): string {
-  const parsed = JSON.parse(map) as { sourcesContent?: (string | null)[] };
-  const sourcesContent = parsed.sourcesContent?.map((text) => (text === null ? null : functionsOnly(text)));
-  return JSON.stringify({ ...parsed, ...(sourcesContent === undefined ? {} : { sourcesContent }) });
+  const parsed = JSON.parse(map) as { sourcesContent?: unknown } | null;
+  const { sourcesContent: texts } = parsed ?? {};
+  // What is no text carries no function.
+  const sourcesContent = Array.isArray(texts)
+    ? texts.map((text: unknown) => (typeof text === 'string' ? functionsOnly(text) : null))
+    : undefined;
+  return JSON.stringify({ ...parsed, sourcesContent });
 }

@@ -33,9 +33,9 @@ export class DotPlotComponent {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   protected readonly words = computed(() => {
     const { before, after } = this.series();
-    const told = ({ delays }: SeriesSide) =>
+    const delaysOf = ({ delays }: SeriesSide) =>
       delays.length === 0 ? 'none' : delays.map(({ ms, isBound }) => boundWords(ms, isBound)).join(', ');
-    return `Attempts: before ${told(before)}; after ${told(after)}`;
+    return `Attempts: before ${delaysOf(before)}; after ${delaysOf(after)}`;
   });
 
   constructor() {

@@ -53,8 +53,8 @@ export class ItemDetailsBuilder {
   }
 
   tell(lane: Lane, ref: number): ItemDetails {
-    const { others: countOthers, chain: findChain, ...told } = this.#told(lane, ref);
-    const sting = this.#stingAt(lane.thread, told);
+    const { others: countOthers, chain: findChain, ...summary } = this.#summaryOf(lane, ref);
+    const sting = this.#stingAt(lane.thread, summary);
     const others = countOthers?.();
     return {
       lane: lane.id,
@@ -62,7 +62,7 @@ export class ItemDetailsBuilder {
       place: '',
       facts: [],
       callers: [],
-      ...told,
+      ...summary,
       chain: findChain?.() ?? [],
       ...(others === undefined ? {} : { others }),
       ...(sting < 0 ? {} : { sting }),
@@ -71,7 +71,7 @@ export class ItemDetailsBuilder {
 
   /** What it is and when, without what takes longer to find out. */
   brief(lane: Lane, ref: number): Pick<ItemDetails, 'title' | 'startMs' | 'endMs'> {
-    return this.#told(lane, ref);
+    return this.#summaryOf(lane, ref);
   }
 
   /** Why a thread did nothing at a time, or that nothing is known of it. */
@@ -95,7 +95,7 @@ export class ItemDetailsBuilder {
     };
   }
 
-  #told(lane: Lane, ref: number): ItemSummary {
+  #summaryOf(lane: Lane, ref: number): ItemSummary {
     switch (lane.kind) {
       case 'inputs':
         return this.#input(ref);

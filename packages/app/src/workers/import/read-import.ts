@@ -3,8 +3,7 @@ import {
   RecordingBuilder,
   RecordingDecoder,
   RefusedRecordingError,
-  linesOfOpenFormat,
-  readRecording,
+  readAsRecording,
   type ReadNotice,
   type Recording,
 } from '@nettle-patch/core';
@@ -37,12 +36,11 @@ export async function readImport(file: Blob, onProgress: (bytesRead: number) => 
 
 async function readOpenFormat(file: Blob, refused: RefusedRecordingError): Promise<ReadImport> {
   const text = await textOf(file, MAX_IMPORT);
-  if (text === undefined || text.startsWith('{"kind":')) throw refused;
+  if (text === undefined) throw refused;
   const facts =
     file instanceof File
       ? { name: file.name, writtenMs: file.lastModified }
       : { name: 'recording', writtenMs: Date.now() };
-  const lines = [...linesOfOpenFormat(text, facts)].map((line) => `${line}\n`).join('');
-  const bytes = new TextEncoder().encode(lines);
-  return { ...readRecording([bytes]), pieces: [bytes] };
+  const { bytes, ...read } = readAsRecording(text, facts, refused);
+  return { ...read, pieces: [bytes] };
 }

@@ -3,7 +3,7 @@ import type { LiveProblem, LiveRecording, LiveRecordingState } from './live-stat
 
 /** The recording that this tab writes. */
 export interface Current {
-  readonly keeper: RecordingWriter;
+  readonly writer: RecordingWriter;
   readonly targetId: string;
   targetTitle: string;
   state: LiveRecordingState;
@@ -17,21 +17,21 @@ export interface Current {
 
 /** The recording as the interface is told of it. @param cutOff whether the server is away while it runs */
 export function describe(current: Current, cutOff: boolean, roomBytes: number | undefined): LiveRecording {
-  const { keeper, state, targetId, targetTitle } = current;
+  const { writer, state, targetId, targetTitle } = current;
   const problem = cutOff ? 'connection-lost' : current.problem;
-  const { summary } = keeper;
+  const { summary } = writer;
   const shownMs = {
     recording: current.elapsedBefore + Date.now() - current.runningSince,
     paused: current.elapsedBefore,
   };
   const elapsedMs = state === 'recording' || state === 'paused' ? shownMs[state] : summary.lastMs;
   return {
-    id: keeper.recordingId,
+    id: writer.recordingId,
     targetId,
     targetTitle,
     state,
     elapsedMs,
-    bytes: keeper.bytes,
+    bytes: writer.bytes,
     busyShare: summary.busyShare(),
     busyHistory: summary.history(),
     inputs: summary.inputs(),

@@ -31,7 +31,7 @@ export class LiveSession {
   #secret = '';
   #origin = '';
   #answerTimer: ReturnType<typeof setTimeout> | undefined;
-  #told = false;
+  #isScheduled = false;
   #roomBytes: number | undefined;
   /** How long the set calculation takes on this computer, once it was of use. */
   #calculationMs: number | undefined;
@@ -84,7 +84,7 @@ export class LiveSession {
     }
     if (type === 'stop' && this.#state.connection !== 'open') {
       current.state = 'stopping';
-      current.keeper.end('interrupted');
+      current.writer.end('interrupted');
       return;
     }
     this.#send({ type, ...this.#sourceOf(current) });
@@ -136,7 +136,7 @@ export class LiveSession {
     kept?: StoredRecording,
     release?: () => void,
   ): void {
-    const keeper = new RecordingWriter(
+    const writer = new RecordingWriter(
       recordingId,
       this.store,
       {
@@ -151,7 +151,7 @@ export class LiveSession {
       target.speed,
     );
     const current: Current = {
-      keeper,
+      writer,
       targetId: target.id,
       targetTitle: target.title || target.url,
       state,
@@ -173,22 +173,22 @@ export class LiveSession {
 
   /** The target that is recording now: after a load of the page it has another id than the one chosen. */
   #targetNow(current: Current): { targetId: string } | undefined {
-    const target = this.#state.targets.find(({ recording }) => recording?.id === current.keeper.recordingId);
+    const target = this.#state.targets.find(({ recording }) => recording?.id === current.writer.recordingId);
     return target && { targetId: target.id };
   }
 
   /** Where the recording comes from, in a command. */
   #sourceOf(current: Current): Pick<Command, 'targetId' | 'recordingId'> {
     const { targetId } = this.#targetNow(current) ?? current;
-    return { targetId, recordingId: current.keeper.recordingId };
+    return { targetId, recordingId: current.writer.recordingId };
   }
 
   #message(text: string): void {
     const message = parseServerMessage(text);
     if (message.type === 'target-left') this.#targetLeft(message.recordingId);
     else if (message.type === 'targets') void this.#targets(message.targets, message.apps);
-    else if (message.batch.recordingId === this.#current?.keeper.recordingId)
-      this.#current.keeper.take(message);
+    else if (message.batch.recordingId === this.#current?.writer.recordingId)
+      this.#current.writer.take(message);
   }
 
   async #targets(listed: readonly ListedTarget[], apps: readonly ServedApp[]): Promise<void> {
@@ -196,7 +196,7 @@ export class LiveSession {
     const first = this.#state.apps === undefined;
     this.#change({ targets, apps });
     const current = this.#current;
-    const now = current && targets.find(({ recording }) => recording?.id === current.keeper.recordingId);
+    const now = current && targets.find(({ recording }) => recording?.id === current.writer.recordingId);
     if (
       current !== undefined &&
       now?.recording != null &&
@@ -220,7 +220,7 @@ export class LiveSession {
   async #stopEnded(targets: readonly LiveTarget[]): Promise<void> {
     for (const { id: targetId, recording } of targets) {
       const recordingId = recording?.id;
-      if (recordingId === undefined || recordingId === this.#current?.keeper.recordingId) continue;
+      if (recordingId === undefined || recordingId === this.#current?.writer.recordingId) continue;
       const kept = await this.store.get(recordingId);
       if (kept !== undefined && kept.state !== 'recording')
         this.#send({ type: 'stop', targetId, recordingId });
@@ -281,7 +281,7 @@ export class LiveSession {
 
   #targetLeft(recordingId: string | null): void {
     const current = this.#current;
-    if (current?.keeper.recordingId === recordingId) this.#expectNextPage();
+    if (current?.writer.recordingId === recordingId) this.#expectNextPage();
   }
 
   /**
@@ -299,7 +299,7 @@ export class LiveSession {
       }
       // That it has ended is said once it is whole on the disk.
       current.state = 'stopping';
-      current.keeper.end('target-left');
+      current.writer.end('target-left');
       this.#changed();
     }, BETWEEN_PAGES_MS);
   }
@@ -329,7 +329,7 @@ export class LiveSession {
   }
 
   #failed(current: Current, error: Error, kept: boolean): void {
-    this.#send({ type: 'stop', targetId: current.targetId, recordingId: current.keeper.recordingId });
+    this.#send({ type: 'stop', targetId: current.targetId, recordingId: current.writer.recordingId });
     current.state = kept ? 'ended' : 'failed';
     current.release();
     current.problem = error instanceof StoreFullError ? 'store-full' : 'bad-rows';
@@ -347,10 +347,10 @@ export class LiveSession {
 
   /** Tells the interface, at most ten times a second. */
   #changed(): void {
-    if (this.#told) return;
-    this.#told = true;
+    if (this.#isScheduled) return;
+    this.#isScheduled = true;
     setTimeout(() => {
-      this.#told = false;
+      this.#isScheduled = false;
       const cutOff = this.#state.connection !== 'open' && this.#isRunning();
       const recording = this.#current === undefined ? null : describe(this.#current, cutOff, this.#roomBytes);
       this.tell({ ...this.#state, recording });

@@ -30,7 +30,7 @@ const batch = (sequence: number, text: string, last = false): BatchFrame => ({
 
 let store: RecordingStore;
 let kept: number[];
-let keeper: RecordingWriter;
+let writer: RecordingWriter;
 const onEnd = vi.fn<() => void>();
 const onError = vi.fn<(error: Error, kept: boolean) => void>();
 const fetchScript = async (url: string): Promise<ScriptText> => ({ url, text: 'function onBoardAll(){}' });
@@ -40,10 +40,10 @@ beforeEach(() => {
   kept = [];
   onEnd.mockReset();
   onError.mockReset();
-  keeper = newKeeper();
+  writer = newWriter();
 });
 
-function newKeeper(): RecordingWriter {
+function newWriter(): RecordingWriter {
   return new RecordingWriter('friday', store, {
     acknowledge: (sequence) => kept.push(sequence),
     askAgain: () => undefined,
@@ -65,11 +65,11 @@ const tasksKept = async () => {
 
 describe('a keeper', () => {
   it('writes what comes, says what is safe, and ends with names resolved before the end row', async () => {
-    keeper.take(batch(0, lines(HEADER, { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' })));
-    keeper.take(
+    writer.take(batch(0, lines(HEADER, { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' })));
+    writer.take(
       batch(1, lines(task(10), { kind: 'function', id: 0, name: 'o', source: 0, line: 1, column: 20 })),
     );
-    keeper.take(batch(2, lines(task(90), { kind: 'end', startMs: 200, reason: 'stopped' }), true));
+    writer.take(batch(2, lines(task(90), { kind: 'end', startMs: 200, reason: 'stopped' }), true));
     await ended();
     await vi.waitFor(() => expect(kept).toEqual([0, 1, 2]));
     const { starts, notices, recording } = await tasksKept();
@@ -80,7 +80,7 @@ describe('a keeper', () => {
   });
 
   it('refuses a header that is that of another recording', async () => {
-    keeper.take(batch(0, lines({ ...HEADER, id: 'saturday' }, task(10))));
+    writer.take(batch(0, lines({ ...HEADER, id: 'saturday' }, task(10))));
     await vi.waitFor(() => expect(onError).toHaveBeenCalled());
     expect(onError.mock.calls[0]![0].message).toContain('that of another recording');
     expect(await store.get('saturday')).toBeUndefined();
@@ -88,18 +88,18 @@ describe('a keeper', () => {
   });
 
   it('puts batches in order, and takes each once', async () => {
-    keeper.take(batch(0, lines(HEADER)));
-    keeper.take(batch(2, lines(task(20))));
-    keeper.take(batch(1, lines(task(10))));
-    keeper.take(batch(1, lines(task(10))));
-    keeper.take(batch(3, lines({ kind: 'end', startMs: 30, reason: 'stopped' }), true));
+    writer.take(batch(0, lines(HEADER)));
+    writer.take(batch(2, lines(task(20))));
+    writer.take(batch(1, lines(task(10))));
+    writer.take(batch(1, lines(task(10))));
+    writer.take(batch(3, lines({ kind: 'end', startMs: 30, reason: 'stopped' }), true));
     await ended();
     expect((await tasksKept()).starts).toEqual([10, 20]);
   });
 
   it('ends a recording whose target is gone with what there is', async () => {
-    keeper.take(batch(0, lines(HEADER, task(10))));
-    keeper.end('target-left');
+    writer.take(batch(0, lines(HEADER, task(10))));
+    writer.end('target-left');
     await ended();
     const { starts, notices, recording } = await tasksKept();
     expect([starts, notices]).toEqual([[10], []]);
@@ -107,7 +107,7 @@ describe('a keeper', () => {
   });
 
   it('goes on with a recording after a reload, without taking again what is kept', async () => {
-    keeper.take(batch(0, lines(HEADER, task(10))));
+    writer.take(batch(0, lines(HEADER, task(10))));
     await vi.waitFor(() => expect(kept).toEqual([0]));
     const found = (await store.get('friday'))!;
     const again = new RecordingWriter(
@@ -131,8 +131,8 @@ describe('a keeper', () => {
   });
 
   it('keeps what it cannot understand, so that opening the recording tells of it', async () => {
-    keeper.take(batch(0, `${lines(HEADER)}half a li\n{"kind":"samples","data":7}\n`));
-    keeper.take(batch(1, lines(task(10), { kind: 'end', startMs: 90, reason: 'stopped' }), true));
+    writer.take(batch(0, `${lines(HEADER)}half a li\n{"kind":"samples","data":7}\n`));
+    writer.take(batch(1, lines(task(10), { kind: 'end', startMs: 90, reason: 'stopped' }), true));
     await ended();
     const { starts, notices } = await tasksKept();
     expect(starts).toEqual([10]);
@@ -147,10 +147,10 @@ describe('a keeper', () => {
       isFull.for-- > 0 ? Promise.reject(new StoreFullError('full')) : append(...args),
     );
     isFull.for = 0;
-    keeper.take(batch(0, lines(HEADER, task(10))));
+    writer.take(batch(0, lines(HEADER, task(10))));
     await vi.waitFor(() => expect(kept).toEqual([0]));
     isFull.for = 2;
-    keeper.take(batch(1, lines(task(20))));
+    writer.take(batch(1, lines(task(20))));
     await vi.waitFor(() => expect(onError).toHaveBeenCalledTimes(1));
     expect(onError.mock.calls[0]).toEqual([expect.any(StoreFullError), true]);
     const { recording } = readRecording(await store.pieces('friday'));
@@ -160,10 +160,10 @@ describe('a keeper', () => {
   });
 
   it('says that it could not even end where nothing fits any more', async () => {
-    keeper.take(batch(0, lines(HEADER, task(10))));
+    writer.take(batch(0, lines(HEADER, task(10))));
     await vi.waitFor(() => expect(kept).toEqual([0]));
     vi.spyOn(store, 'append').mockRejectedValue(new StoreFullError('full'));
-    keeper.take(batch(1, lines(task(20))));
+    writer.take(batch(1, lines(task(20))));
     await vi.waitFor(() => expect(onError).toHaveBeenCalledTimes(1));
     expect(onError.mock.calls[0]![1]).toBe(false);
     expect((await store.get('friday'))?.state).toBe('recording');
@@ -192,11 +192,11 @@ describe('a keeper', () => {
   });
 
   it('stops writing when there is no room, and says so once', async () => {
-    keeper.take(batch(0, lines(HEADER)));
+    writer.take(batch(0, lines(HEADER)));
     await vi.waitFor(() => expect(kept).toEqual([0]));
     vi.spyOn(store, 'append').mockRejectedValue(new Error('full'));
-    keeper.take(batch(1, lines(task(10))));
-    keeper.take(batch(2, lines(task(20))));
+    writer.take(batch(1, lines(task(10))));
+    writer.take(batch(2, lines(task(20))));
     await vi.waitFor(() => expect(onError).toHaveBeenCalledTimes(1));
     expect(kept).toEqual([0]);
   });
@@ -231,11 +231,11 @@ describe('a recording of an hour', () => {
         cost,
       ];
     };
-    keeper.take(batch(0, lines(HEADER)));
+    writer.take(batch(0, lines(HEADER)));
     for (let second = 0; second < SECONDS; second++)
-      keeper.take(batch(second + 1, lines(...secondOf(second))));
+      writer.take(batch(second + 1, lines(...secondOf(second))));
     const end = { kind: 'end', startMs: SECONDS * 1000, reason: 'stopped' };
-    keeper.take(batch(SECONDS + 1, lines(end), true));
+    writer.take(batch(SECONDS + 1, lines(end), true));
     await vi.waitFor(() => expect(onEnd).toHaveBeenCalled(), HOUR_LIMIT);
     const { starts, notices, recording } = await tasksKept();
     expect(starts).toHaveLength(SECONDS);

@@ -15,13 +15,13 @@ export function lifeCycle(): Capture & { install(): void } {
   const emit = (type: StateType, value: string, atMs = now()) =>
     session?.happened('state', atMs, { type, value });
   const route = () => emit('route', plainAddress(location.href));
-  let told: readonly (readonly [EventTarget, string, () => void])[] = [];
+  let listeners: readonly (readonly [EventTarget, string, () => void])[] = [];
 
   return {
     name: 'life-cycle',
     available: true,
     install() {
-      told = [
+      listeners = [
         [document, 'visibilitychange', markInternal(() => emit('visibility', document.visibilityState))],
         [document, 'freeze', markInternal(() => emit('freeze', 'frozen'))],
         [document, 'resume', markInternal(() => emit('freeze', 'resumed'))],
@@ -46,10 +46,10 @@ export function lifeCycle(): Capture & { install(): void } {
       if (into.startUp) emit('load', 'began', 0);
       emit('visibility', document.visibilityState);
       route();
-      for (const [target, type, listener] of told) listen(target, type, listener);
+      for (const [target, type, listener] of listeners) listen(target, type, listener);
     },
     stop() {
-      for (const [target, type, listener] of told) stopListening(target, type, listener);
+      for (const [target, type, listener] of listeners) stopListening(target, type, listener);
       session = undefined;
     },
   };

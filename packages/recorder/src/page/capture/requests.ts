@@ -53,7 +53,7 @@ export class Initiators {
 }
 
 /** What the browser tells of requests, of the page's own (W3C Navigation Timing) or of those it made (Resource Timing). */
-function told(type: 'navigation' | 'resource', initiators: Initiators): Capture {
+function resourceTiming(type: 'navigation' | 'resource', initiators: Initiators): Capture {
   return observedCapture<PerformanceResourceTiming>(type, (entry, session) => {
     if (!isOfApp(entry)) return;
     const asked = initiators.take(entry.name, entry.startTime);
@@ -73,9 +73,9 @@ function told(type: 'navigation' | 'resource', initiators: Initiators): Capture 
 
 /** Requests: when, for what, how large and asked for by whom; never their content. */
 export function requests(initiators: Initiators): Capture[] {
-  const resources = told('resource', initiators);
+  const resources = resourceTiming('resource', initiators);
   return [
-    told('navigation', initiators),
+    resourceTiming('navigation', initiators),
     {
       ...resources,
       start(session) {

@@ -3,7 +3,7 @@ import { shared } from '../shared';
 import type { CallEventBuffer } from './call-event-buffer';
 
 /** Takes what a rewritten script tells of its functions when it begins to run. */
-export type Register = (firstId: number, told: string) => void;
+export type Register = (firstId: number, registration: string) => void;
 
 /** Provides the functions that rewritten scripts call, and has functions show their text without those calls. */
 export function provideCalls(ring: CallEventBuffer, register: Register): void {

@@ -40,7 +40,7 @@ export function hasChanged(change: Change): boolean {
 }
 
 /** What an engine told, and the entry into script that was the latest then. */
-interface ToldChange {
+interface ReportedChange {
   readonly records: readonly MutationRecord[];
   readonly by: Entry | undefined;
 }
@@ -56,7 +56,7 @@ function fitting(records: readonly MutationRecord[], held: number): readonly Mut
  */
 export class Changes {
   readonly #changes = new Map<Node, Change>();
-  readonly #told: ToldChange[] = [];
+  readonly #reported: ReportedChange[] = [];
   readonly #values: MutationRecord[] = [];
   #records = 0;
   /** Records that are not looked at. */
@@ -71,7 +71,7 @@ export class Changes {
     const kept = fitting(records, this.#records);
     this.#records += kept.length;
     this.more += records.length - kept.length;
-    if (kept.length > 0) this.#told.push({ records: kept, by });
+    if (kept.length > 0) this.#reported.push({ records: kept, by });
   }
 
   /** Takes the values that attributes had before they were written. */
@@ -80,7 +80,7 @@ export class Changes {
   }
 
   list(): Change[] {
-    for (const { records, by } of this.#told) for (const record of records) this.#look(record, by);
+    for (const { records, by } of this.#reported) for (const record of records) this.#look(record, by);
     for (const { target, attributeName, oldValue } of this.#values) {
       remember(this.#of(target, undefined), attributeName!, oldValue);
     }

@@ -80,7 +80,7 @@ export class Redraws implements Capture {
     const all = drawn.list().sort((a, b) => sizeOf(b) - sizeOf(a));
     const inView = new Set(all.slice(0, MAX_PLACES).filter((change) => this.#isInView(change)));
     const fresh = new Set(all.filter(hasChanged));
-    const told = (by: Entry | undefined, changed: boolean) => {
+    const report = (by: Entry | undefined, changed: boolean) => {
       const changes = all.filter((change) => change.by === by && fresh.has(change) === changed);
       if (changes.length === 0) return;
       const sum = (key: 'nodes' | 'attributes' | 'texts') =>
@@ -101,8 +101,8 @@ export class Redraws implements Capture {
       more = 0;
     };
     for (const by of new Set(all.map((change) => change.by))) {
-      told(by, true);
-      told(by, false);
+      report(by, true);
+      report(by, false);
     }
   }
 }
