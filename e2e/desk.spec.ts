@@ -53,34 +53,37 @@ async function useDesk(page: Page, mended: boolean): Promise<object> {
 }
 
 for (const query of [CALM, '?mended=all']) {
-  test(`the desk${query} behaves the same alone, recorded, and with every call recorded`, async ({
-    browser,
-  }) => {
-    const desk: Server = createDeskServer();
-    await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
-    const target = `http://localhost:${(desk.address() as AddressInfo).port}`;
-    const open = async (origin: string) => {
-      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-      await page.goto(`${origin}/${query}`);
-      await page.waitForSelector('[data-ready]');
-      return page;
-    };
-    const alone = await open(target);
-    const expected = await useDesk(alone, query !== CALM);
-    await alone.close();
-    for (const mode of ['everyday', 'exact'] as const) {
-      const running = await serve({ target, port: 0, proxyPort: 0, settings: { mode } });
-      const client = await RecordingClient.connect(running);
-      const page = await open(running.proxyOrigin);
-      const joined = await client.target();
-      await client.start(joined, mode);
-      expect(await useDesk(page, query !== CALM)).toEqual(expected);
-      expect((await client.stop(joined, mode)).length).toBeGreaterThan(20);
-      client.close();
-      await page.close();
-      running.close();
-    }
-    desk.close();
-    desk.closeAllConnections();
-  });
+  const tag = query === CALM ? ['@waits'] : [];
+  test(
+    `the desk${query} behaves the same alone, recorded, and with every call recorded`,
+    { tag },
+    async ({ browser }) => {
+      const desk: Server = createDeskServer();
+      await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
+      const target = `http://localhost:${(desk.address() as AddressInfo).port}`;
+      const open = async (origin: string) => {
+        const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+        await page.goto(`${origin}/${query}`);
+        await page.waitForSelector('[data-ready]');
+        return page;
+      };
+      const alone = await open(target);
+      const expected = await useDesk(alone, query !== CALM);
+      await alone.close();
+      for (const mode of ['everyday', 'exact'] as const) {
+        const running = await serve({ target, port: 0, proxyPort: 0, settings: { mode } });
+        const client = await RecordingClient.connect(running);
+        const page = await open(running.proxyOrigin);
+        const joined = await client.target();
+        await client.start(joined, mode);
+        expect(await useDesk(page, query !== CALM)).toEqual(expected);
+        expect((await client.stop(joined, mode)).length).toBeGreaterThan(20);
+        client.close();
+        await page.close();
+        running.close();
+      }
+      desk.close();
+      desk.closeAllConnections();
+    },
+  );
 }

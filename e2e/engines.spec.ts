@@ -143,7 +143,7 @@ for (const engine of ENGINES) {
   });
 }
 
-test('with the mended versions there is no forced layout in a loop', async () => {
+test('with the mended versions there is no forced layout in a loop', { tag: '@waits' }, async () => {
   needs('chromium');
   test.setTimeout(120_000);
   const recording = await recordIn('chromium', `${origin}?mended=all`, 'exact', STEPS);

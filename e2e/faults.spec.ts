@@ -101,8 +101,8 @@ test.setTimeout(100_000);
 
 // The two of a single tap or key, "board all" and "manifest search", are followed the same way in record.spec.ts.
 for (const { fault, act, sting, because, culprit, file, startUp } of WAYS) {
-  // A cost that creeps takes half a minute to show.
-  const tag = fault === 'deck-log' ? ['@waits'] : [];
+  // A poll comes every few seconds, and a cost that creeps takes half a minute to show.
+  const tag = fault === 'deck-log' || fault === 'departures-poll' ? ['@waits'] : [];
   test(`${fault}: recorded, opened, understood, and reached in its source`, { tag }, async ({ stage }) => {
     const { tool } = stage;
     const query = ALL.filter((one) => one !== fault || startUp).join(',');

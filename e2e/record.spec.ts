@@ -81,7 +81,7 @@ async function delaysOf(tool: Page, label: string): Promise<number[]> {
 }
 
 // A machine that is busy elsewhere can hold up any one input, but not each of four.
-test('with the mended versions neither has to be a sting', async ({ stage }) => {
+test('with the mended versions neither has to be a sting', { tag: '@waits' }, async ({ stage }) => {
   const desk = await stage.openDesk('?mended=all');
   await startRecording(stage.tool, desk);
   for (let again = 0; again < 4; again++) {

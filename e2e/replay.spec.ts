@@ -83,53 +83,55 @@ bare.describe('what is kept of a person’s input', () => {
   });
 });
 
-test('what was done is changed, done again ten times less eight, and held against itself', async ({
-  stage,
-}) => {
-  needs('chromium');
-  test.setTimeout(150_000);
-  const { tool } = stage;
-  const desk = await stage.openDesk();
-  await startRecording(tool, desk);
-  await desk.click('#board-all');
-  await desk.waitForTimeout(1500);
-  await desk.click('#search-manifest');
-  await desk.keyboard.type('ha', { delay: 500 });
-  await desk.waitForTimeout(1200);
-  await stopRecording(tool);
+test(
+  'what was done is changed, done again ten times less eight, and held against itself',
+  { tag: '@waits' },
+  async ({ stage }) => {
+    needs('chromium');
+    test.setTimeout(150_000);
+    const { tool } = stage;
+    const desk = await stage.openDesk();
+    await startRecording(tool, desk);
+    await desk.click('#board-all');
+    await desk.waitForTimeout(1500);
+    await desk.click('#search-manifest');
+    await desk.keyboard.type('ha', { delay: 500 });
+    await desk.waitForTimeout(1200);
+    await stopRecording(tool);
 
-  await tool.getByRole('button', { name: 'Do it again' }).click();
-  const dialog = tool.getByRole('dialog', { name: 'Do it again' });
-  const steps = dialog.getByRole('listitem');
-  await expect(steps.first()).toContainText('#board-all');
-  await expect(dialog.getByText('letters stand in for it')).toBeVisible();
-  await dialog.getByRole('button', { name: 'Edit' }).click();
-  const area = dialog.getByRole('textbox', { name: 'Steps as a file' });
-  await area.fill('{"steps":[{"do":"sail"}]}');
-  await dialog.getByRole('button', { name: 'Take these' }).click();
-  await expect(dialog.getByRole('alert')).toContainText('step 1: "do" must be one of');
-  await area.fill(
-    '{"steps":[{"do":"click","on":"#search-manifest"},{"do":"wait","ms":300},{"do":"type","text":"h"},{"do":"wait","ms":1200},{"do":"key","key":"Backspace"},{"do":"wait","ms":1200}]}',
-  );
-  await dialog.getByRole('button', { name: 'Take these' }).click();
-  await expect(steps).toHaveCount(6);
-
-  for (const held of ['Record again', 'Compare with before']) {
-    await dialog.getByRole('spinbutton', { name: 'Other number of times' }).fill('2');
-    await dialog.getByRole('spinbutton', { name: 'Other number of times' }).press('Tab');
-    await dialog.getByRole('button', { name: 'Do it 2 times' }).click();
-    await expect(dialog.getByRole('status')).toContainText(/Starting the browser|Round/);
-    await expect(dialog).toBeHidden({ timeout: 60_000 });
-    await expect(tool.getByRole('heading', { level: 1 })).toContainText('2 ×');
-    await expect(stingList(tool).filter({ hasText: 'Search manifest' }).first()).toBeVisible();
-    await expect(tool.getByText(held, { exact: true })).toBeVisible();
     await tool.getByRole('button', { name: 'Do it again' }).click();
+    const dialog = tool.getByRole('dialog', { name: 'Do it again' });
+    const steps = dialog.getByRole('listitem');
+    await expect(steps.first()).toContainText('#board-all');
+    await expect(dialog.getByText('letters stand in for it')).toBeVisible();
+    await dialog.getByRole('button', { name: 'Edit' }).click();
+    const area = dialog.getByRole('textbox', { name: 'Steps as a file' });
+    await area.fill('{"steps":[{"do":"sail"}]}');
+    await dialog.getByRole('button', { name: 'Take these' }).click();
+    await expect(dialog.getByRole('alert')).toContainText('step 1: "do" must be one of');
+    await area.fill(
+      '{"steps":[{"do":"click","on":"#search-manifest"},{"do":"wait","ms":300},{"do":"type","text":"h"},{"do":"wait","ms":1200},{"do":"key","key":"Backspace"},{"do":"wait","ms":1200}]}',
+    );
+    await dialog.getByRole('button', { name: 'Take these' }).click();
     await expect(steps).toHaveCount(6);
-  }
-  await dialog.getByRole('button', { name: 'Close' }).click();
-  await tool.getByText('Compare with before').click();
-  await expect(tool.getByText('Search manifest').first()).toBeVisible();
-});
+
+    for (const held of ['Record again', 'Compare with before']) {
+      await dialog.getByRole('spinbutton', { name: 'Other number of times' }).fill('2');
+      await dialog.getByRole('spinbutton', { name: 'Other number of times' }).press('Tab');
+      await dialog.getByRole('button', { name: 'Do it 2 times' }).click();
+      await expect(dialog.getByRole('status')).toContainText(/Starting the browser|Round/);
+      await expect(dialog).toBeHidden({ timeout: 60_000 });
+      await expect(tool.getByRole('heading', { level: 1 })).toContainText('2 ×');
+      await expect(stingList(tool).filter({ hasText: 'Search manifest' }).first()).toBeVisible();
+      await expect(tool.getByText(held, { exact: true })).toBeVisible();
+      await tool.getByRole('button', { name: 'Do it again' }).click();
+      await expect(steps).toHaveCount(6);
+    }
+    await dialog.getByRole('button', { name: 'Close' }).click();
+    await tool.getByText('Compare with before').click();
+    await expect(tool.getByText('Search manifest').first()).toBeVisible();
+  },
+);
 
 test(
   'a step that cannot be taken is named, and what came before is kept',
