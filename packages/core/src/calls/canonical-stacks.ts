@@ -2,6 +2,7 @@ import { canonicalFunction } from '../attribution/call-path';
 import { NO_STACK } from '../format/packed-samples';
 import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
+import { known } from '../lists/items';
 
 /** For each function id met in stacks, the one id that stands for it. */
 export const canonicalIds = memoizedPerRecording(
@@ -30,7 +31,7 @@ export class CanonicalStacks {
       unknown.push(at);
       at = stacks.parentOf(at);
     }
-    let canonical = this.#known.get(at)!;
+    let canonical = known(this.#known, at);
     for (const one of unknown.reverse()) {
       canonical = this.calledFrom(canonical, stacks.functionOf(one));
       this.#known.set(one, canonical);

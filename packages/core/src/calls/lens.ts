@@ -1,5 +1,6 @@
 import { array, boolean, number, object, type InferType } from 'yup';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
+import { first } from '../lists/items';
 
 /** What all views of calls obey. Times are milliseconds. */
 export const lensSchema = object({
@@ -23,7 +24,7 @@ export const WIDE_LENS: Lens = lensSchema.getDefault();
 /** The range a lens shows. */
 export function lensRange(recording: Recording, { range }: Pick<Lens, 'range'>): TimeRange {
   if (range === undefined) return recording.range;
-  const [startMs, endMs] = [range[0]!, range[1]!];
+  const [startMs, endMs] = [first(range), range[1]!];
   return {
     startMs: Math.max(startMs, recording.range.startMs),
     endMs: Math.min(endMs, recording.range.endMs),

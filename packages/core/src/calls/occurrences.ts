@@ -3,6 +3,7 @@ import type { Recording } from '../recording/recording';
 import { callLogOf } from './call-log';
 import { lensRange, type Lens } from './lens';
 import { HIDDEN, lensNodes, type LensNodes } from './lens-nodes';
+import { first, last } from '../lists/items';
 
 /** All calls of one function under a lens, in order of time; a call inside another call of it is part of that. */
 export interface Occurrences {
@@ -36,11 +37,11 @@ export function statisticsOf(lengthsMs: Float64Array): OccurrenceStatistics | un
   return {
     count: sorted.length,
     totalMs: sorted.reduce((sum, ms) => sum + ms, 0),
-    shortestMs: sorted[0]!,
+    shortestMs: first(sorted),
     medianMs: percentile(sorted, 0.5),
     p75Ms: percentile(sorted, 0.75),
     p95Ms: percentile(sorted, 0.95),
-    longestMs: sorted.at(-1)!,
+    longestMs: last(sorted),
   };
 }
 

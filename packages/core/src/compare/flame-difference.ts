@@ -4,6 +4,7 @@ import { displayName, displayPlace, ownerOf, type Owner } from '../recording/fun
 import type { Recording } from '../recording/recording';
 import { functionKeys } from './function-identity';
 import { layLevels } from '../calls/flame-levels';
+import { known } from '../lists/items';
 
 /** One path of calls in both recordings: shares of the whole width from 0 to 1, and the depth from 0. */
 export interface DifferenceBox {
@@ -59,7 +60,7 @@ export function flameDifference(
     const byKey = new Map<string, Pair>();
     const add = (side: Side, nodes: readonly CallNode[], part: keyof Pair) => {
       for (const node of nodes) {
-        const key = side.keys.get(node.functionId)!;
+        const key = known(side.keys, node.functionId);
         let pair = byKey.get(key);
         if (pair === undefined) byKey.set(key, (pair = { before: [], after: [] }));
         pair[part].push(node);

@@ -9,6 +9,7 @@ import { writtenRedraws } from '../stings/redraw-writers';
 import type { StingDetail } from '../stings/sting';
 import type { Thresholds } from '../format/thresholds';
 import type { Detector, Found } from './detector';
+import { first, last } from '../lists/items';
 
 export interface IdleWorkDetail extends StingDetail {
   readonly type: 'idle-work';
@@ -77,8 +78,8 @@ function find(recording: Recording, thresholds: Thresholds): Found<IdleWorkDetai
         {
           thread: MAIN_THREAD,
           label: `Idle work of ${displayName(recorded)}`,
-          startMs: own[0]!.startMs,
-          endMs: own.at(-1)!.endMs,
+          startMs: first(own).startMs,
+          endMs: last(own).endMs,
           feltMs: msASecond,
           budgetMs: thresholds.idleMsASecond,
           detail: {

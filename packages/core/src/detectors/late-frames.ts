@@ -12,6 +12,7 @@ import type { StingDetail } from '../stings/sting';
 import type { Thresholds } from '../format/thresholds';
 import type { Detector, Found } from './detector';
 import { secondsText } from '../words/figures';
+import { first, last } from '../lists/items';
 
 export interface LateFramesDetail extends StingDetail {
   readonly type: 'late-frames';
@@ -30,7 +31,7 @@ function runsOf(frames: readonly FrameTime[]): FrameTime[][] {
   const runs: FrameTime[][] = [];
   for (const frame of frames) {
     const run = runs.at(-1);
-    if (run !== undefined && frame.startMs - run.at(-1)!.endMs <= RUN_GAP_MS) run.push(frame);
+    if (run !== undefined && frame.startMs - last(run).endMs <= RUN_GAP_MS) run.push(frame);
     else runs.push([frame]);
   }
   return runs;
@@ -65,7 +66,7 @@ function find(recording: Recording, thresholds: Thresholds): Found<LateFramesDet
     const longestMs = lengths.reduce((most, ms) => Math.max(most, ms), 0);
     const isOneHang = longestMs > lengths.reduce((sum, ms) => sum + ms, 0) / 2;
     if (run.length < MIN_LATE_FRAMES || missed < thresholds.missedFrames || isOneHang) return [];
-    const range = { startMs: run[0]!.startMs, endMs: run.at(-1)!.endMs };
+    const range = { startMs: first(run).startMs, endMs: last(run).endMs };
     const lateMs = lengths.reduce((sum, ms) => sum + ms, 0);
     if (recorderMs(recording, MAIN_THREAD, range) > lateMs / 2) return [];
     return [

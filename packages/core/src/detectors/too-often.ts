@@ -6,6 +6,7 @@ import { MAIN_THREAD, callsOf, type Recording } from '../recording/recording';
 import type { StingDetail } from '../stings/sting';
 import type { Thresholds } from '../format/thresholds';
 import type { Detector, Found } from './detector';
+import { known } from '../lists/items';
 
 export interface TooOftenDetail extends StingDetail {
   readonly type: 'too-often';
@@ -36,7 +37,7 @@ class CallsOfTask {
     let found: { functionId: number; calls: number; totalMs: number } | undefined;
     for (const [functionId, calls] of this.#counts) {
       if (calls < leastCalls || !isCounted(functionId)) continue;
-      const totalMs = this.#lengthsUs.get(functionId)! / 1000;
+      const totalMs = known(this.#lengthsUs, functionId) / 1000;
       if (found === undefined || totalMs > found.totalMs) found = { functionId, calls, totalMs };
     }
     return found;

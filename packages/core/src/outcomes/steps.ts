@@ -4,6 +4,7 @@ import { originalPath } from '../recording/original-path';
 import type { Chain } from './chain';
 import { handlerOf, scheduleOf, type Handler, type Schedule } from '../inputs/links';
 import type { PageLoad } from './page-loads';
+import { first } from '../lists/items';
 
 /** What was going on between an input and its outcome. */
 export type OutcomeStepName = 'waiting' | 'handling' | 'request' | 'timer' | 'worker' | 'loading' | 'drawing';
@@ -121,7 +122,7 @@ export function stepsTo(
   const isRoot = new Set(roots);
   const met = new Set<Handler>();
   let steps: PerhapsRest[] = tail;
-  let untilMs = tail[0]!.startMs;
+  let untilMs = first(tail).startMs;
   for (let at = last; at !== undefined && !met.has(at);) {
     met.add(at);
     const entered = at.function === undefined ? {} : { functionId: at.function };
@@ -133,7 +134,7 @@ export function stepsTo(
     untilMs = schedule.startMs;
     at = schedule.by === undefined ? undefined : handlerOf(recording, schedule.by);
   }
-  const firstMs = steps[0]!.startMs;
+  const firstMs = first(steps).startMs;
   return inOrder(
     [
       { name: 'waiting', startMs, endMs: isPage && last === undefined ? processingStartMs : firstMs },

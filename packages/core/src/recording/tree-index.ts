@@ -1,5 +1,6 @@
 import { NO_STACK } from '../format/packed-samples';
 import type { StackTable } from './stack-table';
+import { known } from '../lists/items';
 
 /** The nodes of a table of stacks as a tree, from callers to what they called. */
 export interface TreeIndex {
@@ -57,7 +58,7 @@ export function outermostOfFunction(
       }
       const done = path.pop()!;
       const functionId = functionOf(done);
-      around.set(functionId, around.get(functionId)! - 1);
+      around.set(functionId, known(around, functionId) - 1);
       next = path.length > 0 ? nextSibling[done]! : NO_STACK;
     }
   }

@@ -1,5 +1,6 @@
 import { parse, type AnyNode, type Node, type Program } from 'acorn';
 import { isFunction, pushChildren, type FunctionNode } from './syntax-tree';
+import { last } from '../lists/items';
 
 /** A function in a script's text. Offsets count UTF-16 units from 0. */
 export interface FunctionSite {
@@ -101,7 +102,7 @@ export function nested(found: readonly FunctionSite[]): FunctionSite[] {
   const around: FunctionSite[] = [];
   const sorted = [...found].sort((a, b) => a.start - b.start || b.end - a.end);
   return sorted.map((site) => {
-    while (around.length > 0 && around.at(-1)!.end < site.end) around.pop();
+    while (around.length > 0 && last(around).end < site.end) around.pop();
     const outer = around.at(-1);
     const placed = outer === undefined ? site : { ...site, outer };
     around.push(placed);

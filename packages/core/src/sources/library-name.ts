@@ -1,5 +1,6 @@
 import type { RecordedFunction } from '../recording/functions';
 import type { Source } from '../recording/sources';
+import { first, last } from '../lists/items';
 
 /** The package behind a path that a package manager made; the last one, as packages may hold others. */
 const PACKAGE = /(?:^|\/)node_modules\/((?:@[^/]+\/)?[^/]+)/g;
@@ -12,11 +13,11 @@ export function libraryName(recorded: RecordedFunction | undefined, source: Sour
   const inPackage = [...path.matchAll(PACKAGE)]
     .map(([, name]) => name!)
     .filter((name) => !name.startsWith('.'));
-  if (inPackage.length > 0) return inPackage.at(-1)!;
+  if (inPackage.length > 0) return last(inPackage);
   const prebundled = PREBUNDLED.exec(path)?.[1];
   if (prebundled !== undefined && !prebundled.startsWith('chunk-')) {
     const parts = prebundled.split('_');
-    return prebundled.startsWith('@') ? parts.slice(0, 2).join('/') : parts[0]!;
+    return prebundled.startsWith('@') ? parts.slice(0, 2).join('/') : first(parts);
   }
   return path.split(/[?#]/, 1)[0]!.split('/').at(-1) || 'a library';
 }

@@ -1,4 +1,5 @@
 import { upperTail } from './mann-kendall';
+import { first } from '../lists/items';
 
 /** Above so many values on both sides the distribution is taken to be normal. */
 const MAX_EXACT = 60;
@@ -89,7 +90,7 @@ function tailsOfSums(groups: readonly number[], m: number): Tails {
   const total = ranks.length;
   const highest = (seen: number, chosen: number) => before[seen]! - before[seen - chosen]!;
   const ways = Array.from({ length: m + 1 }, () => new Float64Array(highest(total, m) + 1));
-  ways[0]![0] = 1;
+  first(ways)[0] = 1;
   ranks.forEach((rank, seen) => {
     for (let chosen = Math.min(m, seen + 1); chosen >= 1; chosen--) {
       const [into, out] = [ways[chosen]!, ways[chosen - 1]!];

@@ -1,6 +1,7 @@
 import { appendTo } from '../recording/group';
 import type { Interaction } from '../inputs/interactions';
 import type { Sting } from './sting';
+import { first } from '../lists/items';
 
 /** Stings with the same label, in order of rank, so the first is the worst. */
 export interface StingSeries {
@@ -19,7 +20,7 @@ export function seriesOf(ranked: readonly Sting[], interactions: readonly Intera
   const done = new Map<string, number>();
   for (const { label } of interactions) done.set(label, (done.get(label) ?? 0) + 1);
   return [...groups.values()].map((stings) => {
-    const { label, interaction } = stings[0]!;
+    const { label, interaction } = first(stings);
     return interaction ? { label, stings, attempts: done.get(label) ?? 0 } : { label, stings };
   });
 }

@@ -2,6 +2,7 @@ import { isSlowOutcome } from '../detectors/slow-outcome';
 import { ms, text } from '../explanation/sentence';
 import { requestName } from '../outcomes/steps';
 import type { Adviser } from './suggestion';
+import { first, last } from '../lists/items';
 
 /** A request that takes less is hardly worth it. */
 const WORTH_MS = 50;
@@ -25,7 +26,7 @@ export const askTogether: Adviser = (_recording, { sting }) => {
       advice: [text('If one does not need the answer of the other, send these requests together.')],
       evidence: [...words, text(', each sent after the answer to the one before.')],
       functionId: undefined,
-      range: { startMs: requests[0]!.startMs, endMs: requests.at(-1)!.endMs },
+      range: { startMs: first(requests).startMs, endMs: last(requests).endMs },
       savesMs: sum - Math.max(...lengths),
     },
   ];

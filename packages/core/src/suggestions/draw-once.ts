@@ -5,6 +5,7 @@ import type { Handler } from '../inputs/links';
 import { outcomeOf, pictureAt, visibleRedrawsBy } from '../outcomes/outcome';
 import type { Recording } from '../recording/recording';
 import type { Adviser } from './suggestion';
+import { first, last } from '../lists/items';
 
 /** Drawings that take less in all are hardly worth it. */
 const WORTH_MS = 50;
@@ -42,7 +43,7 @@ export const drawOnce: Adviser = (recording, { sting: { detail, interaction, end
   const earlier = drawings.slice(0, -1);
   const writers = new Set(earlier.map(({ writer }) => writer));
   // What wrote the last picture is needed anyway.
-  writers.delete(drawings.at(-1)!.writer);
+  writers.delete(last(drawings).writer);
   const earlierMs =
     earlier.reduce((sum, { pictureMs }) => sum + pictureMs, 0) +
     [...writers].reduce((sum, { durationMs }) => sum + durationMs, 0);
@@ -58,7 +59,7 @@ export const drawOnce: Adviser = (recording, { sting: { detail, interaction, end
         text(' for it.'),
       ],
       functionId: undefined,
-      range: { startMs: earlier[0]!.atMs, endMs: drawings.at(-1)!.atMs },
+      range: { startMs: first(earlier).atMs, endMs: last(drawings).atMs },
       savesMs: earlierMs,
     },
   ];

@@ -1,6 +1,7 @@
 import { canonicalFunction } from '../attribution/call-path';
 import { count, functionPart, ms, text } from '../explanation/sentence';
 import type { Adviser } from './suggestion';
+import { first, last } from '../lists/items';
 
 const MIN_FRAMES = 10;
 const MIN_LAYOUT_MS = 0.5;
@@ -46,7 +47,7 @@ export const moveByTransform: Adviser = (recording, { sting }) => {
           text(' together.'),
         ],
         functionId,
-        range: { startMs: steady[0]!.startMs, endMs: steady.at(-1)!.startMs },
+        range: { startMs: first(steady).startMs, endMs: last(steady).startMs },
         savesMs: layoutMs,
       },
     ];

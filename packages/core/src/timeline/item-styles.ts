@@ -1,3 +1,4 @@
+import { known } from '../lists/items';
 /**
  * What something in the time view looks like. Where many items share one pixel, the style that stands last here wins:
  * what is worse, or rarer, must not be hidden.
@@ -38,5 +39,5 @@ const CODES = new Map(ITEM_STYLES.map((style, code) => [style, code]));
 
 /** The place of a style in ITEM_STYLES. */
 export function itemStyleCode(style: ItemStyle): number {
-  return CODES.get(style)!;
+  return known(CODES, style);
 }

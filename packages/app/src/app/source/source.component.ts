@@ -11,12 +11,13 @@ import {
 import { DomSanitizer } from '@angular/platform-browser';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { shortPlace } from '@nettle-patch/core';
+import { countText, shortPlace } from '@nettle-patch/core';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
 import { ShellKeys } from '../shell/shell-keys';
+import { formatMs } from '../shared/format';
 import { incrementalList } from '../shared/incremental-list';
 import { IconComponent } from '../shared/icon.component';
 import { OpeningComponent } from '../shell/opening.component';
@@ -75,6 +76,8 @@ export class SourceComponent {
     ({ functionId }) => this.#recordings.ask('fileLocation', functionId),
   );
   protected readonly short = shortPlace;
+  protected readonly ms = formatMs;
+  protected readonly countText = countText;
 
   /** The file to show: the one asked for, that of the function asked for, or the dearest of the own ones. */
   protected readonly wanted = computed(() => {
