@@ -108,7 +108,7 @@ export function measureCore(file, spans, rounds) {
   ];
   // Each time another range, as what one view has added up of a range is there for the next.
   let asked = 0;
-  const another = (lens) => ({ ...lens, range: { startMs: ++asked / 1000, endMs } });
+  const another = (lens) => ({ ...lens, range: [++asked / 1000, endMs] });
   const underLenses = (work) => {
     const whole = Math.max(1, calls.length);
     return Math.max(...lenses.map((lens) => (medianMs(rounds, () => work(another(lens))) * 1e6) / whole));
