@@ -8,7 +8,7 @@ const arbitraryClaims = fc.array(
   fc.record({
     startMs: fc.integer({ min: -100, max: 1100 }),
     lengthMs: fc.integer({ min: 0, max: 300 }),
-    closeness: fc.integer({ min: 1, max: 7 }),
+    priority: fc.integer({ min: 1, max: 7 }),
   }),
   { maxLength: 40 },
 );
@@ -19,22 +19,22 @@ interface Stretch {
   readonly evidence: Evidence | undefined;
 }
 
-function swept(claims: readonly { startMs: number; lengthMs: number; closeness: number }[]): Stretch[] {
+function swept(intervals: readonly { startMs: number; lengthMs: number; priority: number }[]): Stretch[] {
   const made = new EvidenceIntervals(RANGE);
-  claims.forEach(({ startMs, lengthMs, closeness }, index) =>
-    made.add(startMs, startMs + lengthMs, { kind: 'script', entry: index, pool: 0 }, closeness),
+  intervals.forEach(({ startMs, lengthMs, priority }, index) =>
+    made.add(startMs, startMs + lengthMs, { kind: 'script', entry: index, pool: 0 }, priority),
   );
   const stretches: Stretch[] = [];
   made.sweep((startMs, endMs, evidence) => stretches.push({ startMs, endMs, evidence }));
   return stretches;
 }
 
-describe('claims on a range', () => {
+describe('intervals on a range', () => {
   it('are swept in order, without gap or overlap, over the whole range', () => {
     fc.assert(
-      fc.property(arbitraryClaims, (claims) => {
+      fc.property(arbitraryClaims, (intervals) => {
         let at = RANGE.startMs;
-        for (const { startMs, endMs } of swept(claims)) {
+        for (const { startMs, endMs } of swept(intervals)) {
           expect(startMs).toBe(at);
           expect(endMs).toBeGreaterThan(startMs);
           at = endMs;
@@ -44,22 +44,22 @@ describe('claims on a range', () => {
     );
   });
 
-  it('are won by the one that looks closest, at every moment, as a look at all of them says', () => {
+  it('are won by the one that looks highest, at every moment, as a look at all of them says', () => {
     fc.assert(
-      fc.property(arbitraryClaims, (claims) => {
-        for (const { startMs, endMs, evidence } of swept(claims)) {
+      fc.property(arbitraryClaims, (intervals) => {
+        for (const { startMs, endMs, evidence } of swept(intervals)) {
           const middle = (startMs + endMs) / 2;
-          const there = claims.filter(
+          const there = intervals.filter(
             (claim) => claim.startMs < middle && claim.startMs + claim.lengthMs > middle,
           );
           if (there.length === 0) {
             expect(evidence).toBeUndefined();
             continue;
           }
-          const closest = Math.max(...there.map(({ closeness }) => closeness));
+          const highest = Math.max(...there.map(({ priority }) => priority));
           expect(evidence?.kind).toBe('script');
-          const winner = claims[(evidence as Extract<Evidence, { kind: 'script' }>).entry]!;
-          expect(winner.closeness).toBe(closest);
+          const winner = intervals[(evidence as Extract<Evidence, { kind: 'script' }>).entry]!;
+          expect(winner.priority).toBe(highest);
           expect(there).toContain(winner);
         }
       }),

@@ -3,29 +3,29 @@ import type { TimeRange } from '../recording/recording';
 import { Heap } from './heap';
 import type { Evidence } from './evidence';
 
-/** What sources claim of stretches of time, as columns: the claim with the highest closeness wins where they overlap. */
+/** What sources say of intervals of time, as columns: the one with the highest priority wins where they overlap. */
 export class EvidenceIntervals {
   readonly starts: number[] = [];
   readonly ends: number[] = [];
-  readonly closeness: number[] = [];
+  readonly priority: number[] = [];
   readonly kinds: Evidence[] = [];
 
   constructor(private readonly range: TimeRange) {}
 
-  /** Adds a claim, cut to the range. */
-  add(startMs: number, endMs: number, evidence: Evidence, closeness: number): void {
+  /** Adds an interval, cut to the range. */
+  add(startMs: number, endMs: number, evidence: Evidence, priority: number): void {
     const from = startMs < this.range.startMs ? this.range.startMs : startMs;
     const to = endMs > this.range.endMs ? this.range.endMs : endMs;
     if (to <= from) return;
     this.starts.push(from);
     this.ends.push(to);
-    this.closeness.push(closeness);
+    this.priority.push(priority);
     this.kinds.push(evidence);
   }
 
   /**
-   * Goes through the range in order of time. Of claims with the same closeness the one added first wins.
-   * @param visit is called for each stretch with the claim that wins there, or with none; neighbouring stretches may
+   * Goes through the range in order of time. Of those with the same priority the one added first wins.
+   * @param visit is called for each interval with the evidence that wins there, or with none; neighbours may
    * have the same one
    */
   sweep(visit: (startMs: number, endMs: number, evidence: Evidence | undefined) => void): void {
@@ -45,6 +45,6 @@ export class EvidenceIntervals {
   }
 
   #beats(a: number, b: number): boolean {
-    return this.closeness[a]! > this.closeness[b]! || (this.closeness[a] === this.closeness[b] && a < b);
+    return this.priority[a]! > this.priority[b]! || (this.priority[a] === this.priority[b] && a < b);
   }
 }

@@ -43,7 +43,7 @@ class Pools {
 }
 
 function claimHandlers(
-  claims: EvidenceIntervals,
+  intervals: EvidenceIntervals,
   { handler }: EventTables,
   thread: number,
   range: TimeRange,
@@ -58,8 +58,8 @@ function claimHandlers(
       entry: isKnown ? entries[at]! : UNKNOWN_FUNCTION,
       pool: pools.of(entries[at]!, type[at]!, invoker[at]!),
     };
-    const closeness = isKnown ? PRIORITY.script : PRIORITY.entered;
-    claims.add(startMs[at]!, startMs[at]! + durationMs[at]!, evidence, closeness);
+    const priority = isKnown ? PRIORITY.script : PRIORITY.entered;
+    intervals.add(startMs[at]!, startMs[at]! + durationMs[at]!, evidence, priority);
   });
 }
 
@@ -69,7 +69,7 @@ function claimHandlers(
  * last script and the callbacks is concluded to be drawing too.
  */
 function claimDrawing(
-  claims: EvidenceIntervals,
+  intervals: EvidenceIntervals,
   recording: Recording,
   thread: number,
   row: RowContent<'frame'>,
@@ -78,7 +78,7 @@ function claimDrawing(
   const endMs = startMs + row.durationMs;
   const { styleStartMs, renderStartMs = styleStartMs } = row;
   if (styleStartMs === undefined || renderStartMs === undefined) return;
-  claims.add(styleStartMs, endMs, DRAWN, PRIORITY.drawing);
+  intervals.add(styleStartMs, endMs, DRAWN, PRIORITY.drawing);
   const probes = [...recording.events.render.overlapping(renderStartMs, endMs)];
   const probe = probes.find((render) => render.thread === thread && render.startMs >= renderStartMs);
   if (probe === undefined || probe.styleMs + probe.layoutMs > LITTLE_LEFT_MS) return;
@@ -87,12 +87,12 @@ function claimDrawing(
     const handledMs = handler.startMs + handler.durationMs;
     scriptEndMs = scriptEndMs === renderStartMs ? handledMs : Math.max(scriptEndMs, handledMs);
   }
-  claims.add(scriptEndMs, probe.startMs, DRAWN_PROBABLY, PRIORITY.drawing);
+  intervals.add(scriptEndMs, probe.startMs, DRAWN_PROBABLY, PRIORITY.drawing);
 }
 
 /** Style and layout come inside a frame callback, paint after it, when other script may run first. */
 function claimRendering(
-  claims: EvidenceIntervals,
+  intervals: EvidenceIntervals,
   { render }: EventTables,
   thread: number,
   range: TimeRange,
@@ -102,15 +102,15 @@ function claimRendering(
     if (threads[at] !== thread) return;
     const styledMs = startMs[at]! + styleMs[at]!;
     const laidOutMs = styledMs + layoutMs[at]!;
-    claims.add(startMs[at]!, styledMs, KNOWN.style, PRIORITY.rendered);
-    claims.add(styledMs, laidOutMs, KNOWN.layout, PRIORITY.rendered);
-    claims.add(laidOutMs, laidOutMs + paintMs[at]!, KNOWN.paint, PRIORITY.painted);
+    intervals.add(startMs[at]!, styledMs, KNOWN.style, PRIORITY.rendered);
+    intervals.add(styledMs, laidOutMs, KNOWN.layout, PRIORITY.rendered);
+    intervals.add(laidOutMs, laidOutMs + paintMs[at]!, KNOWN.paint, PRIORITY.painted);
   });
 }
 
 /** A long task is busy time, and so is the dispatch of an event. */
 function claimBusy(
-  claims: EvidenceIntervals,
+  intervals: EvidenceIntervals,
   { task, input }: EventTables,
   thread: number,
   range: TimeRange,
@@ -118,25 +118,30 @@ function claimBusy(
   const tasks = task.columns;
   task.eachOverlapping(range.startMs, range.endMs, (at) => {
     if (tasks.thread[at] !== thread) return;
-    claims.add(tasks.startMs[at]!, tasks.startMs[at]! + tasks.durationMs[at]!, BUSY, PRIORITY.busy);
+    intervals.add(tasks.startMs[at]!, tasks.startMs[at]! + tasks.durationMs[at]!, BUSY, PRIORITY.busy);
   });
   const inputs = input.columns;
   input.eachOverlapping(range.startMs, range.endMs, (at) => {
     const fromMs = inputs.processingStartMs[at]!;
     const toMs = inputs.processingEndMs[at]!;
-    if (inputs.thread[at] === thread && toMs > fromMs) claims.add(fromMs, toMs, BUSY, PRIORITY.busy);
+    if (inputs.thread[at] === thread && toMs > fromMs) intervals.add(fromMs, toMs, BUSY, PRIORITY.busy);
   });
 }
 
 /** What the watchdog saw while the thread hung: each look speaks for the time since the one before it. */
-function claimHangs(claims: EvidenceIntervals, recording: Recording, thread: number, range: TimeRange): void {
+function claimHangs(
+  intervals: EvidenceIntervals,
+  recording: Recording,
+  thread: number,
+  range: TimeRange,
+): void {
   let before: RowContent<'hang'> | undefined;
   for (const row of recording.events.hang.overlapping(range.startMs, range.endMs)) {
     if (row.thread !== thread) continue;
     const startMs = row.startMs + (before?.startMs === row.startMs ? before.durationMs : 0);
     const stack = row.stack === undefined ? undefined : recording.stacks.ofRow(row.stack);
     const evidence: Evidence = stack === undefined ? BUSY : { kind: 'seen', stack };
-    claims.add(
+    intervals.add(
       startMs,
       row.startMs + row.durationMs,
       evidence,
@@ -147,26 +152,26 @@ function claimHangs(claims: EvidenceIntervals, recording: Recording, thread: num
 }
 
 function claimsOf(recording: Recording, thread: number, range: TimeRange): EvidenceIntervals {
-  const claims = new EvidenceIntervals(range);
+  const intervals = new EvidenceIntervals(range);
   const { events } = recording;
-  claimHandlers(claims, events, thread, range);
-  claimRendering(claims, events, thread, range);
+  claimHandlers(intervals, events, thread, range);
+  claimRendering(intervals, events, thread, range);
   for (const row of events.frame.overlapping(range.startMs, range.endMs)) {
     if (row.thread !== thread) continue;
     // A frame of a hidden page lasts until the page is shown, which keeps nobody busy.
-    if (row.blockingMs !== 0) claims.add(row.startMs, row.startMs + row.durationMs, BUSY, PRIORITY.busy);
-    claimDrawing(claims, recording, thread, row);
+    if (row.blockingMs !== 0) intervals.add(row.startMs, row.startMs + row.durationMs, BUSY, PRIORITY.busy);
+    claimDrawing(intervals, recording, thread, row);
   }
-  claimBusy(claims, events, thread, range);
-  claimHangs(claims, recording, thread, range);
+  claimBusy(intervals, events, thread, range);
+  claimHangs(intervals, recording, thread, range);
   for (const row of events.pause.overlapping(range.startMs, range.endMs)) {
-    claims.add(row.startMs, row.startMs + row.durationMs, PAUSED, PRIORITY.paused);
+    intervals.add(row.startMs, row.startMs + row.durationMs, PAUSED, PRIORITY.paused);
   }
-  return claims;
+  return intervals;
 }
 
 /**
- * Covers a range with stretches that follow each other without gap, each with the closest look any light
+ * Covers a range with stretches that follow each other without gap, each with the highest look any light
  * source has at it.
  */
 export function evidenceIntervals(

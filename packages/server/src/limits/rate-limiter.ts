@@ -56,16 +56,16 @@ export class RateLimiters {
 
   /** Takes one off what an address has. @returns whether there was one left */
   take(address: string): boolean {
-    let allowance = this.#of.get(address);
-    if (allowance === undefined) {
+    let limiter = this.#of.get(address);
+    if (limiter === undefined) {
       this.#forgetIdle();
-      this.#of.set(address, (allowance = new RateLimiter(this.rate, this.now)));
+      this.#of.set(address, (limiter = new RateLimiter(this.rate, this.now)));
     }
-    return allowance.take();
+    return limiter.take();
   }
 
   #forgetIdle(): void {
     if (this.#of.size < MAX_REMEMBERED) return;
-    for (const [address, allowance] of this.#of) if (allowance.isFull) this.#of.delete(address);
+    for (const [address, limiter] of this.#of) if (limiter.isFull) this.#of.delete(address);
   }
 }

@@ -18,9 +18,9 @@ export function isLoadedFor(target: Target, exact: boolean): boolean {
   imports: [MatButtonModule, MatCheckboxModule, MatRadioModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3 id="closeness-title">How closely</h3>
+    <h3 id="capture-mode-title">How closely</h3>
     <mat-radio-group
-      aria-labelledby="closeness-title"
+      aria-labelledby="capture-mode-title"
       [value]="settings.settings().mode"
       (change)="settings.change({ mode: $event.value })"
     >

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { calmWords } from './empty-state';
+import { emptyState } from './empty-state';
 
 const say = (available: string[], inputs: number[], limited = false) => {
-  const { title, lines } = calmWords(
+  const { title, lines } = emptyState(
     { header: { available, target: { engine: 'Gecko 153' } } as never, inputs },
     limited,
   );

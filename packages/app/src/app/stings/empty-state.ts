@@ -7,7 +7,7 @@ export interface CalmWords {
 }
 
 /** What is said when there is no sting to show. */
-export function calmWords(
+export function emptyState(
   { header, inputs }: Pick<OpenedRecording, 'header' | 'inputs'>,
   limited: boolean,
 ): CalmWords {

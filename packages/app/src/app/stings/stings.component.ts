@@ -6,7 +6,7 @@ import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
 import { isTaken } from '../shared/keys';
 import { OpeningComponent } from '../shell/opening.component';
-import { calmWords } from './empty-state';
+import { emptyState } from './empty-state';
 import { StingCaseComponent } from './sting-case.component';
 import { StingListComponent } from './sting-list.component';
 import { answerTo } from '../shared/answer-to';
@@ -41,7 +41,7 @@ export class StingsComponent {
   );
 
   /** What it means that there is nothing to list: never more than the browser was able to tell. */
-  protected readonly calmWords = computed(() => calmWords(this.opened()!, this.limited()));
+  protected readonly emptyState = computed(() => emptyState(this.opened()!, this.limited()));
 
   constructor() {
     effect(() => void this.#recordings.openStored(this.id()));
