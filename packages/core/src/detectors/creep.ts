@@ -1,6 +1,7 @@
 import type { Anatomy } from '../explanation/anatomy';
 import { mostBelow } from '../explanation/most-below';
-import { count, functionPart, ms, text, type BecausePart } from '../explanation/sentence';
+import { countText } from '../words/figures';
+import { functionPart, ms, text, type BecausePart } from '../explanation/sentence';
 import type { Slope } from '../statistics/theil-sen';
 import { interactionsOf } from '../inputs/interactions';
 import { displayName } from '../recording/functions';
@@ -125,7 +126,7 @@ function because(recording: Recording, { sting: { thread } }: Anatomy, detail: C
     text(' of each second at first, '),
     ms(toMs, true),
     text(
-      ` at the end. That is ${count(slope.slope)} ms more each minute (${count(slope.low)} to ${count(slope.high)}). ${why}`,
+      ` at the end. That is ${countText(slope.slope)} ms more each minute (${countText(slope.low)} to ${countText(slope.high)}). ${why}`,
     ),
     ...mostBelow(recording, thread, functionId),
   ];

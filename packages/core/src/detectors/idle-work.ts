@@ -1,6 +1,7 @@
 import type { Anatomy } from '../explanation/anatomy';
 import { mostBelow } from '../explanation/most-below';
-import { count, functionPart, ms, percent, text, type BecausePart } from '../explanation/sentence';
+import { countText } from '../words/figures';
+import { functionPart, ms, percent, text, type BecausePart } from '../explanation/sentence';
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
 import { rootCalls } from '../stings/root-calls';
@@ -106,7 +107,7 @@ function because(
   const { functionId, timesASecond, msASecond, unchangedShare, unseenShare, target } = detail;
   const often =
     timesASecond >= 1.5
-      ? `${count(timesASecond)} times a second`
+      ? `${countText(timesASecond)} times a second`
       : `every ${(1 / timesASecond).toFixed(1)} s`;
   const where = target === undefined ? 'the page' : target;
   const vain =

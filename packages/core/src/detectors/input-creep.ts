@@ -1,6 +1,7 @@
 import type { Anatomy } from '../explanation/anatomy';
 import { mostBelow } from '../explanation/most-below';
-import { count, functionPart, ms, text, times, type BecausePart } from '../explanation/sentence';
+import { countText } from '../words/figures';
+import { functionPart, ms, text, times, type BecausePart } from '../explanation/sentence';
 import type { Slope } from '../statistics/theil-sen';
 import { actionDeed } from '../inputs/action';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
@@ -115,7 +116,7 @@ function because(
   { sting: { thread } }: Anatomy,
   { functionId, deed, attempts, fromMs, toMs, slope }: InputCreepDetail,
 ): BecausePart[] {
-  const more = slope.slope < 10 ? slope.slope.toFixed(1) : count(slope.slope);
+  const more = slope.slope < 10 ? slope.slope.toFixed(1) : countText(slope.slope);
   return [
     text(`The more often it was done, the longer ${deed} was handled: `),
     ms(fromMs),

@@ -1,6 +1,7 @@
 import type { Anatomy } from '../explanation/anatomy';
 import { becauseOfCulprits } from '../explanation/because-culprits';
-import { count, ms, text, type BecausePart } from '../explanation/sentence';
+import { countText } from '../words/figures';
+import { ms, text, type BecausePart } from '../explanation/sentence';
 import { interactionsIn } from '../inputs/interactions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { cadencesOf } from '../stings/cadence';
@@ -90,11 +91,11 @@ function because(recording: Recording, anatomy: Anatomy, detail: LateFramesDetai
   const { sting } = anatomy;
   return [
     text(
-      `For ${seconds(sting.endMs - sting.startMs)} the picture lagged: ${count(detail.late)} frames came late, the worst `,
+      `For ${seconds(sting.endMs - sting.startMs)} the picture lagged: ${countText(detail.late)} frames came late, the worst `,
     ),
     ms(sting.feltMs, true),
     text(
-      ` after the one before it where the display waits ${Math.round(detail.refreshMs)} ms, and ${count(detail.missed)} were missed.`,
+      ` after the one before it where the display waits ${Math.round(detail.refreshMs)} ms, and ${countText(detail.missed)} were missed.`,
     ),
     ...becauseOfCulprits(recording, anatomy),
   ];

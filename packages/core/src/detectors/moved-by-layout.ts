@@ -1,5 +1,6 @@
 import type { Anatomy } from '../explanation/anatomy';
-import { count, functionPart, ms, text, type BecausePart } from '../explanation/sentence';
+import { countText } from '../words/figures';
+import { functionPart, ms, text, type BecausePart } from '../explanation/sentence';
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
 import { idleIntervals, withinRanges } from '../stings/idle-intervals';
@@ -109,7 +110,7 @@ function because(recording: Recording, _anatomy: Anatomy, detail: MovedByLayoutD
     text('While nobody did anything, '),
     functionPart(recording, functionId),
     text(
-      ` moved ${target ?? 'something'} ${count(timesASecond)} times a second, and each time style and layout were done anew: `,
+      ` moved ${target ?? 'something'} ${countText(timesASecond)} times a second, and each time style and layout were done anew: `,
     ),
     ms(msASecond, true),
     text(' of each second.'),

@@ -1,6 +1,7 @@
 import type { Anatomy } from '../explanation/anatomy';
 import { mostBelow } from '../explanation/most-below';
-import { count, functionPart, ms, percent, text, type BecausePart } from '../explanation/sentence';
+import { countText } from '../words/figures';
+import { functionPart, ms, percent, text, type BecausePart } from '../explanation/sentence';
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { rootCalls } from '../stings/root-calls';
@@ -103,7 +104,7 @@ function because(
   const { functionId, timesASecond, msASecond, unchangedShare, target } = detail;
   return [
     functionPart(recording, functionId),
-    text(` drew ${count(timesASecond)} times a second and took `),
+    text(` drew ${countText(timesASecond)} times a second and took `),
     ms(msASecond, true),
     text(
       ` of each second; in ${percent(unchangedShare)} of its redraws it wrote to ${target ?? 'the page'} what was there before.`,

@@ -1,7 +1,8 @@
 import type { Recording } from '../recording/recording';
 import type { Anatomy } from './anatomy';
 import { firstOwn, type Culprit } from './culprits';
-import { count, functionPart, ms, percent, text, times, type BecausePart } from './sentence';
+import { countText } from '../words/figures';
+import { functionPart, ms, percent, text, times, type BecausePart } from './sentence';
 
 /** Below this, a part of a delay is not worth a clause. */
 const WORTH_SAYING_MS = 8;
@@ -57,7 +58,7 @@ export function becauseOfCulprits(recording: Recording, anatomy: Anatomy): Becau
       culprits.filter((one) => worthSaying(one.chargedMs, busyMs)),
     ) ?? culprits[0];
   if (worst === undefined || !worthSaying(worst.chargedMs, busyMs)) return unexplained;
-  const called = worst.count > 1 ? `, called ${count(worst.count)} times` : '';
+  const called = worst.count > 1 ? `, called ${countText(worst.count)} times` : '';
   return [
     text(' Of the busy time '),
     text(`${knownAs(worst)}${percent(worst.chargedMs / busyMs)} went to `),

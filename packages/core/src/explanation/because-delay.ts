@@ -17,7 +17,6 @@ import { askedWords } from './cause-chain';
 import { firstOwn, type Culprit } from './culprits';
 import type { LibraryWork, UnseenEntry } from './phase-script';
 import {
-  count,
   functionPart,
   isTold,
   ms,
@@ -27,6 +26,7 @@ import {
   timesBudget,
   type BecausePart,
 } from './sentence';
+import { countText } from '../words/figures';
 
 /** ", which a timer of 4000 ms had started": what set going that which stood in the way longest, where it is known. */
 function startedBy(recording: Recording, phase: Phase): string {
@@ -41,7 +41,7 @@ export function libraryClause(recording: Recording, library: LibraryWork): Becau
   const { name, lengthMs, nodes, target, askedBy } = library;
   const where = target === undefined ? '' : ` in ${target}`;
   const asking = askedBy === undefined ? undefined : functionPart(recording, askedBy);
-  const busy = nodes > 1 ? `, placing and removing ${count(nodes)} nodes${where}` : '';
+  const busy = nodes > 1 ? `, placing and removing ${countText(nodes)} nodes${where}` : '';
   return [
     text(`${name} ran for `),
     ms(lengthMs),
@@ -232,7 +232,7 @@ class Sentence {
     if (worst === undefined) return parts;
     const share = worst.chargedMs / lead.totalMs;
     if (worst.functionId !== lead.functionId) {
-      const called = worst.count > 1 ? `, called ${count(worst.count)} times` : '';
+      const called = worst.count > 1 ? `, called ${countText(worst.count)} times` : '';
       parts.push(
         text(`: ${knownAs(worst)}${percent(share)} of it in `),
         this.named(worst.functionId),

@@ -12,17 +12,16 @@ export type BecausePart =
 
 export const text = (words: string): BecausePart => ({ type: 'text', text: words });
 
-export const count = (value: number): string => countText(value);
-
 /** Milliseconds, to the digit that means something. */
 export const ms = (value: number, over = false): BecausePart => ({
   type: 'figure',
-  text: `${value < 10 ? Number(value.toFixed(1)) : count(value)} ms`,
+  text: `${value < 10 ? Number(value.toFixed(1)) : countText(value)} ms`,
   over,
 });
 
 /** "once", "3 times", "1,200 times". */
-export const times = (value: number): string => (Math.round(value) === 1 ? 'once' : `${count(value)} times`);
+export const times = (value: number): string =>
+  Math.round(value) === 1 ? 'once' : `${countText(value)} times`;
 
 /** All of it is said only of all of it. */
 export const percent = (share: number): string =>

@@ -1,9 +1,9 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { servedAppSchema } from './apps';
 import { ProtocolError, checked, fromJson, ofType, ofTypes, typeName, typeOf } from './discriminated';
+import { PROTOCOL_VERSION } from './version';
 
 export { ProtocolError, checked } from './discriminated';
-import { PROTOCOL_VERSION } from './version';
 
 const id = () => string().min(1).max(64).required();
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { MISSING_BATCH_MS } from '../protocol/patience';
 import { deskHeader } from '../testing/arbitrary-recording';
 import { RecordingReceiver, type RecordingSink } from './recording-receiver';
@@ -159,6 +159,19 @@ describe('a recording that streams in', () => {
     await take(1, [task(10)]);
     await take(2, [task(20)]);
     expect(done).toEqual(['acknowledge 0', 'error no disk false']);
+  });
+
+  it('acknowledges what comes again only once it is kept', async () => {
+    const { sink, done, take, settle } = receiving();
+    let keep = () => {};
+    const kept = new Promise<void>((resolve) => (keep = resolve));
+    vi.spyOn(sink, 'append').mockReturnValueOnce(kept);
+    await take(0, [HEADER]);
+    await take(0, [HEADER]);
+    expect(done).toEqual([]);
+    keep();
+    await settle();
+    expect(done).toEqual(['acknowledge 0', 'acknowledge 0']);
   });
 
   it('acknowledges only what is kept, with all before it, in whatever order batches come', async () => {

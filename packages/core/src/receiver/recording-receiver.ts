@@ -83,7 +83,7 @@ export class RecordingReceiver {
     const lines = text.split('\n').filter((line) => line !== '');
     const ready = this.#order.take(sequence, { lines, sequence, last });
     for (const batch of ready) this.#keep(batch);
-    if (ready.length === 0 && sequence < this.#order.next) this.events.acknowledge(sequence);
+    if (ready.length === 0 && sequence < this.#order.next) this.#acknowledge(sequence);
     if (ready.length > 0) this.#hasAsked = false;
     this.#waitForMissing();
   }
@@ -128,6 +128,11 @@ export class RecordingReceiver {
       if (end !== undefined) await this.#finish(end);
       this.events.acknowledge(sequence);
     });
+  }
+
+  /** What was taken before is acknowledged again once it is kept. */
+  #acknowledge(sequence: number): void {
+    this.#after(async () => this.events.acknowledge(sequence));
   }
 
   #close(): void {

@@ -1,4 +1,5 @@
-import { count, functionPart, ms, percent, text } from '../explanation/sentence';
+import { countText } from '../words/figures';
+import { functionPart, ms, percent, text } from '../explanation/sentence';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
@@ -21,7 +22,7 @@ export const keepResults: Adviser = (recording, { culprits, sting, blame }) =>
         text(' less often: keep what it gave, or prepare it once before.'),
       ],
       evidence: [
-        text(`${count(calls)} calls, `),
+        text(`${countText(calls)} calls, `),
         ms(totalMs),
         text(` together, ${percent(totalMs / blame.totalMs)} of the delay.`),
       ],

@@ -1,5 +1,6 @@
 import { canonicalFunction } from '../attribution/call-path';
-import { count, functionPart, ms, text } from '../explanation/sentence';
+import { countText } from '../words/figures';
+import { functionPart, ms, text } from '../explanation/sentence';
 import type { Adviser } from './suggestion';
 import { first, last } from '../lists/items';
 
@@ -42,7 +43,9 @@ export const moveByTransform: Adviser = (recording, { sting }) => {
         kind: 'move-by-transform',
         advice: [text(`Move ${target} by a transform`), ...by, text(', so that nothing is laid out for it.')],
         evidence: [
-          text(`It was moved in ${count(steady.length)} frames in a row, each of which laid the page out: `),
+          text(
+            `It was moved in ${countText(steady.length)} frames in a row, each of which laid the page out: `,
+          ),
           ms(layoutMs),
           text(' together.'),
         ],

@@ -1,4 +1,5 @@
-import { count, functionPart, percent, text, type BecausePart } from '../explanation/sentence';
+import { countText } from '../words/figures';
+import { functionPart, percent, text, type BecausePart } from '../explanation/sentence';
 import type { RowContent } from '../format/rows';
 import type { Recording, TimeRange } from '../recording/recording';
 import { rootCalls } from '../stings/root-calls';
@@ -72,7 +73,7 @@ export const skipUnchanged = adviseRedraws(
   ({ changed }) => !changed,
   (name, rows, vain) => ({
     advice: [text('Draw in '), name, text(' only when what it shows has changed.')],
-    evidence: `${count(vain.length)} of its ${count(rows.length)} redraws wrote to ${targetOf(vain)} what was there before (${percent(vain.length / rows.length)}).`,
+    evidence: `${countText(vain.length)} of its ${countText(rows.length)} redraws wrote to ${targetOf(vain)} what was there before (${percent(vain.length / rows.length)}).`,
   }),
 );
 
@@ -82,6 +83,6 @@ export const skipUnseen = adviseRedraws(
   ({ changed, inView }) => changed && !inView,
   (name, rows, vain) => ({
     advice: [text('Leave out what '), name, text(' draws outside the view until it is scrolled to.')],
-    evidence: `${count(vain.length)} of its ${count(rows.length)} redraws lay outside the view, as in ${targetOf(vain)}.`,
+    evidence: `${countText(vain.length)} of its ${countText(rows.length)} redraws lay outside the view, as in ${targetOf(vain)}.`,
   }),
 );

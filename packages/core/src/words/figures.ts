@@ -22,6 +22,11 @@ export function msFigure(ms: number): string {
   return ms < 10 ? ms.toFixed(2) : ms < 1000 ? ms.toFixed(1) : countText(ms);
 }
 
+/** Milliseconds with as many digits as can be told apart: "0.41 ms", "312.5 ms". */
+export function msText(ms: number): string {
+  return `${msFigure(ms)} ms`;
+}
+
 /** A length as people say it: "312 ms", "1.24 s", "2 min 5 s". */
 export function durationText(ms: number): string {
   if (ms < 1000) return `${Math.round(ms)} ms`;

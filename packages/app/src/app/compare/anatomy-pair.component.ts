@@ -1,6 +1,7 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, viewChild } from '@angular/core';
 import {
+  msText,
   BREAKDOWN_PARTS,
   itemStyleCode,
   type BreakdownPart,
@@ -11,7 +12,6 @@ import {
 } from '@nettle-patch/core';
 import { BOLD_FONT, FIGURE_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
-import { formatMs } from '../shared/format';
 import { PHASE_COLOURS, type Palette } from '../shared/palette';
 import { TimeScale, axisTicks } from '../shared/time-scale';
 import { lookFills } from '../timeline/style-fills';
@@ -110,7 +110,7 @@ export class AnatomyPairComponent {
   protected readonly lines = computed((): Line[] => {
     const { before, after } = this.pair();
     const cell = (side: TypicalAnatomy | undefined, ms: (side: TypicalAnatomy) => number) =>
-      side === undefined ? '–' : formatMs(ms(side));
+      side === undefined ? '–' : msText(ms(side));
     const phases = [0, 1, 2].map((at) => {
       const lengthMs = (side: TypicalAnatomy) => side.phases[at]!.endMs - side.phases[at]!.startMs;
       const words = (before ?? after)?.phases[at]?.name ?? '';

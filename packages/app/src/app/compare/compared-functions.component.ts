@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import {
+  msText,
   UNIT_WORDS,
   perUnitWords,
   type ComparedFunction,
   type FunctionSide,
   countText,
 } from '@nettle-patch/core';
-import { formatMs } from '../shared/format';
 
 const SHOWN_AT_FIRST = 60;
 
@@ -119,7 +119,7 @@ export class ComparedFunctionsComponent {
   protected readonly own = perUnitWords;
 
   protected each(side: FunctionSide | undefined): string {
-    return side?.eachMs === undefined ? '–' : formatMs(side.eachMs);
+    return side?.eachMs === undefined ? '–' : msText(side.eachMs);
   }
 
   protected count(side: FunctionSide | undefined): string {

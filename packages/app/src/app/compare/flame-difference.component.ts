@@ -1,7 +1,7 @@
+import { msText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import type { DifferenceBox } from '@nettle-patch/core';
 import { BOX_ROW, BoxGraphComponent, type BoxPlace, type PaintBox } from '../shared/box-graph.component';
-import { formatMs } from '../shared/format';
 import type { Palette } from '../shared/palette';
 import { fillOf } from '../shared/patterns';
 
@@ -54,7 +54,7 @@ export class FlameDifferenceComponent {
     if (box === undefined)
       return 'Hatched: time before. Solid: time after. Half and half is no change; all hatched is gone, all solid is new.';
     const place = box.place === '' ? '' : `, ${box.place}`;
-    return `${box.name}${place}: ${formatMs(box.beforeMs)} before, ${formatMs(box.afterMs)} after`;
+    return `${box.name}${place}: ${msText(box.beforeMs)} before, ${msText(box.afterMs)} after`;
   });
   protected readonly painter = computed(() => painterOf(this.pointed()));
 }

@@ -24,7 +24,7 @@ export class RecordingService {
   readonly #router = inject(Router);
   readonly #failures = inject(FailureService);
   /** The thread that reads and analyses. */
-  readonly #thread = signal(this.#newThread());
+  #thread = this.#newThread();
   readonly #preferences = inject(PreferencesService);
   readonly #open = signal<OpenState>({ state: 'none' });
   readonly open = this.#open.asReadonly();
@@ -40,7 +40,7 @@ export class RecordingService {
   });
   /** What the thread can do beside answering questions. It is another after `cancel`. */
   get worker(): AnalysisThread['remote'] {
-    return this.#thread().remote;
+    return this.#thread.remote;
   }
 
   /** The recording that is open, if it is the one a view asks for. */
@@ -85,8 +85,8 @@ export class RecordingService {
 
   /** Ends whatever is being read, at once. What was on the shelf stays there. */
   cancel(): void {
-    this.#thread().end();
-    this.#thread.set(this.#newThread());
+    this.#thread.end();
+    this.#thread = this.#newThread();
     if (this.#open().state !== 'opening') return;
     this.#open.set({ state: 'none' });
     void this.#router.navigate(['/shelf']);
@@ -94,7 +94,7 @@ export class RecordingService {
 
   /** Asks about the open recording when it is subscribed to. Why there is no answer is told; then none is given. */
   ask<Name extends QueryName>(name: Name, ...given: QueryArguments<Name>): Observable<QueryAnswer<Name>> {
-    return this.#failures.values(this.#thread().ask(name, ...given));
+    return this.#failures.values(this.#thread.ask(name, ...given));
   }
 
   /** Name of a function of the open recording; empty until it is known. To be called where `inject` may be. */
@@ -111,8 +111,8 @@ export class RecordingService {
   async #restart(words: string): Promise<void> {
     const open = this.#open();
     this.#failures.tell({ code: 'analysis-ended', detail: words });
-    this.#thread().end();
-    this.#thread.set(this.#newThread());
+    this.#thread.end();
+    this.#thread = this.#newThread();
     this.#open.set({ state: 'none' });
     // What could not even be opened is not tried again.
     if (open.state === 'open') await this.openStored(open.opened.id);

@@ -80,13 +80,13 @@ export class ReplayService {
   }
 
   /** Does it, and shows the recording that comes of it. @returns whether there is one */
-  async run(wish: ReplayRequest): Promise<boolean> {
+  async run(request: ReplayRequest): Promise<boolean> {
     this.#control = new AbortController();
-    this.#state.set({ state: 'running', done: 0, of: wish.times, inBrowser: false });
+    this.#state.set({ state: 'running', done: 0, of: request.times, inBrowser: false });
     try {
-      const answer = await this.#api.ask('POST', 'replay', { body: wish, signal: this.#control.signal });
+      const answer = await this.#api.ask('POST', 'replay', { body: request, signal: this.#control.signal });
       if (!answer.ok) throw new Error(await answer.text());
-      return await this.#follow(new Lines(answer.body!.getReader()), wish.times);
+      return await this.#follow(new Lines(answer.body!.getReader()), request.times);
     } catch (error) {
       this.#fail(error);
       return false;

@@ -1,13 +1,8 @@
-import { isTime, msFigure, weightText } from '@nettle-patch/core';
-
-/** Milliseconds with as many digits as can be told apart: "0.41 ms", "312.5 ms". */
-export function formatMs(ms: number): string {
-  return `${msFigure(ms)} ms`;
-}
+import { isTime, msText, weightText } from '@nettle-patch/core';
 
 /** What calls took, in the unit of the recording: "312.5 ms", "30 samples". */
 export function formatWeight(value: number, unit: string): string {
-  return isTime(unit) ? formatMs(value) : weightText(value, unit);
+  return isTime(unit) ? msText(value) : weightText(value, unit);
 }
 
 /** A point in time as people say it: "24 Nov 2026, 03:15". */

@@ -11,13 +11,12 @@ import {
 import { DomSanitizer } from '@angular/platform-browser';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { countText, shortPlace } from '@nettle-patch/core';
+import { msText, countText, shortPlace } from '@nettle-patch/core';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
 import { ShellKeys } from '../shell/shell-keys';
-import { formatMs } from '../shared/format';
 import { incrementalList } from '../shared/incremental-list';
 import { IconComponent } from '../shared/icon.component';
 import { OpeningComponent } from '../shell/opening.component';
@@ -76,7 +75,7 @@ export class SourceComponent {
     ({ functionId }) => this.#recordings.ask('fileLocation', functionId),
   );
   protected readonly short = shortPlace;
-  protected readonly ms = formatMs;
+  protected readonly ms = msText;
   protected readonly countText = countText;
 
   /** The file to show: the one asked for, that of the function asked for, or the dearest of the own ones. */

@@ -1,10 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { shortPlace, type TimeRange, secondsText, durationText } from '@nettle-patch/core';
+import { msText, shortPlace, type TimeRange, secondsText, durationText } from '@nettle-patch/core';
 import type { ItemDetails } from '../../workers/analysis/item-details-types';
 import { LensService } from '../services/lens.service';
-import { formatMs } from '../shared/format';
 
 const MAX_CALLERS = 8;
 
@@ -25,7 +24,7 @@ export class ItemPanelComponent {
   readonly goTo = output<number>();
 
   protected readonly lens = inject(LensService);
-  protected readonly ms = formatMs;
+  protected readonly ms = msText;
   protected readonly short = shortPlace;
   protected readonly duration = durationText;
   protected readonly callers = computed(() => this.details()?.callers.slice(0, MAX_CALLERS) ?? []);

@@ -1,6 +1,6 @@
-import { canonicalFunction, originalPath } from '@nettle-patch/core';
+import { msText, canonicalFunction, originalPath } from '@nettle-patch/core';
 import { othersAmong } from './other-occurrences';
-import { kilobytes, msWords, type Fact, type DetailsContext, type ItemSummary } from './item-details-types';
+import { kilobytes, type Fact, type DetailsContext, type ItemSummary } from './item-details-types';
 
 /** A request: parts of its time, size, who asked. Never what was in it. */
 export function requestDetails({ recording, named, chain }: DetailsContext, ref: number): ItemSummary {
@@ -8,12 +8,12 @@ export function requestDetails({ recording, named, chain }: DetailsContext, ref:
   const { url, startMs, durationMs, initiator, responseStartMs, bytes, status, function: by } = row;
   const asker = by === undefined ? undefined : named(canonicalFunction(recording, by));
   const facts: Fact[] = [
-    { label: 'took', text: msWords(durationMs) },
+    { label: 'took', text: msText(durationMs) },
     { label: 'asked for by', text: asker === undefined ? initiator : `${initiator}, in ${asker.title}` },
   ];
   if (responseStartMs !== undefined) {
-    facts.push({ label: 'until the first byte', text: msWords(responseStartMs - startMs) });
-    facts.push({ label: 'reading the answer', text: msWords(startMs + durationMs - responseStartMs) });
+    facts.push({ label: 'until the first byte', text: msText(responseStartMs - startMs) });
+    facts.push({ label: 'reading the answer', text: msText(startMs + durationMs - responseStartMs) });
   }
   if (bytes !== undefined) facts.push({ label: 'size on the wire', text: kilobytes(bytes) });
   if (status !== undefined && status > 0)
@@ -44,7 +44,7 @@ export function spanDetails({ recording, chain }: DetailsContext, ref: number): 
     title: name,
     startMs,
     endMs: startMs + durationMs,
-    facts: durationMs > 0 ? [{ label: 'length', text: msWords(durationMs) }] : [],
+    facts: durationMs > 0 ? [{ label: 'length', text: msText(durationMs) }] : [],
     chain: () => chain(0, { startMs, endMs: startMs + Math.max(0.001, durationMs) }),
     others: () => othersAmong(recording.events.span.rows(), (one) => one.name === name),
   };
@@ -122,7 +122,7 @@ export function forcedDetails({ recording, chain }: DetailsContext, ref: number)
     facts: [
       { label: 'asked for', text: String(shown + missed) },
       { label: 'missed', text: String(missed), over: missed > 0 },
-      { label: 'interval', text: msWords(recording.header.refreshMs) },
+      { label: 'interval', text: msText(recording.header.refreshMs) },
     ],
     chain: () => chain(0, range),
   };
@@ -138,7 +138,7 @@ export function activityDetails({ recording }: DetailsContext, ref: number): Ite
     startMs,
     endMs: startMs + durationMs,
     facts: [
-      { label: 'length', text: msWords(durationMs) },
+      { label: 'length', text: msText(durationMs) },
       ...(on === undefined ? [] : [{ label: 'on', text: on, over: state === 'blocked' }]),
     ],
     others: () =>
@@ -149,5 +149,5 @@ export function activityDetails({ recording }: DetailsContext, ref: number): Ite
 function collectionFact(durationMs: number | undefined): Fact {
   return durationMs === undefined
     ? { label: 'known by', text: 'an object that was given up; how long it took is not told' }
-    : { label: 'stopped the thread for', text: msWords(durationMs) };
+    : { label: 'stopped the thread for', text: msText(durationMs) };
 }

@@ -1,4 +1,4 @@
-import { msFigure, type Recording, type TimeRange } from '@nettle-patch/core';
+import type { Recording, TimeRange } from '@nettle-patch/core';
 import type { Others } from './other-occurrences';
 
 export interface Fact {
@@ -33,7 +33,6 @@ export interface ItemDetails extends TimeRange {
   readonly sting?: number;
 }
 
-export const msWords = (ms: number) => `${msFigure(ms)} ms`;
 export const kilobytes = (bytes: number) => `${(bytes / 1024).toFixed(bytes < 10_240 ? 1 : 0)} kB`;
 
 /** What is told of an item before its lane and its sting are added; what takes longer to find out only when asked. */

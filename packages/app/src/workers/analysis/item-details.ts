@@ -1,4 +1,5 @@
 import {
+  msText,
   askedWords,
   canonicalFunction,
   causeInRange,
@@ -29,7 +30,6 @@ import {
 import { namedFunction } from './named-function';
 import { callStatistics, othersAmong } from './other-occurrences';
 import {
-  msWords,
   type ChainStep,
   type Fact,
   type DetailsContext,
@@ -125,7 +125,7 @@ export class ItemDetailsBuilder {
       this.recording,
     )[ref]!;
     const { responseMs } = this.#thresholds;
-    const felt = measured ? msWords(feltMs) : `below ${msWords(feltMs)}`;
+    const felt = measured ? msText(feltMs) : `below ${msText(feltMs)}`;
     return {
       what: 'Interaction',
       title: label,
@@ -135,9 +135,9 @@ export class ItemDetailsBuilder {
         { label: 'felt', text: `${felt}, budget ${responseMs} ms`, over: measured && feltMs > responseMs },
         ...(measured
           ? [
-              { label: 'waiting', text: msWords(processingStartMs - startMs) },
-              { label: 'handling', text: msWords(processingEndMs - processingStartMs) },
-              { label: 'drawing', text: msWords(startMs + feltMs - processingEndMs) },
+              { label: 'waiting', text: msText(processingStartMs - startMs) },
+              { label: 'handling', text: msText(processingEndMs - processingStartMs) },
+              { label: 'drawing', text: msText(startMs + feltMs - processingEndMs) },
             ]
           : []),
         { label: 'longest event', text: type },
@@ -162,15 +162,15 @@ export class ItemDetailsBuilder {
       facts: [
         {
           label: 'work for it',
-          text: `${msWords(endMs - startMs)}, budget ${refreshMs.toFixed(1)} ms`,
+          text: `${msText(endMs - startMs)}, budget ${refreshMs.toFixed(1)} ms`,
           over: missed >= 1,
         },
         ...(render === undefined
           ? []
           : [
-              { label: 'style', text: msWords(render.styleMs) },
-              { label: 'layout', text: msWords(render.layoutMs) },
-              { label: 'paint', text: msWords(render.paintMs) },
+              { label: 'style', text: msText(render.styleMs) },
+              { label: 'layout', text: msText(render.layoutMs) },
+              { label: 'paint', text: msText(render.paintMs) },
             ]),
       ],
       chain: () => this.#chain(0, { startMs, endMs }),
@@ -186,12 +186,12 @@ export class ItemDetailsBuilder {
       const lengthMs = range.endMs - range.startMs;
       return {
         what: 'Busy stretch',
-        title: `Busy for ${msWords(lengthMs)}`,
+        title: `Busy for ${msText(lengthMs)}`,
         ...range,
         facts: [
           {
             label: 'length',
-            text: `${msWords(lengthMs)}, budget ${longTaskMs} ms`,
+            text: `${msText(lengthMs)}, budget ${longTaskMs} ms`,
             over: lengthMs > longTaskMs,
           },
           { label: 'entries into script', text: String(handlersIn(recording, lane.thread, range).length) },
@@ -211,7 +211,7 @@ export class ItemDetailsBuilder {
       startMs,
       endMs,
       facts: [
-        { label: 'length', text: msWords(endMs - startMs) },
+        { label: 'length', text: msText(endMs - startMs) },
         { label: 'known by', text: exact ? 'exact calls' : 'samples and entries into script' },
       ],
       callers: path
@@ -265,7 +265,7 @@ export class ItemDetailsBuilder {
 }
 
 function lengthFact({ startMs, endMs }: TimeRange): Fact {
-  return { label: 'for', text: msWords(endMs - startMs) };
+  return { label: 'for', text: msText(endMs - startMs) };
 }
 
 function reasonFact(reason: IdleReason): Fact {
@@ -273,7 +273,7 @@ function reasonFact(reason: IdleReason): Fact {
   if (reason.type === 'request')
     return {
       label,
-      text: `the answer to ${originalPath(reason.url)}, ${msWords(reason.endMs - reason.startMs)} on its way`,
+      text: `the answer to ${originalPath(reason.url)}, ${msText(reason.endMs - reason.startMs)} on its way`,
     };
   if (reason.type === 'timer') return { label, text: `a timer of ${Math.round(reason.delayMs)} ms` };
   if (reason.type === 'person') return { label, text: 'the person to do something' };

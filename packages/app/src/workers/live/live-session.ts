@@ -121,7 +121,7 @@ export class LiveSession {
     this.#changed();
   }
 
-  /** What a keeper asks of the server. */
+  /** What a writer asks of the server. */
   #server(): Pick<RecordingWriterEvents, 'fetchScript' | 'uninstrumented'> {
     return {
       fetchScript: (url) => fetchScript(this.#origin, this.#secret, url),

@@ -63,7 +63,7 @@ const tasksKept = async () => {
   return { starts: [...recording.events.task.rows()].map(({ startMs }) => startMs), notices, recording };
 };
 
-describe('a keeper', () => {
+describe('a writer', () => {
   it('writes what comes, says what is safe, and ends with names resolved before the end row', async () => {
     writer.take(batch(0, lines(HEADER, { kind: 'source', id: 0, url: 'http://localhost:4781/desk.js' })));
     writer.take(
