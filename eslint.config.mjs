@@ -27,7 +27,7 @@ const CORE_MESSAGE = 'the core imports nothing from DOM, Angular, Node or anothe
 const CORE_FLOORS = [
   ['words', 'lists'],
   ['format', 'statistics'],
-  ['exact', 'recording', 'protocol'],
+  ['instrumentation', 'recording', 'protocol'],
   ['sources', 'inputs'],
   ['attribution', 'receiver'],
   ['calls'],

@@ -11,7 +11,7 @@ const path = (relative) => fileURLToPath(new URL(`../../${relative}`, import.met
  * which are given in an order that compresses well.
  */
 const OWN_PROPERTIES =
-  'session onChange callback idOf label sentMore asked firstId latest emit instead happened costFromMs ring mutations methods addValues pausedAtMs apart ending time getters forces functionId inARow styledMs install setters page resume timesMs charged collect lasted onOutermost causeOf capabilities tellWorkers onRendered bothMs added removed isExact paintedMs onLaidOut intern tables originMs endResumed laidOutMs leaveAt replacements originals onWatch wrote clean isIncomparable current enterAt originEpochMs onRequest onResume socketUrl isInView stoodFor functionLike takeRows handOver unwind isDirty takeAll switch charge wrapHandlers isSmallAndTouched written chain installMs functionAtOffset functionAt placeAt currentId takeCost ranItself giveBack asWritten wrapListening writing joinUrl bodyOpen bodyClose expressionOpen expressionClose waitingBodyOpen waitingBodyClose waitingExpressionOpen waitingExpressionClose waitOpen statementWaitOpen waitClose awaitedOpen awaitedClose bareYieldOpen statementBareYieldOpen handlerOpen loopOpen loopClose loopBodyOpen loopBodyClose keepsTexts keepsText takeDropped functionRows carries probe elementLabel NextTask refreshInterval markInternal arm hosts whole nextNumber began takeIn documents registerScript clockOrigin ofPage startFrame pageCaptures RecordingSession overseeInto nameByText isNamedByText observedCapture framesElsewhere failed sendTrace running'.split(
+  'session onChange callback idOf label sentMore asked firstId latest emit instead happened costFromMs ring mutations methods addValues pausedAtMs apart ending time getters forces functionId inARow styledMs install setters page resume timesMs charged collect lasted onOutermost causeOf capabilities tellWorkers onRendered bothMs added removed isExact paintedMs onLaidOut intern tables originMs endResumed laidOutMs leaveAt replacements originals onWatch wrote clean isIncomparable current enterAt originEpochMs onRequest onResume socketUrl isInView stoodFor functionLike takeRows handOver unwind isDirty takeAll switch charge wrapHandlers isSmallAndTouched written chain installMs functionAtOffset functionAt placeAt currentId takeCost ranItself giveBack asWritten wrapListening writing joinUrl bodyOpen bodyClose expressionOpen expressionClose waitingBodyOpen waitingBodyClose waitingExpressionOpen waitingExpressionClose waitOpen statementWaitOpen waitClose awaitedOpen awaitedClose bareYieldOpen statementBareYieldOpen handlerOpen loopOpen loopClose loopBodyOpen loopBodyClose keepsTexts keepsText takeDropped functionRows carries probe elementLabel NextTask refreshInterval markInternal arm hosts whole nextNumber began takeIn documents registerScript clockOrigin ofPage startFrame pageCaptures RecordingSession overseeInto nameByText isNamedByText observedCapture framesElsewhere failed sendTrace running tell rewritten sampler counts shared'.split(
     ' ',
   );
 /** Single letters that no standard object has for a property that is used here. */
@@ -63,7 +63,8 @@ export async function buildRecorder() {
       path('packages/recorder/src/listeners.ts'),
       path('packages/recorder/src/steps.ts'),
       path('packages/recorder/src/sign.ts'),
-      path('packages/recorder/src/exact.ts'),
+      path('packages/recorder/src/fine.ts'),
+      path('packages/recorder/src/rewritten.ts'),
       path('packages/recorder/src/tag.ts'),
       path('packages/recorder/src/tag-others.ts'),
     ],

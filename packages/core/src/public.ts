@@ -20,6 +20,7 @@ export { encodeRecording, withChecks } from './recording/encoder';
 export { RefusedRecordingError, type ReadNotice, type RefusalCode } from './format/errors';
 export { readHeader, type Header } from './format/header';
 export { CALL_END, packCalls, unpackCalls, type CallEvents } from './format/packed-calls';
+export { packCounts, unpackCounts, type CountColumns } from './format/packed-counts';
 export { NO_STACK, packSamples, unpackSamples, type SampleColumns } from './format/packed-samples';
 export type { Row, RowContent, RowOfKind } from './format/rows';
 export { RecordingVerifier, type Finding } from './recording/verifier';

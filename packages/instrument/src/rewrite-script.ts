@@ -1,9 +1,9 @@
 import {
-  SCRIPT_END,
+  INSERTIONS,
   ScriptResolver,
   originalPath,
+  packPositions,
   registerCall,
-  scriptBegin,
   type ScriptRegistration,
   type ScriptText,
 } from '@nettle-patch/core';
@@ -54,27 +54,29 @@ export interface PreparedScript {
  * @throws UnrewritableError when it cannot be parsed
  */
 export function prepareScript(text: string, options: ScriptToPrepare): PreparedScript {
-  const { onStage = () => undefined } = options;
+  const { onStage = () => undefined, mode = 'exact' } = options;
   onStage('reading');
   const { program, isModule } = parsed(text, options.isModule);
   onStage('rewriting');
   const edits = new Edits();
-  const rewriter = new Rewriter(text, edits);
+  const rewriter = new Rewriter(text, edits, mode);
   rewriter.program(program, isModule);
-  const registration = registrationOf(text, rewriter, options);
+  const { registration, positionCount } = registrationOf(text, rewriter, options);
   const closed = !rewriter.waitsAtTopLevel;
   const told = JSON.stringify(JSON.stringify(registration)).replaceAll('<', '\\x3c');
   const scope = globalNameIn(program);
   const head = (firstId: number) =>
-    `${registerCall(firstId, told, scope)}${closed ? scriptBegin(firstId) : ''}`;
+    `${registerCall(mode, firstId, told, scope, registration.functions.length)}${closed ? INSERTIONS[mode].scriptBegin(firstId) : ''}`;
   const { at, begin } = headOf(text, program, options.prelude);
   edits.between(at, (firstFunctionId) => begin + head(firstFunctionId - 1));
   for (const { index, 0: comment } of text.matchAll(MAP_COMMENT)) {
     if (!isInside(program, index)) edits.remove(index, index + comment.length);
   }
   // Behind the last statement, and not behind a comment that may follow it, which would take one line more.
-  if (closed) edits.open(program.body.at(-1)?.end ?? text.length, SCRIPT_END);
-  let idCount = rewriter.sites.length + 1;
+  if (closed) {
+    edits.open(program.body.at(-1)?.end ?? text.length, INSERTIONS[mode].scriptEnd());
+  }
+  let idCount = rewriter.sites.length + 1 + positionCount;
   for (const script of rewriter.evaluated) {
     const inner = trying(() => prepareScript(script.text, optionsWithin(script, options)));
     if (inner === undefined) continue;
@@ -106,9 +108,10 @@ export function prepareScript(text: string, options: ScriptToPrepare): PreparedS
   };
 }
 
-function optionsWithin({ url, map }: ScriptText, { problemOf }: ScriptToPrepare): ScriptToPrepare {
+function optionsWithin({ url, map }: ScriptText, { problemOf, mode }: ScriptToPrepare): ScriptToPrepare {
   return {
     url,
+    ...(mode === undefined ? {} : { mode }),
     isModule: false,
     ...(problemOf === undefined ? {} : { problemOf }),
     ...(map === undefined ? {} : { map, mapUrl: url }),
@@ -182,7 +185,11 @@ function isInside(program: Program, offset: number): boolean {
   return program.body.some(({ start, end }) => start < offset && offset < end);
 }
 
-function registrationOf(text: string, rewriter: Rewriter, options: ScriptToPrepare): ScriptRegistration {
+function registrationOf(
+  text: string,
+  rewriter: Rewriter,
+  options: ScriptToPrepare,
+): { registration: ScriptRegistration; positionCount: number } {
   const script: ScriptText = {
     url: options.url,
     text,
@@ -201,7 +208,22 @@ function registrationOf(text: string, rewriter: Rewriter, options: ScriptToPrepa
     const { name, file, line, column, owner } = names.functionAt(start);
     functions.push([name, fileIndex(file ?? path), line, column, owner === 'library' ? 1 : 0]);
   }
-  return { url: options.url, files, functions };
+  const registration = { url: options.url, files, functions };
+  const marked = rewriter.positions((start) => names.positionAt(start));
+  if (marked.length === 0) return { registration, positionCount: 0 };
+  const positions = marked.map(({ functionNumber, start }) => {
+    const functionIndex = functionNumber === undefined ? 0 : functionNumber + 1;
+    const { file, line, column } = names.positionAt(start);
+    const [, ofFunction, functionLine, functionColumn] = functions[functionIndex]!;
+    // Code of another file, put into the function by a build, has no line there.
+    return files[ofFunction] === (file ?? path)
+      ? { functionIndex, line, column }
+      : { functionIndex, line: functionLine, column: functionColumn };
+  });
+  return {
+    registration: { ...registration, positions: packPositions(positions) },
+    positionCount: marked.length,
+  };
 }
 
 /** A name by which the script reaches the global object. @throws UnrewritableError where it gives all another meaning */

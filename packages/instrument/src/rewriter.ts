@@ -1,4 +1,5 @@
 import {
+  COUNT_INSERTIONS,
   INSERTIONS,
   isFunction,
   nested,
@@ -6,14 +7,17 @@ import {
   siteOf,
   type FunctionNode,
   type FunctionSite,
+  type Insertions,
+  type RewritingMode,
 } from '@nettle-patch/core';
 import type { AnyNode, Program } from 'acorn';
 import type { Edits, Piece } from './edits';
 import { evaluatedBy, type EvaluatedScript } from './evaluated';
+import { LineMarks, type MarkedPosition } from './line-marks';
 import { directivesOf, hasDirective } from './tree';
 import { hasOwnRules, isWorthRecording, makesStrict } from './instrumentation-filter';
 
-/** A function that is recorded. */
+/** A function that is recorded, or counted. */
 export interface RecordedSite {
   /** Offset at which it begins. */
   readonly start: number;
@@ -24,9 +28,19 @@ interface Surroundings {
   readonly waiting: number | undefined;
   readonly topLevel: boolean;
   readonly strict: boolean;
+  /** Whether lines are told of where it stands. */
+  readonly isMarked: boolean;
+  /** Number of the function around, where it is recorded. */
+  readonly functionNumber: number | undefined;
+  readonly inLoop: boolean;
+  /** That of the statement around, where it has one. */
+  readonly position: MarkedPosition | undefined;
 }
 
-/** Puts enter and leave into one parsed script. Outer nodes are visited before inner ones, however deep they are. */
+const IS_STATEMENT = /Statement$|Declaration$/;
+const IS_LOOP = /^(?:For|While|DoWhile)/;
+
+/** Puts enter and leave, and in fine mode lines and looks, into one parsed script. Outer nodes are visited before inner ones, however deep they are. */
 export class Rewriter {
   readonly sites: RecordedSite[] = [];
   /** Whether the script waits outside of any function, so that its end cannot be marked. */
@@ -41,16 +55,45 @@ export class Rewriter {
   readonly #parents: AnyNode[] = [];
   readonly #surroundings: Surroundings[] = [];
 
+  readonly #insertions: Insertions;
+  readonly #lines: LineMarks | undefined;
+
   constructor(
     private readonly text: string,
     private readonly edits: Edits,
-  ) {}
+    mode: RewritingMode,
+  ) {
+    this.#insertions = INSERTIONS[mode];
+    if (mode === 'fine') {
+      this.#lines = new LineMarks(
+        edits,
+        (number, firstId) => firstId + this.sites.length + number,
+        () => this.waitsAtTopLevel,
+      );
+    }
+  }
 
   program(program: Program, isModule: boolean): void {
     const strict = isModule || hasDirective(program.body, 'use strict');
-    this.#visitLater(program, { waiting: undefined, topLevel: true, strict });
+    this.#visitLater(program, {
+      waiting: undefined,
+      topLevel: true,
+      strict,
+      isMarked: this.#lines !== undefined,
+      functionNumber: undefined,
+      inLoop: false,
+      position: undefined,
+    });
     for (let node = this.#pending.pop(); node !== undefined; node = this.#pending.pop())
       this.#visit(node, this.#parents.pop()!, this.#surroundings.pop()!);
+  }
+
+  /**
+   * Settles the positions that are told of, and gives them by the order of their ids, which follow those of the functions.
+   * @param placeOf the original position of an offset
+   */
+  positions(placeOf: Parameters<LineMarks['settle']>[0]): readonly MarkedPosition[] {
+    return this.#lines?.settle(placeOf) ?? [];
   }
 
   /** All functions of the script, recorded or not, in order of their start. */
@@ -93,8 +136,15 @@ export class Rewriter {
       return;
     }
     if (around.topLevel && isWait(node)) this.waitsAtTopLevel = true;
-    if (around.waiting !== undefined) this.#wait(node, parent, around.waiting);
-    this.#visitLater(node, around);
+    const within = this.#lines && around.isMarked ? this.#marked(node, parent, around, this.#lines) : around;
+    if (around.waiting !== undefined) this.#wait(node, parent, around.waiting, within.position);
+    this.#visitLater(node, within);
+  }
+
+  #marked(node: AnyNode, parent: AnyNode, around: Surroundings, lines: LineMarks): Surroundings {
+    if (!IS_STATEMENT.test(node.type)) return around;
+    const position = lines.statement(node, parent, around) ?? around.position;
+    return { ...around, position, inLoop: around.inLoop || IS_LOOP.test(node.type) };
   }
 
   #function(node: FunctionNode, around: Surroundings): void {
@@ -106,18 +156,39 @@ export class Rewriter {
     if (recorded) {
       this.sites.push({ start: node.start });
       this.#body(node, id, waits);
+    } else if (this.#lines !== undefined && !waits) {
+      this.sites.push({ start: node.start });
+      this.#count(node, id);
     }
-    const outside = { waiting: undefined, topLevel: false, strict };
-    this.#nodeLater(node.body, node, recorded && waits ? { ...outside, waiting: id } : outside);
+    const isMarked = recorded && this.#lines !== undefined;
+    const outside: Surroundings = {
+      waiting: undefined,
+      topLevel: false,
+      strict,
+      isMarked: false,
+      functionNumber: undefined,
+      inLoop: false,
+      position: undefined,
+    };
+    const isExpression = node.body.type !== 'BlockStatement';
+    const position = isMarked && isExpression ? this.#lines!.expression(node.body, id) : undefined;
+    this.#nodeLater(node.body, node, {
+      ...outside,
+      waiting: recorded && waits ? id : undefined,
+      isMarked,
+      functionNumber: recorded ? id : undefined,
+      position,
+    });
     for (let at = node.params.length - 1; at >= 0; at--) this.#nodeLater(node.params[at]!, node, outside);
   }
 
   #body(node: FunctionNode, id: number, waits: boolean): void {
     const { body } = node;
+    const pieces = this.#insertions;
     if (body.type === 'BlockStatement') {
-      const at = directivesOf(body.body).at(-1)?.end ?? body.start + 1;
-      const opening = waits ? INSERTIONS.waitingBodyOpen : INSERTIONS.bodyOpen;
-      const closing = waits ? INSERTIONS.waitingBodyClose() : INSERTIONS.bodyClose();
+      const opening = waits ? pieces.waitingBodyOpen : pieces.bodyOpen;
+      const closing = waits ? pieces.waitingBodyClose() : pieces.bodyClose();
+      const at = beginOfBody(body);
       if (at === body.end - 1)
         return this.#open(
           at,
@@ -128,8 +199,20 @@ export class Rewriter {
       return;
     }
     const at = this.#afterArrow(node.params.at(-1)?.end ?? node.start);
-    this.#open(at, of(id, waits ? INSERTIONS.waitingExpressionOpen : INSERTIONS.expressionOpen));
-    this.#close(node.end, waits ? INSERTIONS.waitingExpressionClose() : INSERTIONS.expressionClose());
+    this.#open(at, of(id, waits ? pieces.waitingExpressionOpen : pieces.expressionOpen));
+    this.#close(node.end, waits ? pieces.waitingExpressionClose() : pieces.expressionClose());
+  }
+
+  /** Has the calls of a function counted, and nothing more. */
+  #count(node: FunctionNode, id: number): void {
+    const { body } = node;
+    if (body.type === 'BlockStatement') {
+      this.#open(beginOfBody(body), of(id, COUNT_INSERTIONS.bodyOpen));
+      return;
+    }
+    const at = this.#afterArrow(node.params.at(-1)?.end ?? node.start);
+    this.#open(at, of(id, COUNT_INSERTIONS.expressionOpen));
+    this.#close(node.end, COUNT_INSERTIONS.expressionClose());
   }
 
   /** Offset behind the next `=>`, which may stand in no comment. */
@@ -143,55 +226,72 @@ export class Rewriter {
     }
   }
 
-  #wait(node: AnyNode, parent: AnyNode, id: number): void {
+  #wait(node: AnyNode, parent: AnyNode, number: number, position: MarkedPosition | undefined): void {
+    const pieces = this.#insertions;
+    /** A piece that goes on with the function where it stood. */
+    const on = (insertion: (id: number | string) => string): Piece => {
+      if (this.#lines === undefined || position === undefined) return of(number, insertion);
+      return (firstId) => {
+        const at = this.#lines!.idOfPosition(position, firstId);
+        return insertion(at === undefined ? firstId + number : `${firstId + number},${at}`);
+      };
+    };
     switch (node.type) {
       case 'AwaitExpression':
-        return this.#around(node, node.argument, id);
+        return this.#around(node, node.argument, on);
       case 'YieldExpression':
-        return this.#around(node, node.argument ?? undefined, id);
+        return this.#around(node, node.argument ?? undefined, on);
       case 'CatchClause':
-        return this.#open(node.body.start + 1, of(id, INSERTIONS.handlerOpen));
+        return this.#open(node.body.start + 1, on(pieces.handlerOpen));
       case 'TryStatement':
-        if (node.finalizer) this.#open(node.finalizer.start + 1, of(id, INSERTIONS.handlerOpen));
+        if (node.finalizer) this.#open(node.finalizer.start + 1, on(pieces.handlerOpen));
         return;
       case 'ForOfStatement':
-        if (node.await) this.#loop(node, parent, id);
+        if (node.await) this.#loop(node, parent, on);
         return;
       case 'LabeledStatement':
-        if (parent.type !== 'LabeledStatement' && isWaitingLoop(node)) this.#loopAround(node, id);
+        if (parent.type !== 'LabeledStatement' && isWaitingLoop(node)) this.#loopAround(node, on);
         return;
       default:
       // Others neither wait nor are entered from elsewhere.
     }
   }
 
-  #around(node: AnyNode, awaited: AnyNode | undefined, id: number): void {
+  #around(node: AnyNode, awaited: AnyNode | undefined, on: GoingOn): void {
+    const pieces = this.#insertions;
     const beginsStatement = node.start === this.#statementStart;
-    this.#close(node.end, of(id, INSERTIONS.waitClose));
+    this.#close(node.end, on(pieces.waitClose));
     if (awaited === undefined) {
-      this.#open(
-        node.start,
-        beginsStatement ? INSERTIONS.statementBareYieldOpen() : INSERTIONS.bareYieldOpen(),
-      );
+      this.#open(node.start, beginsStatement ? pieces.statementBareYieldOpen() : pieces.bareYieldOpen());
     } else {
-      this.#open(node.start, beginsStatement ? INSERTIONS.statementWaitOpen() : INSERTIONS.waitOpen());
-      this.#open(awaited.start, INSERTIONS.awaitedOpen());
-      this.#close(awaited.end, INSERTIONS.awaitedClose());
+      this.#open(node.start, beginsStatement ? pieces.statementWaitOpen() : pieces.waitOpen());
+      this.#open(awaited.start, pieces.awaitedOpen());
+      this.#close(awaited.end, pieces.awaitedClose());
     }
   }
 
-  #loop(node: Extract<AnyNode, { type: 'ForOfStatement' }>, parent: AnyNode, id: number): void {
-    if (parent.type !== 'LabeledStatement') this.#loopAround(node, id);
-    this.#open(node.right.start, INSERTIONS.awaitedOpen());
-    this.#close(node.right.end, INSERTIONS.awaitedClose());
-    this.#open(node.body.start, of(id, INSERTIONS.loopBodyOpen));
-    this.#close(node.body.end, INSERTIONS.loopBodyClose());
+  #loop(node: Extract<AnyNode, { type: 'ForOfStatement' }>, parent: AnyNode, on: GoingOn): void {
+    const pieces = this.#insertions;
+    if (parent.type !== 'LabeledStatement') this.#loopAround(node, on);
+    this.#open(node.right.start, pieces.awaitedOpen());
+    this.#close(node.right.end, pieces.awaitedClose());
+    this.#open(node.body.start, on(pieces.loopBodyOpen));
+    this.#close(node.body.end, pieces.loopBodyClose());
   }
 
-  #loopAround(statement: AnyNode, id: number): void {
-    this.#open(statement.start, INSERTIONS.loopOpen());
-    this.#close(statement.end, of(id, INSERTIONS.loopClose));
+  #loopAround(statement: AnyNode, on: GoingOn): void {
+    const pieces = this.#insertions;
+    this.#open(statement.start, pieces.loopOpen());
+    this.#close(statement.end, on(pieces.loopClose));
   }
+}
+
+/** Makes a piece that goes on with a function where it stood. */
+type GoingOn = (insertion: (id: number | string) => string) => Piece;
+
+/** Where the statements of a body begin, behind its directives. */
+function beginOfBody(body: Extract<FunctionNode['body'], { type: 'BlockStatement' }>): number {
+  return directivesOf(body.body).at(-1)?.end ?? body.start + 1;
 }
 
 /** A piece that holds the id of a function. @param number of the function, from 0 */

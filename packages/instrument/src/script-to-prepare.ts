@@ -1,9 +1,11 @@
-import type { RewritingStage } from '@nettle-patch/core';
+import type { RewritingMode, RewritingStage } from '@nettle-patch/core';
 import type { ProblemFinder } from './parse';
 
 export interface ScriptToPrepare {
   /** Address of the script. */
   readonly url: string;
+  /** How closely it is to tell of itself; by default, of every call. */
+  readonly mode?: RewritingMode;
   /** Whether it is a module; undefined where only its text can tell. */
   readonly isModule?: boolean;
   /** Script that is to run before it, in a worker. */

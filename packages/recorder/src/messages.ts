@@ -1,5 +1,7 @@
 import type { Command, Header, Row, Target } from '@nettle-patch/core';
 import type { CallChunk, ChunkBuffers } from './page/exact/call-event-buffer';
+import type { CountedCalls } from './page/fine/call-counts';
+import type { LookSamples } from './page/fine/look-sampler';
 
 /** What the page tells for the header; the sender knows the rest, or finds it out without keeping the page waiting. */
 export type PageHeader = Pick<Header, 'kind' | 'id' | 'startUp' | 'available' | 'missing'> & {
@@ -25,12 +27,17 @@ export interface ProfilerTrace {
 }
 
 /** A trace of one thread, with times of the page's `performance.now()`. */
-export interface SampledTrace {
-  readonly recordingId: string;
-  readonly thread: number;
-  readonly originMs: number;
+export interface SampledTrace extends OfThread {
   readonly intervalMs: number;
   readonly trace: ProfilerTrace;
+}
+
+/** Which thread of which recording something is of. */
+export interface OfThread {
+  readonly recordingId: string;
+  readonly thread: number;
+  /** What the clock of the page or the worker showed at time 0 of the recording. */
+  readonly originMs: number;
 }
 
 /** From the page to its sender. */
@@ -55,13 +62,20 @@ export type ToSender =
   /** A rewritten script has begun to run. `told` is a ScriptRegistration as JSON text. */
   | { readonly type: 'register'; readonly firstId: number; readonly registration: string }
   /** Exact calls, with times of the page's `performance.now()`. */
-  | ({
-      readonly type: 'calls';
-      readonly recordingId: string;
-      readonly thread: number;
-      readonly originMs: number;
-    } & CallChunk)
+  | ({ readonly type: 'calls' } & OfThread & CallChunk)
   | ({ readonly type: 'trace' } & SampledTrace)
+  /** Samples of where calls stood, with times of the page's `performance.now()`. */
+  | ({ readonly type: 'looks' } & OfThread & LookSamples)
+  /** How often functions were called in a while; its beginning and end by the page's `performance.now()`. */
+  | ({ readonly type: 'counts'; readonly sinceMs: number; readonly untilMs: number } & OfThread &
+      CountedCalls)
+  /** Where another thread can see at which positions calls stand (see `LookSampler`). */
+  | ({
+      readonly type: 'open-positions';
+      readonly calls: Int32Array<ArrayBufferLike>;
+      /** `performance.timeOrigin` of the page or the worker. */
+      readonly clockOrigin: number;
+    } & OfThread)
   /** The main thread is alive. */
   | {
       readonly type: 'tick';
@@ -108,7 +122,7 @@ export type ToWorker =
 
 /** From a worker's recorder to the sender. */
 export type FromWorker =
-  | Extract<ToSender, { type: 'register' | 'calls' }>
+  | Extract<ToSender, { type: 'register' | 'calls' | 'looks' | 'counts' | 'open-positions' }>
   | { readonly type: 'rows'; readonly recordingId: string; readonly rows: readonly Row[] };
 
 /** From the sender to the page. */

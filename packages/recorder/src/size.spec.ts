@@ -23,7 +23,8 @@ describe('what is put into a page', () => {
         'listeners.js',
         'steps.js',
         'sign.js',
-        'exact.js',
+        'fine.js',
+        'rewritten.js',
         'tag.js',
         'tag-others.js',
       ]);

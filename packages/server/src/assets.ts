@@ -5,7 +5,8 @@ import { fileURLToPath } from 'node:url';
 const BUILT = {
   recorder: '../../recorder/dist/recorder.js',
   sender: '../../recorder/dist/sender.js',
-  exact: '../../recorder/dist/exact.js',
+  fine: '../../recorder/dist/fine.js',
+  rewritten: '../../recorder/dist/rewritten.js',
   module: '../../recorder/dist/module.js',
   tag: '../../recorder/dist/tag.js',
   tagOthers: '../../recorder/dist/tag-others.js',

@@ -9,5 +9,5 @@ export { replaysPart } from './drive/replays-part';
 export { BROWSER_NAMES, missingFor, openLocalBrowser } from './drive/local-browsers';
 export { runSteps } from './drive/run-steps';
 export { UnrewritableError, parseScript, rewriteScript } from '@nettle-patch/instrument';
-export { problemOf } from './exact/well-formed';
+export { problemOf } from './rewriting/well-formed';
 export * from '@nettle-patch/core';

@@ -16,6 +16,13 @@ const headerSchema = object({
     .test('date', 'startedAt must be a date in ISO 8601', (text) => !Number.isNaN(Date.parse(text))),
   title: string().max(200).defined(),
   mode: string().oneOf(['everyday', 'exact']).required(),
+  /**
+   * Whether scripts told where they stood, so that samples of a millisecond know their line, and calls were counted.
+   * `mode` is "everyday" then, as that is what a program knows that was made before there was this.
+   */
+  fine: boolean().optional(),
+  /** Whether the page was isolated (HTML, cross-origin isolation). */
+  isolated: boolean().optional(),
   startUp: boolean().default(false),
   clockStepMs: number().min(0).max(1000).required(),
   refreshMs: number().moreThan(0).max(1000).required(),

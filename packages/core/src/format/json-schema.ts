@@ -51,6 +51,8 @@ const HEADER: Schema = {
     startedAt: { type: 'string', description: 'Date and time in ISO 8601.' },
     title: { type: 'string', maxLength: 200 },
     mode: { enum: ['everyday', 'exact'] },
+    fine: { type: 'boolean' },
+    isolated: { type: 'boolean' },
     startUp: { type: 'boolean' },
     clockStepMs: { type: 'number', minimum: 0, maximum: 1000 },
     refreshMs: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },

@@ -59,6 +59,11 @@ export const ROW_SHAPES = {
     id: required('whole', 'Id of the stack.'),
     function: required('whole', 'Id of the innermost function.'),
     parent: optional('whole', 'Id of the stack of the caller; absent at the root.'),
+    line: optional(
+      'whole',
+      'Line at which the function stood, from 1: in its original file where the function has one, else in the script as it ran.',
+    ),
+    column: optional('whole', 'Column at which it stood, from 1, in UTF-16 units.'),
   },
   samples: {
     thread,
@@ -80,6 +85,14 @@ export const ROW_SHAPES = {
     base: required('whole', 'Number that is added to each packed function to give its id.'),
     fresh: optional('flag', 'No call was running before the first event; what was open has ended unseen.'),
     data: required('text', 'Packed events.'),
+  },
+  counts: {
+    thread,
+    startMs: required('time', 'When counting began.'),
+    durationMs: required('duration', 'How long was counted.'),
+    count: required('whole', 'Number of functions that were called meanwhile.'),
+    base: required('whole', 'Number that is added to each packed function to give its id.'),
+    data: required('text', 'Packed functions, each with how often it was called.'),
   },
   offset: {
     thread,

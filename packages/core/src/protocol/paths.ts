@@ -10,7 +10,9 @@ export const BLINK_PATH = `${RESERVED_PATH}blink.js`;
 /** The part of the recorder for frames of a page. It is loaded before the recorder. */
 export const FRAME_PATH = `${RESERVED_PATH}frame.js`;
 /** The part of the recorder for pages whose scripts are rewritten. It is loaded after the recorder. */
-export const EXACT_PATH = `${RESERVED_PATH}exact.js`;
+export const REWRITTEN_PATH = `${RESERVED_PATH}rewritten.js`;
+/** The part of the recorder for scripts that tell where they stand. It is loaded before the recorder. */
+export const FINE_PATH = `${RESERVED_PATH}fine.js`;
 /** Where a page asks which scripts are being rewritten. */
 export const IN_WORK_PATH = `${RESERVED_PATH}in-work`;
 /** The recorder for pages that do not come through the proxy, which join by a code. */

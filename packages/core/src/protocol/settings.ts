@@ -1,8 +1,15 @@
 import { array, boolean, object, string, type InferType } from 'yup';
 
+/** How closely can be recorded, from the lightest on. */
+export const CAPTURE_MODES = ['everyday', 'fine', 'exact'] as const;
+export type CaptureMode = (typeof CAPTURE_MODES)[number];
+
 export const settingsSchema = object({
-  /** "exact" has scripts rewritten on their way, so that every call is recorded. */
-  mode: string<'everyday' | 'exact'>().oneOf(['everyday', 'exact']).default('everyday'),
+  /**
+   * How closely is recorded: "everyday" takes what the engine tells; "fine" has scripts rewritten on their way, so that a
+   * millisecond and a line are known; "exact" so that every call is recorded.
+   */
+  mode: string<CaptureMode>().oneOf(CAPTURE_MODES).default('everyday'),
   /** Whether pages are isolated (HTML, cross-origin isolation), so that a hang can be looked into. */
   isolate: boolean().default(false),
   /** What of a person's input is kept as steps, so that it can be done again: "places" keeps no typed text. */

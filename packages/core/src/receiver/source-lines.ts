@@ -1,5 +1,5 @@
 import { RecordingDecoder } from '../format/decoder';
-import { uninstrumentedRows, type Uninstrumented } from '../exact/uninstrumented';
+import { uninstrumentedRows, type Uninstrumented } from '../instrumentation/uninstrumented';
 import { RecordingBuilder } from '../recording/builder';
 import { resolveFunctions, sourcesToFetch } from '../sources/resolve';
 import type { ScriptText } from '../sources/script-text';

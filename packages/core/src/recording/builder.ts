@@ -1,6 +1,7 @@
 import type { RowSink } from '../format/decoder';
 import type { Header } from '../format/header';
 import { MAX_CALLS, MAX_SAMPLES } from '../format/limits';
+import { unpackCounts } from '../format/packed-counts';
 import { NO_STACK, unpackSamples } from '../format/packed-samples';
 import type { Shape } from '../format/fields';
 import { ROW_SHAPES, type Row, type RowContent, type RowOfKind } from '../format/rows';
@@ -158,7 +159,8 @@ export class RecordingBuilder implements RowSink {
     if (row.parent !== undefined && this.#stacks.ofRow(row.parent) === undefined)
       return `parent ${row.parent} is unknown`;
     if (this.#stacks.ofRow(row.id) !== undefined) return `stack ${row.id} is there already`;
-    this.#stacks.add(row.id, row.function, row.parent);
+    const { line = 0, column = 0 } = row;
+    this.#stacks.add(row.id, row.function, row.parent, { line, column });
     return undefined;
   }
 
@@ -202,6 +204,10 @@ export class RecordingBuilder implements RowSink {
 
   #addEvent(row: Extract<Row, { kind: EventKind }>): string | undefined {
     if (!eventKinds.has(row.kind)) return 'its kind holds no events';
+    if (row.kind === 'counts') {
+      const problem = this.#countsProblem(row);
+      if (problem !== undefined) return problem;
+    }
     if ((row.kind === 'hang' || row.kind === 'weight') && row.stack !== undefined) {
       if (this.#stacks.ofRow(row.stack) === undefined) return `stack ${row.stack} is unknown`;
     }
@@ -210,6 +216,15 @@ export class RecordingBuilder implements RowSink {
     if (row.kind === 'end') this.#reach(row.startMs);
     else this.#reach(row.startMs + ('durationMs' in row ? (row.durationMs ?? 0) : 0));
     return undefined;
+  }
+
+  #countsProblem(row: RowOfKind<'counts'>): string | undefined {
+    try {
+      const missing = unpackCounts(row).functions.find((id) => !this.#functions.has(id));
+      return missing === undefined ? undefined : `function ${missing} is unknown`;
+    } catch (error) {
+      return (error as RangeError).message;
+    }
   }
 
   #reach(ms: number): void {

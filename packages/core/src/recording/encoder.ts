@@ -19,8 +19,15 @@ function* rowsOf(recording: Recording): Generator<Row> {
   const { stacks } = recording;
   for (const stack of stacks.given()) {
     const parent = stacks.parentOf(stack);
-    const base = { kind: 'stack', id: stacks.rowIdOf(stack), function: stacks.functionOf(stack) } as const;
-    yield parent === NO_STACK ? base : { ...base, parent: stacks.rowIdOf(parent) };
+    const [line, column] = [stacks.lineOf(stack), stacks.columnOf(stack)];
+    yield {
+      kind: 'stack',
+      id: stacks.rowIdOf(stack),
+      function: stacks.functionOf(stack),
+      ...(parent === NO_STACK ? {} : { parent: stacks.rowIdOf(parent) }),
+      ...(line === 0 ? {} : { line }),
+      ...(column === 0 ? {} : { column }),
+    };
   }
   for (const [thread, samples] of recording.samples) {
     for (let from = 0; from < samples.length; from += SAMPLES_A_ROW) {

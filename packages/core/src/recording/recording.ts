@@ -10,6 +10,7 @@ import type { Table } from './table';
 /** Kinds that are kept as tables of events, one column a field. */
 export const EVENT_KINDS = [
   'weight',
+  'counts',
   'task',
   'frame',
   'handler',

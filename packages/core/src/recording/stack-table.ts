@@ -11,7 +11,19 @@ export interface StackColumns {
   readonly parents: Int32Array;
   /** Ids that rows gave, or -1. */
   readonly rowIds: Int32Array;
+  /** Lines and columns at which they stood, from 1, or 0. */
+  readonly lines: Int32Array;
+  readonly columns: Int32Array;
 }
+
+/** Where a function stood when it was on a stack; 0 where that is not known. */
+export interface StackPosition {
+  /** From 1, in the original file of the function, or else in the script as it ran. */
+  readonly line: number;
+  readonly column: number;
+}
+
+const NOWHERE: StackPosition = { line: 0, column: 0 };
 
 /**
  * Call stacks, each as its innermost function and the stack of its caller. Stacks are numbered from 0 in the order
@@ -21,6 +33,8 @@ export class StackTable {
   #functions = new Int32Array(INITIAL_CAPACITY);
   #parents = new Int32Array(INITIAL_CAPACITY);
   #rowIds = new Int32Array(INITIAL_CAPACITY);
+  #lines = new Int32Array(INITIAL_CAPACITY);
+  #columns = new Int32Array(INITIAL_CAPACITY);
   /** Open-addressing hash table of stacks by caller and function. */
   #buckets = new Int32Array(INITIAL_CAPACITY * 4).fill(EMPTY);
   /** For each stack the one that was called from it last: most are called again. */
@@ -28,10 +42,13 @@ export class StackTable {
   #length = 0;
   readonly #byRowId = new Map<number, number>();
 
-  static fromColumns({ functions, parents, rowIds }: StackColumns): StackTable {
+  static fromColumns({ functions, parents, rowIds, lines, columns }: StackColumns): StackTable {
     const table = new StackTable();
     for (let stack = 0; stack < functions.length; stack++) {
-      table.#append(functions[stack]!, parents[stack]!, rowIds[stack]!);
+      table.#append(functions[stack]!, parents[stack]!, rowIds[stack]!, {
+        line: lines[stack]!,
+        column: columns[stack]!,
+      });
       if (rowIds[stack] !== NOT_GIVEN) table.#byRowId.set(rowIds[stack]!, stack);
     }
     return table;
@@ -42,6 +59,8 @@ export class StackTable {
       functions: this.#functions.slice(0, this.#length),
       parents: this.#parents.slice(0, this.#length),
       rowIds: this.#rowIds.slice(0, this.#length),
+      lines: this.#lines.slice(0, this.#length),
+      columns: this.#columns.slice(0, this.#length),
     };
   }
 
@@ -50,9 +69,9 @@ export class StackTable {
   }
 
   /** Adds a stack that a row gives. Its caller must be there already, which rules out circles. */
-  add(rowId: number, functionId: number, parentRowId?: number): void {
+  add(rowId: number, functionId: number, parentRowId?: number, position = NOWHERE): void {
     const parent = parentRowId === undefined ? NO_STACK : this.#byRowId.get(parentRowId)!;
-    this.#byRowId.set(rowId, this.#append(functionId, parent, rowId));
+    this.#byRowId.set(rowId, this.#append(functionId, parent, rowId, position));
   }
 
   /** The stack a row means by an id, or undefined. */
@@ -70,7 +89,10 @@ export class StackTable {
     return this.#byRowId.values();
   }
 
-  /** The stack of a call of a function from a stack, or from NO_STACK; undefined where there is none yet. */
+  /**
+   * The stack of a call of a function from a stack, or from NO_STACK, of which no line is known; undefined where there is
+   * none yet.
+   */
   find(parent: number, functionId: number): number | undefined {
     const likely = parent < 0 ? EMPTY : this.#latest[parent]!;
     if (likely !== EMPTY && this.#functions[likely] === functionId) return likely;
@@ -89,8 +111,8 @@ export class StackTable {
     const mask = this.#buckets.length - 1;
     for (let at = hashOf(parent, functionId) & mask; ; at = (at + 1) & mask) {
       const stack = this.#buckets[at]!;
-      if (stack === EMPTY || (this.#functions[stack] === functionId && this.#parents[stack] === parent))
-        return stack;
+      if (stack === EMPTY) return stack;
+      if (this.#functions[stack] === functionId && this.#parents[stack] === parent) return stack;
     }
   }
 
@@ -104,6 +126,16 @@ export class StackTable {
     return this.#parents[stack]!;
   }
 
+  /** Line at which the innermost function stood, from 1; 0 where that is not known. */
+  lineOf(stack: number): number {
+    return this.#lines[stack]!;
+  }
+
+  /** Column at which it stood, from 1; 0 where that is not known. */
+  columnOf(stack: number): number {
+    return this.#columns[stack]!;
+  }
+
   /** Functions of a stack from the innermost outwards. */
   *inward(stack: number): Generator<number> {
     for (let at = stack; at !== NO_STACK; at = this.parentOf(at)) yield this.functionOf(at);
@@ -114,13 +146,15 @@ export class StackTable {
     return [...this.inward(stack)].reverse();
   }
 
-  #append(functionId: number, parent: number, rowId: number): number {
+  #append(functionId: number, parent: number, rowId: number, { line, column } = NOWHERE): number {
     if (this.#length === this.#functions.length) this.#grow();
     const stack = this.#length++;
     this.#functions[stack] = functionId;
     this.#parents[stack] = parent;
     this.#rowIds[stack] = rowId;
-    this.#place(stack);
+    this.#lines[stack] = line;
+    this.#columns[stack] = column;
+    if (line === 0) this.#place(stack);
     return stack;
   }
 
@@ -136,9 +170,11 @@ export class StackTable {
     this.#functions = copyInto(new Int32Array(capacity), this.#functions);
     this.#parents = copyInto(new Int32Array(capacity), this.#parents);
     this.#rowIds = copyInto(new Int32Array(capacity), this.#rowIds);
+    this.#lines = copyInto(new Int32Array(capacity), this.#lines);
+    this.#columns = copyInto(new Int32Array(capacity), this.#columns);
     this.#latest = copyInto(new Int32Array(capacity).fill(EMPTY), this.#latest);
     this.#buckets = new Int32Array(capacity * 4).fill(EMPTY);
-    for (let stack = 0; stack < this.#length; stack++) this.#place(stack);
+    for (let stack = 0; stack < this.#length; stack++) if (this.#lines[stack] === 0) this.#place(stack);
   }
 }
 

@@ -1,7 +1,7 @@
 import type { ScriptText } from './script-text';
 import { isIgnored, originalPositionFor, sourceContentFor, type TraceMap } from '@jridgewell/trace-mapping';
 import type { Owner, RecordedFunction } from '../recording/functions';
-import { withoutInsertions } from '../exact/insertions';
+import { withoutInsertions } from '../instrumentation/insertions';
 import { functionSites, siteAt, type FunctionSite } from './function-sites';
 import { hasLibraryBanner } from './library-banner';
 import { isLibraryPath, originalPath } from '../recording/original-path';
@@ -99,6 +99,17 @@ export class ScriptResolver {
       line: place?.originalLine ?? line,
       column: place?.originalColumn ?? column,
       owner: place?.owner ?? this.#owner(),
+    };
+  }
+
+  /** The original position of an offset of the text; without a map, that in the script itself, and no file. */
+  positionAt(offset: number): { file: string | undefined; line: number; column: number } {
+    const generated = this.#lines!.position(offset);
+    const place = this.#mapped(generated, false)?.place;
+    return {
+      file: place?.originalFile,
+      line: place?.originalLine ?? generated.line,
+      column: place?.originalColumn ?? generated.column,
     };
   }
 

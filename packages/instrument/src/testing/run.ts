@@ -1,5 +1,27 @@
 import { createContext, runInContext } from 'node:vm';
-import { ENTER, LEAVE, LEAVE_EXPRESSION, REGISTER, withoutInsertions } from '@nettle-patch/core';
+import {
+  COUNTS,
+  COUNT_SLOTS,
+  ENTER,
+  ENTER_WAITING,
+  LEAVE,
+  LEAVE_EXPRESSION,
+  LEAVE_ROOT,
+  LEAVE_ROOT_EXPRESSION,
+  LEAVE_WAITING,
+  LEAVE_WAITING_EXPRESSION,
+  LOOK,
+  LOOK_AT_CALL,
+  LOOK_COUNTDOWN,
+  OPEN_CALLS,
+  OPEN_CALLS_LENGTH,
+  REGISTER,
+  slotOf,
+  withoutInsertions,
+} from '@nettle-patch/core';
+
+/** Between two looks, in nodes: so few that all looks are taken now and then. */
+const BETWEEN_LOOKS = 4;
 
 /** A run of a script in a world of its own. */
 export interface Run {
@@ -12,6 +34,9 @@ export interface Run {
   /** How often a leave came without an enter. */
   readonly tooMany: number;
   readonly registered: readonly string[];
+  /** Of a script in fine mode, calls by id, and positions that a look saw the innermost call at. */
+  readonly counts: ReadonlyMap<number, number>;
+  readonly seen: ReadonlySet<number>;
 }
 
 /** Runs a script, rewritten or not, and tells what it did. */
@@ -26,7 +51,34 @@ export async function runScript(code: string): Promise<Run> {
     else open--;
     return 0;
   };
+  const calls = new Int32Array(OPEN_CALLS_LENGTH);
+  const countSlots = new Int32Array(COUNT_SLOTS);
+  const seen = new Set<number>();
+  const look = () => {
+    calls[LOOK_COUNTDOWN] = BETWEEN_LOOKS;
+    seen.add(calls[calls[0]!]!);
+  };
+  const leaveWaiting = () => {
+    if (calls[0] === 0) tooMany++;
+    else calls[0]!--;
+    return 0;
+  };
   Object.assign(context, {
+    [OPEN_CALLS]: calls,
+    [COUNTS]: countSlots,
+    [LOOK]: look,
+    [LOOK_AT_CALL]: (id: number) => {
+      countSlots[slotOf(id)] = 2;
+    },
+    [LEAVE_ROOT]: () => undefined,
+    [LEAVE_ROOT_EXPRESSION]: () => undefined,
+    [ENTER_WAITING]: (id: number, position = id) => {
+      countSlots[slotOf(id)]!++;
+      calls[++calls[0]!] = position;
+      return calls[0];
+    },
+    [LEAVE_WAITING]: leaveWaiting,
+    [LEAVE_WAITING_EXPRESSION]: leaveWaiting,
     [ENTER]: (id: number) => {
       entered.push(id);
       open++;
@@ -44,7 +96,20 @@ export async function runScript(code: string): Promise<Run> {
   );
   runInContext(code, context);
   const result: unknown = await (context as { result: unknown }).result;
-  return { result: describe(result), entered, open, tooMany, registered };
+  const counts = new Map<number, number>();
+  countSlots.forEach((count, slot) => {
+    if (count > 0) counts.set(slot, count);
+  });
+  const isDeep = calls[0]! > 0 || calls[0]! < 0;
+  return {
+    result: describe(result),
+    entered,
+    open: isDeep ? calls[0]! : open,
+    tooMany,
+    registered,
+    counts,
+    seen,
+  };
 }
 
 function describe(value: unknown): string {

@@ -220,4 +220,34 @@ export const TRICKY_SCRIPTS: Readonly<Record<string, string>> = {
     const f = (x) => [x].join(); <!-- and one more
     result = f(1);`,
   'a script that is only directives': `'use strict'; result = 1`,
+  'statements without braces': `
+    const o = { n: 0, m() { return [this.n++].join(); } }, out = [];
+    function f(a) { if (a > 2) return (o.m)(); else if (a > 1) return (o.m()); else if ((o.m)()) throw (o.m)(); }
+    function g(n) { for (let i = 0; i < n; i++) out.push((o.m)()); while (n-- > 0) if ((o.m)()) out.push(n); else out.push(o.m());
+      do out.push((o.m)()), n++; while (n < 1) out.push('after'); for (const k in { a: 1 }) for (const v of [k, 2]) out.push(v + o.m());
+      for (;;) if (n++ > 3) break; for (; (o.m)() && n < 8; ) n++; for (let i = [1].length; i < 3; i = i + [i].length); return [n].join(); }
+    function h(x) { switch ([x].join()) { case '1': out.push(o.m()); case '2': { let x = o.m(); out.push(x); break } default: out.push('d') } }
+    let caught; try { f(0); } catch (error) { caught = error; }
+    h(1); h(2); h(3);
+    result = [f(3), f(2), caught, g(2), out];`,
+  'labels before what is marked': `
+    function f() { const out = []; a: for (const x of [1, 2, 3].map(String)) { b: for (const y of [x].concat(x)) { if (x === '2') continue a; if (x === '3') break a; out.push(x + y); } }
+      c: { out.push([1].join()); if (out.length) break c; out.push('never'); } d: out.push([2].join()); return out; }
+    result = f();`,
+  'static blocks and fields that call': `
+    const f = (...x) => [x].join();
+    class A { static { f(1); for (const x of [1, 2].map(String)) A.last = f(x, this === A); } one = f(A.last) }
+    function make(n) { class B { static all = [f(n)]; static { if (n > 1) B.all.push(f('big')); else B.all.push((f)('small')); } get() { return f(n, ...B.all); } } return new B().get(); }
+    result = [A.last, new A().one, make(1), make(2)];`,
+  'loops that wait, without braces': `
+    const f = async (x) => [x].map(String); const out = [];
+    async function t() { for await (const x of [f(1), f(2)]) out.push((await f(x)).join()); for await (const x of [f(1)]) if (x) out.push(x.join()); else out.push(0);
+      for (const x of [1, 2]) out.push(await f(x)); while (out.length < 6) out.push(await f('w')); do await f(out.push('d')); while (out.length < 9) return (await f(3)).join(); }
+    async function* g() { for (const x of [1, 2]) yield f(x); for await (const x of [3]) yield x; }
+    result = (async () => { const seen = [await t()]; for await (const x of g()) seen.push(x); return [seen, out]; })();`,
+  'small functions of all forms': `
+    const a = (x) => x * 2, b = (x) => ({ x }), c = (x) => x ? 1 : 2, d = (x) => (y) => x + y, e = function (x) { return x; }, g = (x) => { }, h = x => x = x + 1, i = () => .5, j = () => /=>/;
+    class P { get v() { return 7; } set v(x) { this.w = x; } static s = 1; constructor() { } } class Q extends P { constructor() { super(); } }
+    function s(x) { 'use strict'; return this === undefined && x; }
+    const q = new Q(); q.v = 3; result = [a(2), b(3), c(0), d(1)(2), e(4), g(1), h(5), i(), j().source, q.v, q.w, s(1), String(a), String(b), String(c), String(d), String(e), String(g), String(i), String(s), String(P)];`,
 };

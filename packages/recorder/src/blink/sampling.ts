@@ -20,7 +20,7 @@ const FETCH_EVERY_MS = 200;
 const constructorOf = () => (globalThis as { Profiler?: ProfilerConstructor }).Profiler;
 
 /** Call stacks every 10 ms (WICG JS Self-Profiling). */
-export function sampling({ sendTrace, isExact, failed }: Lent): Capture {
+export function sampling({ tell, isExact, failed }: Lent): Capture {
   let session: RecordingSession | undefined;
   let profiler: Profiler | undefined;
   let startedMs = 0;
@@ -35,7 +35,7 @@ export function sampling({ sendTrace, isExact, failed }: Lent): Capture {
   const fetchFrom = async (ending: Profiler, into: RecordingSession) => {
     try {
       const trace = await ending.stop();
-      into.charged('samples', () => sendTrace(into, ending.sampleInterval, trace));
+      into.charged('samples', () => tell(into, { type: 'trace', intervalMs: ending.sampleInterval, trace }));
     } catch (error) {
       failed(error);
     }

@@ -25,7 +25,7 @@ function ringFor(host: Host): CallEventBuffer {
 /** Has what this frame captures taken in by its page, as long as the frame is there. */
 export function startFrame(host: Host, tools: FrameTools): void {
   const { markInternal, pageCaptures } = tools;
-  const { captures } = pageCaptures(ringFor(host), { sendTrace: () => undefined, isExact: true }, host);
+  const { captures } = pageCaptures(ringFor(host), { tell: () => undefined, isExact: true }, host);
   const part = framePart(captures, host, tools);
   let leave: (() => void) | undefined;
   const join = () => {

@@ -7,8 +7,9 @@ import type { NextTask } from './next-task';
 import type { refreshInterval } from './refresh';
 import type { ScriptEntryTracker } from './wrap/script-entries';
 import type { failed, markInternal } from './wrap/internal';
-import type { ProfilerTrace } from '../messages';
+import type { OfThread, ToSender } from '../messages';
 import type { RecordingSession } from './session';
+import type { shared } from './shared';
 
 /** What the recorder lends to captures that are in files of their own. */
 export interface Lent {
@@ -21,11 +22,17 @@ export interface Lent {
   readonly framesElsewhere: typeof framesElsewhere;
   readonly observedCapture: typeof observedCapture;
   readonly refreshInterval: typeof refreshInterval;
-  /** Takes a trace of a session, with the interval it was sampled at. */
-  sendTrace(session: RecordingSession, intervalMs: number, trace: ProfilerTrace): void;
+  readonly shared: typeof shared;
+  /** Tells the sender something about the thread of a session. */
+  tell(session: RecordingSession, about: AboutThread, transfer?: Transferable[]): void;
   /** Whether exact calls are recorded: samples are not wanted then, as both together cost more and tell no more. */
   readonly isExact: boolean;
 }
+
+type Unaddressed<Message> = Message extends OfThread ? Omit<Message, keyof OfThread> : never;
+
+/** A message about a thread, but for which it is. */
+export type AboutThread = Unaddressed<ToSender>;
 
 type Make = (lent: Lent) => Capture;
 

@@ -6,14 +6,14 @@ import type { RenderProbe } from './layout/render-probe';
 
 export type WorkerBegan = Extract<ToSender, { type: 'worker-began' }>;
 
-/** What exact mode needs of a window's recorder. */
-export interface ExactTools {
+/** What rewritten scripts need of a window's recorder. */
+export interface RewrittenTools {
   readonly ring: CallEventBuffer;
   readonly registerScript: Register;
 }
 
 /** What the recorder of a page lends to its frames of the same origin, which are recorded as parts of it. */
-export interface Host extends ExactTools {
+export interface Host extends RewrittenTools {
   /** `performance.timeOrigin` of the page: each window has a clock of its own. */
   readonly clockOrigin: number;
   readonly probe: RenderProbe;

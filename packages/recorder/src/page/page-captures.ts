@@ -16,6 +16,7 @@ import { NextTask } from './next-task';
 import type { Host } from './host';
 import { takeRegistered, type Lent } from './capture-registry';
 import { refreshInterval } from './refresh';
+import { shared } from './shared';
 import { hideOwnRequests } from './wrap/own-requests';
 import { wrapDialogs } from './wrap/dialogs';
 import { observedCapture } from './capture/observed';
@@ -52,7 +53,7 @@ const WITH_HANDLERS = [
 ];
 
 /** Of what is lent to captures in files of their own, what differs from window to window. */
-export type OwnLent = Pick<Lent, 'sendTrace' | 'isExact'>;
+export type OwnLent = Pick<Lent, 'tell' | 'isExact'>;
 
 /** What is captured in a window, and has been put in place of the page's own functions. */
 export interface PageCaptures {
@@ -102,6 +103,7 @@ export function pageCaptures(ring: CallEventBuffer, lent: OwnLent, host?: Host):
       framesElsewhere,
       observedCapture,
       refreshInterval,
+      shared,
     }),
     marks,
     measures,

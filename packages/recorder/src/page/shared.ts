@@ -8,8 +8,10 @@ const KEY = Symbol.for('nettle-patch recorder');
 interface Shared {
   /** What the app wrote of the text of a function. */
   asWritten(text: string): string;
-  /** What exact mode needs of a window's recorder, until its own file has taken it: an `ExactTools`. */
-  exact?: object | undefined;
+  /** What rewritten scripts need of a window's recorder, until its own file has taken it: `RewrittenTools`. */
+  rewritten?: object | undefined;
+  /** By what fine mode samples, where pages come in it: a `FineSamples`. */
+  fine?: object;
   /** Makes a window's recorder a part of that of the window around it, where its file is there: a `StartFrame`. */
   startFrame?: object;
   /** By a window whose recorder takes in its frames: what it lends to them, a `Host`. */

@@ -58,7 +58,7 @@ export function startRecorder(
   const base = new URL(scriptUrl);
   const lend = (host: Host) => {
     shared.hosts.set(self, host);
-    if (isExact) shared.exact = host;
+    shared.rewritten = host;
     if (base.origin === location.origin) wrapWorkers(secret, host);
   };
   const above = parent === self ? undefined : (shared.hosts.get(parent) as Host | undefined);
@@ -72,18 +72,14 @@ export function startRecorder(
   const worker = startSenderWorker(new URL(SENDER_PATH, scriptUrl).href);
   if (worker === undefined) return;
   const targetId = randomId();
+  const tell: OwnLent['tell'] = ({ id, thread, originMs }, about, transfer) =>
+    post(worker, { recordingId: id, thread, originMs, ...about }, transfer);
   const exact = new ExactCalls(
-    ({ id, thread, originMs }, chunk) =>
-      post(worker, { type: 'calls', recordingId: id, thread, originMs, ...chunk }, [
-        chunk.ids.buffer,
-        chunk.timesMs.buffer,
-      ]),
+    (session, chunk) => tell(session, { type: 'calls', ...chunk }, [chunk.ids.buffer, chunk.timesMs.buffer]),
     isExact,
   );
   const { ring } = exact;
-  const sendTrace: OwnLent['sendTrace'] = ({ id, thread, originMs }, intervalMs, trace) =>
-    post(worker, { type: 'trace', recordingId: id, thread, originMs, intervalMs, trace });
-  const { captures, probe, documents } = pageCaptures(ring, { sendTrace, isExact });
+  const { captures, probe, documents } = pageCaptures(ring, { tell, isExact });
   const armed = takeArmedRecording();
   let recording: WorkerRecording | undefined;
   let latestNumber = (armed?.[4] ?? 0) * THREADS_A_PAGE;

@@ -6,6 +6,8 @@ import {
   packCalls,
   toMicroseconds,
   type Row,
+  unpackPositions,
+  type ScriptPosition,
   type ScriptRegistration,
 } from '@nettle-patch/core';
 import type { CallChunk } from '../page/exact/call-event-buffer';
@@ -27,15 +29,28 @@ interface Registered {
   readonly firstId: number;
   readonly registration: string;
   script?: ScriptRegistration;
+  positions?: readonly ScriptPosition[];
   /** Another script has some of the same ids. */
   isDoubtful?: boolean;
+}
+
+/** Where a call stood: in which function, and at which line and column of its file where that is known. */
+export interface CallPosition {
+  readonly functionId: number;
+  readonly at: { readonly line?: number; readonly column?: number };
 }
 
 function scriptOf(registered: Registered): ScriptRegistration {
   return (registered.script ??= JSON.parse(registered.registration) as ScriptRegistration);
 }
 
-const endOf = (registered: Registered) => registered.firstId + scriptOf(registered).functions.length;
+function positionsOf(registered: Registered): readonly ScriptPosition[] {
+  const { positions } = scriptOf(registered);
+  return (registered.positions ??= positions === undefined ? [] : unpackPositions(positions));
+}
+
+const endOf = (registered: Registered) =>
+  registered.firstId + scriptOf(registered).functions.length + positionsOf(registered).length;
 
 /** Turns chunks of exact calls into rows, each function told of when it is first met. */
 export class CallPacker {
@@ -118,6 +133,16 @@ export class CallPacker {
       rows.push(...this.#rowsOf(id, sent));
     }
     return rows;
+  }
+
+  /** Where a call stood that is known by the id of its function, or of a position in it. */
+  positionOf(id: number): CallPosition {
+    const known = this.#registered.findLast(({ firstId }) => firstId <= id);
+    if (known === undefined || known.isDoubtful) return { functionId: id, at: {} };
+    const position = positionsOf(known)[id - known.firstId - scriptOf(known).functions.length];
+    if (position === undefined) return { functionId: id, at: {} };
+    const { functionIndex, line, column } = position;
+    return { functionId: known.firstId + functionIndex, at: { line, column } };
   }
 
   /** Said once in a recording. */

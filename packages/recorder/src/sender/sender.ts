@@ -24,6 +24,8 @@ import { engineName, isGecko } from './engine';
 import { HeldLink } from './links/held-link';
 import { targetSocketUrl, type Link, type LinkEvents } from './links/link';
 import { SocketLink } from './links/socket-link';
+import { FineThreads } from './fine-threads';
+import { SampledTablesOfRecordings } from './sampled-tables-of';
 import { TraceRows } from './trace-rows';
 import { UnacknowledgedBatches } from './unacknowledged';
 import { Watchdog } from './watchdog';
@@ -53,9 +55,15 @@ export class Sender {
   #calculationMs: number | undefined;
 
   readonly #calls = new CallPacker();
-  readonly #traces = new TraceRows();
-  readonly #watchdog = new Watchdog(this.#calls);
-  readonly #workers = new Workers(this.#calls, (recordingId, rows) => this.#add(recordingId, rows));
+  readonly #tables = new SampledTablesOfRecordings();
+  readonly #traces = new TraceRows(this.#tables);
+  readonly #fine = new FineThreads(this.#calls, this.#tables, (recordingId, rows) =>
+    this.#add(recordingId, rows),
+  );
+  readonly #watchdog = new Watchdog(this.#calls, this.#fine);
+  readonly #workers = new Workers(this.#calls, this.#fine, (recordingId, rows) =>
+    this.#add(recordingId, rows),
+  );
   readonly #sequences = new Map<string, number>();
   /** Rows made here that wait for the page's next batch, or for the page to fall silent. */
   readonly #more = new Map<string, Row[]>();
@@ -90,6 +98,12 @@ export class Sender {
         break;
       case 'register':
         this.#calls.register(message.firstId, message.registration);
+        this.#fine.registered();
+        break;
+      case 'looks':
+      case 'counts':
+      case 'open-positions':
+        this.#fine.take(message);
         break;
       case 'calls':
         this.#add(message.recordingId, this.#calls.pack(message));
@@ -108,6 +122,7 @@ export class Sender {
         this.#workers.join(message.thread, message.name, message.port);
         break;
       case 'workers':
+        if (message.recording === undefined) this.#fine.end();
         this.#workers.record(message.recording);
         break;
       case 'open-calls':
@@ -185,7 +200,7 @@ export class Sender {
 
   #batch({ recordingId, sequence, page, rows, last }: Extract<ToSender, { type: 'batch' }>): void {
     this.#sequences.set(recordingId, Math.max(sequence, this.#sequences.get(recordingId) ?? 0));
-    this.#watchdog.page = this.#traces.page = this.#calls.page = page;
+    this.#watchdog.page = this.#tables.page = this.#calls.page = page;
     const more = this.#more.get(recordingId) ?? [];
     this.#more.delete(recordingId);
     const end = last ? rows.slice(-1) : [];
@@ -194,7 +209,7 @@ export class Sender {
     if (last || rows.some(isLeave)) this.#sequences.delete(recordingId);
     if (!last) return;
     this.#calls.forget(recordingId);
-    this.#traces.forget(recordingId);
+    this.#tables.forget(recordingId);
   }
 
   #sendRows(recordingId: string, rows: readonly OutgoingRow[], last: boolean): void {
@@ -203,7 +218,7 @@ export class Sender {
     const batch: Batch = { type: 'rows', targetId: this.#target!.id, recordingId, sequence, last };
     const dropped = this.#batches.takeDropped();
     // The header of a page that goes on with a recording is not that of the recording.
-    const kept = this.#traces.page === 0 ? rows : rows.filter(({ kind }) => kind !== 'header');
+    const kept = this.#tables.page === 0 ? rows : rows.filter(({ kind }) => kind !== 'header');
     const drops = dropRows(dropped, rows);
     // A batch that the page has sent itself begins with the same lines; the last ends with the end.
     const all = last ? [...drops, ...kept] : [...kept, ...drops];
@@ -280,6 +295,8 @@ function headerOf({ originEpochMs, ...header }: PageHeader, page: PageTarget): H
     startedAt: new Date(originEpochMs).toISOString(),
     title,
     mode: header.available.includes('exact-calls') ? 'exact' : 'everyday',
+    ...(header.available.includes('fine-samples') ? { fine: true } : {}),
+    isolated: (globalThis as { crossOriginIsolated?: boolean }).crossOriginIsolated === true,
     clockStepMs: clockStep(),
     refreshMs: refreshMs!,
     target: { title, url, engine, device },

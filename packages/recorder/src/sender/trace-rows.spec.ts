@@ -2,6 +2,7 @@ import { firstSampledIdOf, unpackSamples, type Row } from '@nettle-patch/core';
 import { describe, expect, it } from 'vitest';
 import type { ProfilerTrace, SampledTrace, ToSender } from '../messages';
 import { Sender } from './sender';
+import { SampledTablesOfRecordings } from './sampled-tables-of';
 import { TraceRows } from './trace-rows';
 
 const traced = (samples: ProfilerTrace['samples']): SampledTrace => ({
@@ -20,7 +21,7 @@ const samplesIn = (rows: readonly Row[]) => rows.filter((row) => row.kind === 's
 
 describe('traces of the engine’s profiler', () => {
   it('are put in order of time: one sample may come before its neighbour', () => {
-    const rows = new TraceRows().rows(
+    const rows = new TraceRows(new SampledTablesOfRecordings()).rows(
       traced([
         { timestamp: 1030.1, stackId: 0 },
         { timestamp: 1020, stackId: 0 },

@@ -1,53 +1,30 @@
-import {
-  NO_STACK,
-  RESERVED_PATH,
-  packSamples,
-  toMicroseconds,
-  type Row,
-  firstSampledIdOf,
-} from '@nettle-patch/core';
+import { NO_STACK, RESERVED_PATH, packSamples, toMicroseconds, type Row } from '@nettle-patch/core';
 import type { ProfilerTrace, SampledTrace } from '../messages';
-import { SampledTables } from './sampled-tables';
+import type { SampledTables } from './sampled-tables';
+import type { SampledTablesOfRecordings } from './sampled-tables-of';
 
 /** A profiler samples the moment it is started in, which is the recorder's own; its cost is measured apart. */
 const isRecorder = (url: string | undefined) => url?.includes(RESERVED_PATH) ?? false;
 
 /** Turns traces of the engine's profiler (WICG JS Self-Profiling) into rows. */
 export class TraceRows {
-  /** How many pages came before in the recording. */
-  page = 0;
-  #rows: Row[] = [];
-  readonly #tables = new Map<string, SampledTables>();
-
-  forget(recordingId: string): void {
-    this.#tables.delete(recordingId);
-  }
+  constructor(private readonly tables: SampledTablesOfRecordings) {}
 
   /** Rows for one trace: what is new about its scripts, functions and stacks, and its samples. */
   rows({ recordingId, thread, originMs, intervalMs, trace }: SampledTrace): Row[] {
-    const stackIds = this.#stackIds(trace, this.#tablesOf(recordingId));
+    const stackIds = this.#stackIds(trace, this.tables.of(recordingId));
     const samples = trace.samples.flatMap(({ timestamp, stackId }) => {
       const stack = stackId === undefined ? NO_STACK : stackIds[stackId];
       return !(timestamp >= originMs) || stack === undefined ? [] : [{ timestamp, stack }];
     });
     samples.sort((a, b) => a.timestamp - b.timestamp);
+    const rows = this.tables.takeRows();
     if (samples.length > 0) {
       const timesUs = samples.map(({ timestamp }) => toMicroseconds(timestamp - originMs));
       const stacks = samples.map(({ stack }) => stack);
-      this.#rows.push({ kind: 'samples', ...packSamples(thread, intervalMs, { timesUs, stacks }) });
+      rows.push({ kind: 'samples', ...packSamples(thread, intervalMs, { timesUs, stacks }) });
     }
-    const rows = this.#rows;
-    this.#rows = [];
     return rows;
-  }
-
-  #tablesOf(recordingId: string): SampledTables {
-    let tables = this.#tables.get(recordingId);
-    if (tables === undefined) {
-      tables = new SampledTables((row) => this.#rows.push(row), firstSampledIdOf(this.page));
-      this.#tables.set(recordingId, tables);
-    }
-    return tables;
   }
 
   /**

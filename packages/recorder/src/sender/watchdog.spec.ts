@@ -18,7 +18,7 @@ beforeEach(() => {
     FIRST_EXACT_FUNCTION,
     JSON.stringify({ url: 'http://localhost/desk.js', files: ['desk.js'], functions }),
   );
-  watchdog = new Watchdog(calls);
+  watchdog = new Watchdog(calls, { openPositions: () => [], stackRows: () => ({ rows: [], stack: -1 }) });
 });
 afterEach(() => vi.useRealTimers());
 

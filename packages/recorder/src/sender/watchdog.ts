@@ -4,6 +4,14 @@ import type { CallPacker } from './call-packer';
 
 type Tick = Extract<ToSender, { type: 'tick' }>;
 
+/** Where calls stand, in fine mode. */
+export interface PositionedStacks {
+  /** Positions of the open calls of the main thread, the outermost first; none where that is not known. */
+  openPositions(): readonly number[];
+  /** The stack of some positions, with the rows about what is new in it. */
+  stackRows(recordingId: string, positions: readonly number[]): { rows: Row[]; stack: number };
+}
+
 /** From here on a silent main thread is said to hang. The page ticks ten times a second. */
 const HANG_MS = 350;
 const TELL_EVERY_MS = 500;
@@ -24,7 +32,10 @@ export class Watchdog {
   page = 0;
   #stacks = 0;
 
-  constructor(private readonly calls: CallPacker) {}
+  constructor(
+    private readonly calls: CallPacker,
+    private readonly fine: PositionedStacks,
+  ) {}
 
   /** Whether the page has sent nothing for a while. */
   get silent(): boolean {
@@ -65,6 +76,8 @@ export class Watchdog {
   }
 
   #stackRows(recordingId: string): { rows: Row[]; stack: number } {
+    const positions = this.fine.openPositions();
+    if (positions.length > 0) return this.fine.stackRows(recordingId, positions);
     const ids = this.#openIds();
     const rows = this.calls.functionRows(recordingId, ids);
     let parent = NO_STACK;

@@ -1,6 +1,7 @@
 import type { Row } from '@nettle-patch/core';
 import type { FromWorker, ToWorker, WorkerRecording } from '../messages';
 import type { CallPacker } from './call-packer';
+import type { FineThreads } from './fine-threads';
 
 interface JoinedWorker {
   readonly thread: number;
@@ -16,6 +17,7 @@ export class Workers {
   /** @param add takes rows for a recording */
   constructor(
     private readonly calls: CallPacker,
+    private readonly fine: FineThreads,
     private readonly add: (recordingId: string, rows: readonly Row[]) => void,
   ) {}
 
@@ -42,7 +44,11 @@ export class Workers {
   }
 
   #take(port: MessagePort, message: FromWorker): void {
-    if (message.type === 'register') this.calls.register(message.firstId, message.registration);
+    if (message.type === 'register') {
+      this.calls.register(message.firstId, message.registration);
+      this.fine.registered();
+    } else if (message.type === 'looks' || message.type === 'counts' || message.type === 'open-positions')
+      this.fine.take(message);
     else if (message.type === 'rows') this.add(message.recordingId, message.rows);
     else {
       this.add(message.recordingId, this.calls.pack(message));

@@ -4,6 +4,8 @@ import type { Capture } from '../page/capture/capture';
 import { taskFallback } from '../listeners/task-fallback';
 import { marks, measures } from '../page/capture/user-timing';
 import { ExactCalls } from '../page/exact/exact-calls';
+import { FineSamples } from '../page/fine/fine-samples';
+import { provideLooks } from '../page/fine/provided';
 import { keepFunctionText } from '../page/exact/function-text';
 import { provideCalls } from '../page/exact/provided';
 import { clearInterval, listen, send, setInterval } from '../page/natives';
@@ -47,8 +49,9 @@ class WorkerRecorder {
       ]),
     true,
   );
+  #fine: FineSamples | undefined;
   readonly #entries = new ScriptEntryTracker(this.#exact.ring);
-  readonly #captures: readonly Capture[] = [
+  readonly #captures: Capture[] = [
     this.#exact,
     this.#entries,
     taskFallback({ entries: this.#entries, NextTask }),
@@ -60,7 +63,8 @@ class WorkerRecorder {
     overseeInto(() => this.#session);
     const messages = new SentMessages(this.#entries, globalThis);
     const listeners = new Listeners(this.#entries, (target, event) => messages.causeOf(target, event));
-    provideCalls(this.#exact.ring, (firstId, registration) => {
+    provideCalls(this.#exact.ring, (firstId, registration, functionCount) => {
+      if (functionCount !== undefined) this.#fineSamples().counts.add(firstId, functionCount);
       this.#registered.push({ type: 'register', firstId, registration });
       this.#tellRegistered();
     });
@@ -78,6 +82,21 @@ class WorkerRecorder {
       wrapCallbacks(this.#entries, frames, owner);
     }
     messages.install();
+  }
+
+  /** What fine mode needs, from the first script on that was rewritten for it. */
+  #fineSamples(): FineSamples {
+    if (this.#fine !== undefined) return this.#fine;
+    const fine = (this.#fine = new FineSamples(
+      ({ id, thread, originMs }, about, transfer) =>
+        this.#send({ recordingId: id, thread, originMs, ...about } as FromWorker, transfer),
+      crossOriginIsolated,
+    ));
+    provideLooks(fine.sampler);
+    this.#entries.onOutermost(() => fine.sampler.unwind());
+    this.#captures.push(fine);
+    if (this.#session !== undefined) fine.start(this.#session);
+    return fine;
   }
 
   join({ thread, recording }: WorkerGreeting, port: MessagePort): void {

@@ -6,6 +6,7 @@ import {
   recordingMarkdown,
   thresholdsOf,
   withChecks,
+  CAPTURE_MODES,
   type ProxySettings,
   type TestCase,
 } from '@nettle-patch/core';
@@ -122,9 +123,7 @@ export function addRecordCommand(program: Command): void {
     .description('record a page while a browser takes steps in it')
     .argument('[url]', 'address of the page, such as http://localhost:3000/')
     .option('--steps <file>', 'file of steps, as docs/steps.md describes, or a recording to be made again')
-    .addOption(
-      new Option('--mode <mode>', 'how closely to look (default: everyday)').choices(['everyday', 'exact']),
-    )
+    .addOption(new Option('--mode <mode>', 'how closely to look (default: everyday)').choices(CAPTURE_MODES))
     .addOption(
       new Option('--browser <name>', 'browser of this machine').choices(BROWSER_NAMES).default('chromium'),
     )
@@ -132,7 +131,10 @@ export function addRecordCommand(program: Command): void {
     .option('--repeat <times>', 'take the steps so many times', '1')
     .option('--out <file>', 'file to write; ".gz" at its end compresses it', 'recording.nettle.jsonl.gz')
     .option('--title <text>', 'title of the recording')
-    .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
+    .option(
+      '--leave-out <text...>',
+      'in fine and exact mode, leave scripts alone whose address holds one of these',
+    )
     .addOption(
       new Option(
         '--labels <by>',

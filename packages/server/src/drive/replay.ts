@@ -1,11 +1,12 @@
 import type { Response } from 'express';
 import { array, object, string, number, boolean, type InferType } from 'yup';
 import {
+  CAPTURE_MODES,
   MAX_ROUNDS,
   readSteps,
   type ReplayBrowser,
   type ReplayEvent,
-  type ProxySettings,
+  type CaptureMode,
 } from '@nettle-patch/core';
 import { BROWSER_NAMES, missingFor, type BrowserName } from './local-browsers';
 import { atOrigin } from '../sources/at-origin';
@@ -19,7 +20,7 @@ export const replaySchema = object({
   app: string().max(2000),
   /** Path of the page, with its query. */
   path: string().max(2000).matches(/^\//, 'path must begin with "/"').required(),
-  mode: string<ProxySettings['mode']>().oneOf(['everyday', 'exact']).required(),
+  mode: string<CaptureMode>().oneOf(CAPTURE_MODES).required(),
   startUp: boolean().default(false),
   title: string().max(200),
 }).noUnknown();

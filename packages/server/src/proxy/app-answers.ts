@@ -1,5 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { asksForScript } from '../exact/script-answer';
+import type { RewritingMode } from '@nettle-patch/core';
+import { asksForScript } from '../rewriting/script-answer';
 import type { AccessPolicy } from '../gate/access-policy';
 import { atOrigin } from '../sources/at-origin';
 import type { Origins } from '../sources/fetch-script';
@@ -30,8 +31,10 @@ export class AppAnswers {
     this.control = options.control;
   }
 
-  get isExact(): boolean {
-    return this.control.settings.mode === 'exact';
+  /** How scripts are rewritten on their way; undefined where they pass as they are. */
+  get rewriting(): RewritingMode | undefined {
+    const { mode } = this.control.settings;
+    return mode === 'everyday' ? undefined : mode;
   }
 
   get origins(): Origins {

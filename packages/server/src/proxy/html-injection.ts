@@ -1,4 +1,5 @@
 import { Transform } from 'node:stream';
+import type { CaptureMode } from '@nettle-patch/core';
 import { RewritingStream } from 'parse5-html-rewriting-stream';
 import { adaptPolicy, type RecorderPermit } from './content-security-policy';
 import { InlineScripts, type InlineRewriter } from './inline-scripts';
@@ -22,7 +23,7 @@ export interface RecorderData {
   /** Secret the recorder shows when it connects. */
   readonly 'data-secret': string;
   /** Whether the page's scripts are rewritten, so that the recorder knows before the first of them runs. */
-  readonly 'data-mode': 'everyday' | 'exact';
+  readonly 'data-mode': CaptureMode;
   /** What is kept as steps. */
   readonly 'data-steps': 'places' | 'texts' | 'off';
   /** What controls are named by. */

@@ -1,4 +1,4 @@
-import { isRunType } from '../exact/script-answer';
+import { isRunType } from '../rewriting/script-answer';
 
 /** Gives the rewritten text of a script that stands in a page. @param place what is added to the page's address */
 export type InlineRewriter = (script: { text: string; isModule: boolean }, place: string) => Promise<string>;

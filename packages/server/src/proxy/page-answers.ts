@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { PassThrough, pipeline, type Transform } from 'node:stream';
-import { IN_WORK_PATH, SENDER_PATH } from '@nettle-patch/core';
+import { IN_WORK_PATH, SENDER_PATH, type RewritingMode } from '@nettle-patch/core';
 import { withoutQuery } from '../sources/at-origin';
 import { ignore, type AppAnswers } from './app-answers';
 import { destinationOf } from './html-answer';
@@ -25,14 +25,14 @@ export class PageAnswers {
     readable: Transform,
   ): void {
     const { proxyOrigin } = this.app.origins;
-    const { isExact } = this.app;
-    if (isExact) this.app.control.rewriter.getReady();
+    const { rewriting } = this.app;
+    if (rewriting !== undefined) this.app.control.rewriter.getReady();
     const permit = {
       scriptUrls: recorderPaths(request, this.app.control.settings, this.app.options.extraPaths).map(
         (path) => proxyOrigin + path,
       ),
       senderUrl: proxyOrigin + SENDER_PATH,
-      ...(isExact ? { askedUrl: proxyOrigin + IN_WORK_PATH } : {}),
+      ...(rewriting === undefined ? {} : { askedUrl: proxyOrigin + IN_WORK_PATH }),
       nonce: randomBytes(12).toString('base64url'),
     };
     const injected: InjectionOptions = {
@@ -49,7 +49,7 @@ export class PageAnswers {
           withoutQuery(this.app.urlOf(request).href),
           'what stands in the page behind its first megabytes is not recorded: a piece of it is too long',
         ),
-      ...(isExact ? { rewriteInline: this.#inlineRewriter(answer, request) } : {}),
+      ...(rewriting === undefined ? {} : { rewriteInline: this.#inlineRewriter(answer, request, rewriting) }),
     };
     const head = (begin: string) => {
       if (response.headersSent) return;
@@ -67,7 +67,11 @@ export class PageAnswers {
   }
 
   /** Rewrites scripts that stand in a page, unless its policy knows them by their very bytes. */
-  #inlineRewriter(answer: IncomingMessage, request: IncomingMessage): InlineRewriter | undefined {
+  #inlineRewriter(
+    answer: IncomingMessage,
+    request: IncomingMessage,
+    mode: RewritingMode,
+  ): InlineRewriter | undefined {
     const policy = String(answer.headers['content-security-policy'] ?? '');
     const page = withoutQuery(this.app.urlOf(request).href);
     if (/'sha(256|384|512)-/.test(policy)) {
@@ -77,7 +81,7 @@ export class PageAnswers {
       );
       return undefined;
     }
-    return (script, place) => this.app.control.rewriter.rewrite({ url: `${page}${place}`, ...script });
+    return (script, place) => this.app.control.rewriter.rewrite({ url: `${page}${place}`, mode, ...script });
   }
 }
 

@@ -1,5 +1,5 @@
 import type { ProxySettings } from '@nettle-patch/core';
-import { ScriptRewriter } from '../exact/script-rewriter';
+import { ScriptRewriter } from '../rewriting/script-rewriter';
 import { withoutQuery } from '../sources/at-origin';
 
 const MAX_ASKED = 10_000;

@@ -3,7 +3,7 @@ import { Agent as TlsAgent } from 'node:https';
 import { pipeline, type Duplex } from 'node:stream';
 import type { Socket } from 'node:net';
 import { createProxyServer } from 'httpxy';
-import { asksForWorker } from '../exact/script-answer';
+import { asksForWorker } from '../rewriting/script-answer';
 import { AppAnswers, ignore, type ProxyOptions } from './app-answers';
 import { decompressor } from './decompress';
 import { destinationOf, isHtml } from './html-answer';
@@ -81,7 +81,7 @@ export class RecordingProxy {
     app.note(request);
     const isScript = app.asksForScript(request);
     if (isScript) app.control.asked(app.urlOf(request));
-    asReadable(upstream, request, asksForWorker(request) || (app.isExact && isScript));
+    asReadable(upstream, request, asksForWorker(request) || (app.rewriting !== undefined && isScript));
   }
 
   #answer(answer: IncomingMessage, request: IncomingMessage, response: ServerResponse): void {

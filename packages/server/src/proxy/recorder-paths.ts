@@ -1,11 +1,12 @@
 import type { IncomingMessage } from 'node:http';
 import {
   BLINK_PATH,
-  EXACT_PATH,
+  FINE_PATH,
   FRAME_PATH,
   HOLDER_PATH,
   LISTENERS_PATH,
   RECORDER_PATH,
+  REWRITTEN_PATH,
   STEPS_PATH,
   type ProxySettings,
 } from '@nettle-patch/core';
@@ -35,7 +36,8 @@ export function recorderPaths(
     ...(isForFrame(request) ? [FRAME_PATH] : whole),
     ...(isBlink(agent) ? [] : [LISTENERS_PATH]),
     ...(isGecko(agent) ? [HOLDER_PATH] : []),
+    ...(mode === 'fine' ? [FINE_PATH] : []),
     RECORDER_PATH,
-    ...(mode === 'exact' ? [EXACT_PATH] : []),
+    ...(mode === 'everyday' ? [] : [REWRITTEN_PATH]),
   ];
 }

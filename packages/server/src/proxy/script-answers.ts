@@ -3,8 +3,8 @@ import { readFile } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { pipeline, type Transform } from 'node:stream';
 import { builtPath } from '../assets';
-import { asksForWorker, isScript } from '../exact/script-answer';
-import type { ScriptToRewrite } from '../exact/script-rewriter';
+import { asksForWorker, isScript } from '../rewriting/script-answer';
+import type { ScriptToRewrite } from '../rewriting/script-rewriter';
 import { withoutQuery } from '../sources/at-origin';
 import { fetchMap } from '../sources/fetch-script';
 import { ignore, type AppAnswers } from './app-answers';
@@ -15,14 +15,14 @@ const MAX_SCRIPT = 64 * 2 ** 20;
 
 const workerPrelude = () => readFile(builtPath('worker'), 'utf8');
 
-/** Rewrites the scripts of an app for exact calls, and puts the recorder before those of workers. */
+/** Rewrites the scripts of an app, and puts the recorder before those of workers. */
 export class ScriptAnswers {
   constructor(private readonly app: AppAnswers) {}
 
   isToBeRewritten(answer: IncomingMessage, request: IncomingMessage): boolean {
     if (!isScript(answer)) return false;
     if (asksForWorker(request)) return true;
-    if (!this.app.isExact || !this.app.asksForScript(request)) return false;
+    if (this.app.rewriting === undefined || !this.app.asksForScript(request)) return false;
     const url = this.app.urlOf(request).href;
     const left = this.app.control.settings.leaveOut.find((text) => url.includes(text));
     if (left !== undefined) {
@@ -79,9 +79,10 @@ export class ScriptAnswers {
     return this.#rewritten({ url, text, isModule, prelude: await workerPrelude() });
   }
 
-  #rewritten(script: ScriptToRewrite): Promise<string> {
-    return this.app.isExact
-      ? this.app.control.rewriter.rewrite(script)
+  #rewritten(script: Omit<ScriptToRewrite, 'mode'>): Promise<string> {
+    const { rewriting: mode } = this.app;
+    return mode !== undefined
+      ? this.app.control.rewriter.rewrite({ ...script, mode })
       : this.app.control.rewriter.precede(script.url, script.text, script.prelude ?? '');
   }
 }

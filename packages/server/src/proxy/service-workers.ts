@@ -1,5 +1,5 @@
 import type { IncomingMessage } from 'node:http';
-import { mayAskForScript } from '../exact/script-answer';
+import { mayAskForScript } from '../rewriting/script-answer';
 
 /** A page has one, and an app few. */
 const MAX = 100;

@@ -1,5 +1,5 @@
 import { functionSites } from '@nettle-patch/core';
-import { isRunType } from '../exact/script-answer';
+import { isRunType } from '../rewriting/script-answer';
 import { RewritingStream } from 'parse5-html-rewriting-stream';
 
 /** Everything but line ends. */

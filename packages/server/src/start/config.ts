@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
-import { DEFAULT_SETTINGS, type ProxySettings } from '@nettle-patch/core';
+import { CAPTURE_MODES, DEFAULT_SETTINGS, type CaptureMode, type ProxySettings } from '@nettle-patch/core';
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { readJson } from '../commands/read-json';
 import { MAX_PORT } from '../listen';
@@ -16,7 +16,7 @@ const configSchema = object({
   /** Address of the app's own server. */
   target: string().min(1).max(2000),
   /** How closely to look. */
-  mode: string<'everyday' | 'exact'>().oneOf(['everyday', 'exact']),
+  mode: string<CaptureMode>().oneOf(CAPTURE_MODES),
   /** Scripts are left alone whose address holds one of these. */
   leaveOut: array(string().min(1).max(200).required()).max(50),
   /** What controls are named by. */

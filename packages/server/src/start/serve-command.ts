@@ -1,5 +1,5 @@
 import { Option, type Command } from 'commander';
-import type { ProxySettings } from '@nettle-patch/core';
+import { CAPTURE_MODES, type CaptureMode, type ProxySettings } from '@nettle-patch/core';
 import { portNumber } from '../commands/whole-number';
 import { BadAddressError, targetOriginOf } from '../apps/target-origin';
 import { replaysPart } from '../drive/replays-part';
@@ -14,6 +14,7 @@ interface ServeFlags {
   readonly target?: string;
   readonly port?: number;
   readonly proxyPort?: number;
+  readonly mode?: CaptureMode;
   readonly exact?: boolean;
   readonly isolate?: boolean;
   readonly leaveOut?: string[];
@@ -75,7 +76,7 @@ async function runServe(address: string | undefined, flags: ServeFlags): Promise
     ...(proxyPort === undefined ? {} : { proxyPort }),
     ...(target === undefined ? {} : { target }),
     parts: (targetFor) => [replaysPart(targetFor)],
-    settings: settingsFrom({ ...flags, mode: flags.exact ? 'exact' : undefined }, config),
+    settings: settingsFrom({ ...flags, mode: flags.exact ? 'exact' : flags.mode }, config),
     ...(flags.lan === undefined ? {} : { lan: flags.lan }),
   });
   tell(running, target);
@@ -105,8 +106,17 @@ export function addServeCommand(program: Command): void {
       '--lan [address]',
       'let devices of the room join by a code, at an address of this computer (default: the likeliest)',
     )
-    .option('--exact', 'rewrite scripts on their way, so that every call is recorded')
-    .option('--leave-out <text...>', 'in exact mode, leave scripts alone whose address holds one of these')
+    .addOption(
+      new Option(
+        '--mode <mode>',
+        'how closely to look: what the engine tells, a millisecond and a line, or every call (default: everyday)',
+      ).choices(CAPTURE_MODES),
+    )
+    .option('--exact', 'the same as --mode exact')
+    .option(
+      '--leave-out <text...>',
+      'in fine and exact mode, leave scripts alone whose address holds one of these',
+    )
     .addOption(
       new Option(
         '--labels <by>',

@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFile, readdir, rm, stat, utimes } from 'node:fs/promises';
 import { join } from 'node:path';
-import { ENTER, REGISTER } from '@nettle-patch/core';
 import { builtPath } from '../assets';
 import { cachePath, writeWhole } from '../user-cache';
 
@@ -72,12 +71,4 @@ export class ScriptCache {
       if (bytes > MAX_BYTES) await rm(path, { force: true });
     }
   }
-}
-
-const IDS = new RegExp(`\\b(${ENTER}|${REGISTER})\\((\\d+)(?=[),])`, 'g');
-
-/** Rewritten code with other ids for its functions. */
-export function withIdsFrom(code: string, from: number, to: number): string {
-  if (from === to) return code;
-  return code.replace(IDS, (_, name: string, id: string) => `${name}(${Number(id) - from + to}`);
 }

@@ -24,7 +24,8 @@ afterEach(async () => {
   await rm(folder, { recursive: true, force: true });
 });
 
-const rewrite = (text: string, more: object = {}) => rewriter.rewrite({ url: URL_OF_DESK, text, ...more });
+const rewrite = (text: string, more: object = {}) =>
+  rewriter.rewrite({ url: URL_OF_DESK, text, mode: 'exact', ...more });
 
 /** What a script leaves in `result`, and the ids of the functions it entered. */
 function run(code: string): { result: unknown; entered: number[] } {
@@ -122,6 +123,7 @@ describe('a large script', () => {
     });
     const small = await rewriter.rewrite({
       url: 'http://localhost:4781/small.js',
+      mode: 'exact',
       text: 'const f = (n) => [n].join();',
     });
     expect(isDone).toBe(false);
@@ -143,7 +145,11 @@ describe('a large script', () => {
     expect(await rewrite(large)).toBe(first);
     rewriter.close();
     rewriter = begin();
-    await rewriter.rewrite({ url: 'http://localhost:4781/small.js', text: 'const f = (n) => [n].join();' });
+    await rewriter.rewrite({
+      url: 'http://localhost:4781/small.js',
+      mode: 'exact',
+      text: 'const f = (n) => [n].join();',
+    });
     const second = await rewrite(large);
     expect(run(second).entered).toEqual(run(first).entered.map((id) => id + 2));
     expect(run(first).entered[0]).toBe(FIRST_EXACT_FUNCTION);

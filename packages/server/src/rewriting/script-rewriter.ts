@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
 import {
   FIRST_EXACT_FUNCTION,
+  withIdsFrom,
+  type RewritingMode,
   type Uninstrumented,
   type RewritingStage,
   type ScriptInWork,
@@ -8,7 +10,7 @@ import {
 } from '@nettle-patch/core';
 import { functionsOnly, mapWithFunctionsOnly } from '../sources/code-of-page';
 import { RewritingPool, type Rewritten } from './rewriting-pool';
-import { ScriptCache, withIdsFrom } from './script-cache';
+import { ScriptCache } from './script-cache';
 import type { WireOptions } from './rewriting-messages';
 
 /** What is to be rewritten. */
@@ -16,6 +18,7 @@ export interface ScriptToRewrite {
   /** Address as the page loads it, without query. */
   readonly url: string;
   readonly text: string;
+  readonly mode: RewritingMode;
   readonly isModule?: boolean;
   /** Script that is to run before it, in a worker. */
   readonly prelude?: string | undefined;
@@ -186,15 +189,16 @@ function isInline(url: string): boolean {
   return url.includes('#inline-');
 }
 
-function keyOf({ url, text, prelude = '', map = '' }: ScriptToRewrite): string {
+function keyOf({ url, text, mode, prelude = '', map = '' }: ScriptToRewrite): string {
   const hash = createHash('sha256');
-  for (const part of [url, prelude, map]) hash.update(part).update('\0');
+  for (const part of [mode, url, prelude, map]) hash.update(part).update('\0');
   return hash.update(text).digest('base64');
 }
 
-function optionsOf({ url, isModule, prelude, map, mapUrl }: ScriptToRewrite): WireOptions {
+function optionsOf({ url, mode, isModule, prelude, map, mapUrl }: ScriptToRewrite): WireOptions {
   return {
     url,
+    mode,
     ...(isModule === undefined ? {} : { isModule }),
     ...(prelude === undefined ? {} : { prelude }),
     ...(map === undefined ? {} : { map, mapUrl: mapUrl ?? url }),

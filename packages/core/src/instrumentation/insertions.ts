@@ -1,0 +1,224 @@
+/**
+ * What rewriting puts into a script, and how it is taken out again. Every piece inserted is one of the shapes below and
+ * holds a name no other program uses, so that the text of a rewritten function can be given back as it was.
+ */
+import {
+  COUNTS,
+  ENTER,
+  ENTER_WAITING,
+  LEAVE,
+  LEAVE_EXPRESSION,
+  LEAVE_ROOT,
+  LEAVE_ROOT_EXPRESSION,
+  LEAVE_WAITING,
+  LEAVE_WAITING_EXPRESSION,
+  LOOK,
+  LOOK_AT_CALL,
+  LOOK_COUNTDOWN,
+  NEVER,
+  OPEN_CALLS,
+  OPEN_CALLS_LENGTH,
+  REGISTER,
+  slotOf,
+} from './names';
+
+/** How closely rewritten scripts tell of themselves: every call with its times, or positions and counts for samples. */
+export type RewritingMode = 'exact' | 'fine';
+
+/** Local names: whether a function is running or, in fine mode, how deep; and a value that is held for a moment. */
+const RUNNING = '__np_s';
+const HELD = '__np_t';
+
+/** What an entry into a function costs, in the unit of the looks: what one node of the tree of a script costs. */
+const ENTRY_WEIGHT = 8;
+
+/** Id of a function, or of a function and of the position in it, separated by a comma; `#` in patterns. */
+type Insertion = (id: number | string) => string;
+
+/** Names of the functions that tell of calls, which differ from mode to mode. */
+interface Calls {
+  readonly enter: string;
+  readonly leave: string;
+  readonly leaveExpression: string;
+}
+
+/** The pieces around functions that can wait, each by the id of the function it is put into. */
+function waitingInsertions({ enter, leave, leaveExpression }: Calls) {
+  const resume = (id: number | string) => `${RUNNING}=${enter}(${id})`;
+  const ensure = (id: number | string) => `${RUNNING}||(${resume(id)})`;
+  return {
+    waitingBodyOpen: (id) => `;let ${RUNNING}=${enter}(${id}),${HELD};try{`,
+    waitingBodyClose: () => `}finally{${RUNNING}&&${leave}()}`,
+    waitingExpressionOpen: (id) => `{let ${RUNNING}=${enter}(${id}),${HELD};try{return(`,
+    waitingExpressionClose: () => `)}finally{${RUNNING}&&${leaveExpression}()}}`,
+    /** Around `await x`; at the beginning of a statement a parenthesis could belong to the line before. */
+    waitOpen: () => `(${HELD}=`,
+    statementWaitOpen: () => `${RUNNING},(${HELD}=`,
+    waitClose: (id) => `,${resume(id)},${HELD})`,
+    /** Around the x of `await x`. */
+    awaitedOpen: () => `(${HELD}=(`,
+    awaitedClose: () => `),${RUNNING}=${leave}(),${HELD})`,
+    /** Around a `yield` without a value. */
+    bareYieldOpen: () => `(${RUNNING}=${leave}(),${HELD}=`,
+    statementBareYieldOpen: () => `${RUNNING},(${RUNNING}=${leave}(),${HELD}=`,
+    handlerOpen: (id) => `${ensure(id)};`,
+    /** Around a loop that waits: it may be left by way of a loop around it, too. */
+    loopOpen: () => `{${RUNNING};try{`,
+    loopClose: (id) => `}finally{${ensure(id)}}}`,
+    loopBodyOpen: (id) => `{${resume(id)};try{`,
+    loopBodyClose: () => `}finally{${RUNNING}&&=${leave}()}}`,
+  } as const satisfies Record<string, Insertion>;
+}
+
+const exactInsertions = {
+  ...waitingInsertions({ enter: ENTER, leave: LEAVE, leaveExpression: LEAVE_EXPRESSION }),
+  bodyOpen: (id) => `;${ENTER}(${id});try{`,
+  bodyClose: () => `}finally{${LEAVE}()}`,
+  expressionOpen: (id) => `{${ENTER}(${id});try{return(`,
+  expressionClose: () => `)}finally{${LEAVE_EXPRESSION}()}}`,
+  /** Around the code of a script that does not wait. */
+  scriptBegin: (id) => `${ENTER}(${id});`,
+  scriptEnd: () => `;${LEAVE}();`,
+} as const satisfies Record<string, Insertion>;
+
+const count = (id: number | string) => `++${COUNTS}[${slotOf(id)}]`;
+/** Written out, and no call: this is done at each entry into a function, however often that is. */
+const enterFine = (id: number | string) =>
+  `let ${RUNNING}=++${OPEN_CALLS}[0];${OPEN_CALLS}[${RUNNING}]=${id};${count(id)};${lookAfter(ENTRY_WEIGHT)};`;
+const leaveFine = (root: string) => `(${OPEN_CALLS}[0]=${RUNNING}-1)||${root}()`;
+
+const fineInsertions = {
+  ...waitingInsertions({
+    enter: ENTER_WAITING,
+    leave: LEAVE_WAITING,
+    leaveExpression: LEAVE_WAITING_EXPRESSION,
+  }),
+  bodyOpen: (id) => `;${enterFine(id)}try{`,
+  bodyClose: () => `}finally{${leaveFine(LEAVE_ROOT)}}`,
+  expressionOpen: (id) => `{${enterFine(id)}try{return(`,
+  expressionClose: () => `)}finally{${leaveFine(LEAVE_ROOT_EXPRESSION)}}}`,
+  scriptBegin: (id) => `${ENTER_WAITING}(${id});`,
+  scriptEnd: () => `;${LEAVE_WAITING}();`,
+} as const satisfies Record<keyof typeof exactInsertions, Insertion>;
+
+export type Insertions = typeof exactInsertions | typeof fineInsertions;
+
+/** The pieces of each mode. */
+export const INSERTIONS: Readonly<Record<RewritingMode, Insertions>> = {
+  exact: exactInsertions,
+  fine: fineInsertions,
+};
+
+const FINE_CALLS = [
+  LOOK,
+  LOOK_AT_CALL,
+  LEAVE_ROOT,
+  LEAVE_ROOT_EXPRESSION,
+  ENTER_WAITING,
+  LEAVE_WAITING,
+  LEAVE_WAITING_EXPRESSION,
+];
+
+/** Where a look is due: how much was done since the one before it, in nodes of the tree. */
+function lookAfter(weight: number | string): string {
+  return `(${OPEN_CALLS}[${LOOK_COUNTDOWN}]-=${weight})<0&&${LOOK}()`;
+}
+
+/**
+ * What fine mode puts before statements, or before expressions in place of them (`comma`): a look that is due after what
+ * was done before, the line that begins, and what tells of a call out of rewritten code.
+ */
+export const LINE_INSERTIONS = {
+  look: (weight: number | string) => `${lookAfter(weight)};`,
+  lookComma: (weight: number | string) => `${lookAfter(weight)},`,
+  line: (id: number | string) => `${OPEN_CALLS}[${RUNNING}]=${id};`,
+  lineComma: (id: number | string) => `${OPEN_CALLS}[${RUNNING}]=${id},`,
+  /** The same outside of any function, where no local variable tells how deep it is. */
+  topLine: (id: number | string) => `${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id};`,
+  topLineComma: (id: number | string) => `${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id},`,
+  call: (id: number | string) => `--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id});`,
+  callComma: (id: number | string) => `--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id}),`,
+} as const satisfies Record<string, Insertion>;
+
+/** What counts the calls of functions too small to be anything but counted. */
+export const COUNT_INSERTIONS = {
+  bodyOpen: (id: number | string) => `;${count(id)};`,
+  expressionOpen: (id: number | string) => `${count(id)}|1?(`,
+  expressionClose: () => `):${NEVER}`,
+} as const satisfies Record<string, Insertion>;
+
+function patternOf(insertion: Insertion): string {
+  return insertion('#')
+    .replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+    .replaceAll('#', '\\d+(?:,\\d+)?');
+}
+
+let pattern: RegExp | undefined;
+
+/** The text of a function as it was before it was rewritten. */
+export function withoutInsertions(text: string): string {
+  if (!text.includes('__np_')) return text;
+  pattern ??= new RegExp(
+    [exactInsertions, fineInsertions, LINE_INSERTIONS, COUNT_INSERTIONS]
+      .flatMap((insertions) => Object.values<Insertion>(insertions))
+      .map(patternOf)
+      .sort((a, b) => b.length - a.length)
+      .join('|'),
+    'g',
+  );
+  return text.replace(pattern, '');
+}
+
+/** The call at the head of a script that tells of it; where there is no recorder, what it calls is made to do nothing. */
+export function registerCall(
+  mode: RewritingMode,
+  firstId: number | string,
+  registration: string,
+  scope: string,
+  functionCount: number | string,
+): string {
+  const nothing =
+    mode === 'exact'
+      ? `${scope}.${ENTER}??=${scope}.${LEAVE}=${scope}.${LEAVE_EXPRESSION}=()=>0`
+      : `${scope}.${OPEN_CALLS}??=(${FINE_CALLS.map((name) => `${scope}.${name}=`).join('')}()=>0,${scope}.${COUNTS}=new Int32Array(${OPEN_CALLS_LENGTH}))`;
+  const told = mode === 'exact' ? registration : `${registration},${functionCount}`;
+  return `typeof ${REGISTER}=="function"?${REGISTER}(${firstId},${told}):${nothing};`;
+}
+
+/** The text of a whole script as it was before it was rewritten, but for a comment that named its map. */
+export function scriptAsWritten(text: string): string {
+  for (const mode of ['exact', 'fine'] as const) {
+    const { scriptBegin, scriptEnd } = INSERTIONS[mode];
+    const call = patternOf((id) => registerCall(mode, id, '@told', '@scope', id))
+      .replace('@told', '"(?:[^"\\\\]|\\\\.)*"')
+      .replaceAll('@scope', '\\w+');
+    const head = new RegExp(`;?${call}(${patternOf(scriptBegin)})?`).exec(text);
+    if (head === null) continue;
+    const end = head[1] === undefined ? -1 : text.lastIndexOf(scriptEnd());
+    const closed = end < 0 ? text : text.slice(0, end) + text.slice(end + scriptEnd().length);
+    return withoutInsertions(closed.replace(head[0], ''));
+  }
+  return text;
+}
+
+const IDS = new RegExp(
+  [
+    `(?<call>\\b(?:${[ENTER, ENTER_WAITING, LOOK_AT_CALL, REGISTER].join('|')})\\()(?<id>\\d+)(?:,(?<position>\\d+)(?=\\)))?(?=[),])`,
+    `(?<line>\\b${OPEN_CALLS}\\[(?:${RUNNING}|${OPEN_CALLS}\\[0\\])\\]=)(?<lineId>\\d+)`,
+    `(?<count>\\b${COUNTS}\\[)(?<slot>\\d+)(?=\\])`,
+  ].join('|'),
+  'g',
+);
+
+/** Rewritten code with other ids. @param from the first id of the script, which becomes `to` */
+export function withIdsFrom(code: string, from: number, to: number): string {
+  if (from === to) return code;
+  const moved = (id: string) => Number(id) - from + to;
+  return code.replace(IDS, (...found) => {
+    const { call, id, position, line, lineId, count: counts, slot } = found.at(-1) as Record<string, string>;
+    if (call !== undefined)
+      return `${call}${moved(id!)}${position === undefined ? '' : `,${moved(position)}`}`;
+    if (line !== undefined) return `${line}${moved(lineId!)}`;
+    return `${counts}${slotOf(Number(slot) - slotOf(from) + slotOf(to))}`;
+  });
+}

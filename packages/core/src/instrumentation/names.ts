@@ -1,0 +1,44 @@
+/** Global names that a rewritten script uses, which the recorder provides. No other program has names like these. */
+
+/** Exact calls: functions that tell of the beginning of one, by the id of its function, and of its end. */
+export const ENTER = '__np_e';
+export const LEAVE = '__np_x';
+/** The same as LEAVE; its other name tells the end of a body that was an expression. */
+export const LEAVE_EXPRESSION = '__np_y';
+/** Takes what a script tells of its functions when it begins to run. */
+export const REGISTER = '__np_r';
+
+/**
+ * Fine mode, the calls that are open: an Int32Array. Its first entry is their number, and from the second on there is for
+ * each, the outermost first, the id of where it stands: of its function, or of a line in it. The last entry is what is
+ * left to do until the next look at the clock.
+ */
+export const OPEN_CALLS = '__np_a';
+/** Calls of each function, and calls still to pass without a look for each line that calls: an Int32Array. */
+export const COUNTS = '__np_n';
+/** Looks at the clock; the second at a line that may call out of rewritten code, by its id. */
+export const LOOK = '__np_l';
+export const LOOK_AT_CALL = '__np_w';
+/** Called when no call is open any more. */
+export const LEAVE_ROOT = '__np_o';
+export const LEAVE_ROOT_EXPRESSION = '__np_p';
+/** Of functions that can wait: enters, by function and position, and gives how deep it is; leaves, and gives 0. */
+export const ENTER_WAITING = '__np_g';
+export const LEAVE_WAITING = '__np_h';
+export const LEAVE_WAITING_EXPRESSION = '__np_j';
+/** Is never evaluated. */
+export const NEVER = '__np_z';
+
+/** Length of the open calls; those nested deeper are not seen. */
+export const OPEN_CALLS_LENGTH = 2 ** 16;
+/** Where what is left until the next look stands among them. */
+export const LOOK_COUNTDOWN = OPEN_CALLS_LENGTH - 1;
+
+/** Length of the counts. Ids that differ by a multiple of it share one; no page has so many functions and lines. */
+export const COUNT_SLOTS = 2 ** 20;
+
+/** Index among the counts of an id; `#`, which stands for any id in a pattern, stands for itself. */
+export function slotOf<Id extends number | string>(id: Id): Id {
+  if (typeof id !== 'number') return id;
+  return (((id % COUNT_SLOTS) + COUNT_SLOTS) % COUNT_SLOTS) as Id;
+}

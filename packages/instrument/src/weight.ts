@@ -1,0 +1,169 @@
+import { isFunction, pushChildren } from '@nettle-patch/core';
+import type { AnyNode } from 'acorn';
+
+/** Calls that take next to no time, by the name of the method. */
+const QUICK_METHODS: ReadonlySet<string> = new Set([
+  'add',
+  'at',
+  'charAt',
+  'charCodeAt',
+  'codePointAt',
+  'fromCharCode',
+  'get',
+  'has',
+  'hasOwnProperty',
+  'is',
+  'isArray',
+  'isFinite',
+  'isInteger',
+  'isNaN',
+  'next',
+  'pop',
+  'push',
+  'set',
+]);
+
+/** Functions of the engine that are called by their bare name and may take long. */
+const ENGINE_FUNCTIONS: ReadonlySet<string> = new Set([
+  'alert',
+  'atob',
+  'btoa',
+  'confirm',
+  'decodeURI',
+  'decodeURIComponent',
+  'encodeURI',
+  'encodeURIComponent',
+  'escape',
+  'eval',
+  'fetch',
+  'getComputedStyle',
+  'importScripts',
+  'postMessage',
+  'print',
+  'prompt',
+  'require',
+  'structuredClone',
+  'unescape',
+]);
+
+/** Properties whose assignment has the engine parse or lay out. */
+const SLOW_PROPERTIES: ReadonlySet<string> = new Set([
+  'cssText',
+  'innerHTML',
+  'innerText',
+  'outerHTML',
+  'outerText',
+  'srcdoc',
+  'textContent',
+]);
+
+/** Properties whose value has the engine lay out what has changed. */
+const FORCING_PROPERTIES =
+  /^(?:offset(?:Top|Left|Width|Height|Parent)|(?:client|scroll)(?:Top|Left|Width|Height)|innerText)$/;
+
+/** Of `Math`: those that take far longer than a multiplication. */
+const SLOW_MATH =
+  /^(?:a?(?:cos|sin|tan)h?|atan2|cbrt|exp|expm1|hypot|log|log10|log1p|log2|pow|random|fround)$/;
+
+/** What a call costs beside what it calls, and what some of the engine's cost, in nodes of the tree. */
+const CALL_WEIGHT = 6;
+const SLOW_MATH_WEIGHT = 24;
+const OTHER_CALL_WEIGHT = 16;
+
+const nameOf = (node: AnyNode) => (node.type === 'Identifier' ? node.name : undefined);
+
+/** What is known of a piece of code without running it. */
+export interface Weight {
+  /** About what it costs, in nodes of the tree; what it calls is left out. */
+  readonly nodes: number;
+  /** Whether it calls anything. */
+  readonly calls: boolean;
+  /** Whether it may call code that was not rewritten, and that may take long. */
+  readonly callsOut: boolean;
+}
+
+interface Growing {
+  nodes: number;
+  calls: boolean;
+  callsOut: boolean;
+}
+
+function addCall(callee: AnyNode, into: Growing): void {
+  into.calls = true;
+  into.nodes += CALL_WEIGHT;
+  if (callee.type === 'MemberExpression') {
+    const method = nameOf(callee.property as AnyNode) ?? '';
+    if (nameOf(callee.object as AnyNode) === 'Math') {
+      if (SLOW_MATH.test(method)) into.nodes += SLOW_MATH_WEIGHT;
+    } else if (callee.computed || !QUICK_METHODS.has(method)) {
+      into.callsOut = true;
+      into.nodes += OTHER_CALL_WEIGHT;
+    }
+    return;
+  }
+  if (ENGINE_FUNCTIONS.has(nameOf(callee) ?? '')) into.callsOut = true;
+}
+
+/** Weighs some nodes and all below them, but no statements and functions within. */
+export function weigh(...nodes: readonly (AnyNode | null | undefined)[]): Weight {
+  const weight: Growing = { nodes: 0, calls: false, callsOut: false };
+  const pending = nodes.filter((node) => node != null);
+  for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
+    weight.nodes++;
+    if (isFunction(node)) continue;
+    if (node.type === 'CallExpression') addCall(node.callee, weight);
+    else if (node.type === 'NewExpression' || node.type === 'ImportExpression') {
+      weight.calls = weight.callsOut = true;
+      weight.nodes += OTHER_CALL_WEIGHT;
+    } else if (node.type === 'TaggedTemplateExpression') addCall(node.tag, weight);
+    else if (node.type === 'AwaitExpression' || node.type === 'YieldExpression') weight.calls = true;
+    else if (node.type === 'SpreadElement') weight.callsOut = true;
+    else if (
+      node.type === 'MemberExpression' &&
+      FORCING_PROPERTIES.test(nameOf(node.property as AnyNode) ?? '')
+    )
+      weight.callsOut = true;
+    else if (
+      node.type === 'AssignmentExpression' &&
+      node.left.type === 'MemberExpression' &&
+      SLOW_PROPERTIES.has(nameOf(node.left.property as AnyNode) ?? '')
+    )
+      weight.callsOut = true;
+    pushChildren(node, pending);
+  }
+  return weight;
+}
+
+/** The parts of a statement that run where it stands, without the statements in it. */
+export function headOf(node: AnyNode): readonly (AnyNode | null | undefined)[] {
+  switch (node.type) {
+    case 'IfStatement':
+      return [node.test];
+    case 'SwitchStatement':
+      return [node.discriminant];
+    case 'WhileStatement':
+      return [node.test];
+    case 'ForStatement':
+      return [node.init];
+    case 'ForInStatement':
+    case 'ForOfStatement':
+      return [node.right];
+    case 'ReturnStatement':
+    case 'ThrowStatement':
+      return [node.argument];
+    case 'ExpressionStatement':
+      return [node.expression];
+    case 'ExportNamedDeclaration':
+      return [node.declaration];
+    case 'ExportDefaultDeclaration':
+      return [node.declaration as AnyNode];
+    case 'VariableDeclaration':
+      return node.declarations.map(({ init }) => init);
+    case 'ClassDeclaration':
+      return [node.superClass, node.body];
+    case 'LabeledStatement':
+      return headOf(node.body);
+    default:
+      return [];
+  }
+}

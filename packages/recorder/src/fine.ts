@@ -1,0 +1,17 @@
+import { registerCapture } from './page/capture-registry';
+import { FineSamples, type FineSink } from './page/fine/fine-samples';
+import { provideLooks } from './page/fine/provided';
+import { shared } from './page/shared';
+
+document.currentScript?.remove();
+if (shared.fine === undefined) {
+  let sink: FineSink = () => undefined;
+  const samples = new FineSamples((...told) => sink(...told), crossOriginIsolated);
+  registerCapture(({ tell, entries, shared: ofWindow }) => {
+    ofWindow.fine = samples;
+    sink = tell;
+    entries.onOutermost(() => samples.sampler.unwind());
+    return samples;
+  });
+  provideLooks(samples.sampler);
+} else provideLooks((shared.fine as FineSamples).sampler);

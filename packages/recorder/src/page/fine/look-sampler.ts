@@ -1,0 +1,271 @@
+import { COUNT_SLOTS, LOOK_COUNTDOWN, OPEN_CALLS_LENGTH, slotOf } from '@nettle-patch/core';
+import { now } from '../natives';
+
+/** A sample stands for this long. Milliseconds. */
+export const FINE_INTERVAL_MS = 1;
+/** The clock is read about so often. */
+const LOOKS_A_MS = 10;
+/** How much is done between two looks, in nodes of the tree of a script: at first, at least and at most. */
+const FIRST_BETWEEN = 2000;
+const MIN_BETWEEN = 8;
+const MAX_BETWEEN = 2 ** 24;
+/** Longer than any run without a look, where no look is wanted. */
+const NO_LOOK = 2 ** 31 - 1;
+const NO_LOOK_AT_CALLS = 2 ** 30;
+/** Looks at calls out of rewritten code may cost this share of the time, and each is read twice. */
+const CALL_LOOKS_SHARE = 0.02;
+const READS_A_CALL = 2;
+/** A call that was always quick is looked at once in so many times at least. */
+const MAX_CALLS_UNSEEN = 255;
+/** Time that nobody looked at, and that is longer, was spent in what had been called. */
+const CALLED_OUT_MS = 1;
+/** Runs that follow each other as closely are one: a flood of promises is not looked at one by one. */
+const FLOOD_RUNS = 64;
+const SAME_RUN_MS = 2;
+/** Entries a chunk of samples holds at most, and how long it is held while a task goes on. */
+const CHUNK_ENTRIES = 32_768;
+const HAND_OVER_MS = 200;
+const CLOCK_READS = 20;
+
+/** Samples of one thread: each its time, the number of open calls, and where each of them stood. */
+export interface LookSamples {
+  /** By `performance.now()`. */
+  readonly timesMs: Float64Array<ArrayBuffer>;
+  /** For each sample the number of positions, then these, the outermost first; or SAME for those of the one before. */
+  readonly stacks: Int32Array<ArrayBuffer>;
+}
+
+/** In place of the positions of a sample: they are those of the sample before. */
+export const SAME = -1;
+
+/** What rewritten scripts use in fine mode, and how the recorder takes samples of it. */
+export interface LookSampler {
+  /** Number of open calls, their positions, and at the end what is left until the next look. */
+  readonly calls: Int32Array<ArrayBufferLike>;
+  readonly counts: Int32Array<ArrayBufferLike>;
+  look(): 0;
+  lookAtCall(id: number): 0;
+  leaveRoot(): 0;
+  enterWaiting(id: number, position?: number): number;
+  leaveWaiting(): 0;
+  /** Begins or ends sampling. @param looks whether samples are taken here, and not by another thread */
+  switch(on: boolean, looks: boolean): void;
+  /** Ends what is still open though nothing runs. */
+  unwind(): void;
+  /** Hands on what there is. */
+  handOver(): void;
+}
+
+/** How long one reading of the clock takes. Milliseconds. */
+function clockCost(): number {
+  const startMs = now();
+  let endMs = startMs;
+  for (let read = 0; read < CLOCK_READS; read++) endMs = now();
+  return Math.max(0.00005, (endMs - startMs) / CLOCK_READS);
+}
+
+function numbers(length: number, isShared: boolean): Int32Array {
+  const bytes = length * Int32Array.BYTES_PER_ELEMENT;
+  return new Int32Array(isShared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
+}
+
+/**
+ * The recorder's state in fine mode. Rewritten scripts write where they stand into `calls`; at entries into functions and
+ * at turns of loops a counter runs down, and when it is used up, the clock is read. Each millisecond that has passed by
+ * then is a sample of the line at which the thread stood. A line that may call out of rewritten code is looked at before
+ * and, by the next look, behind: at first each time, then the more seldom the quicker it was.
+ * @param take gets samples, in the middle of the app's own work
+ * @param isFunction whether an id is that of a function, and not of a position in one
+ * @param isShared whether memory can be shared with other threads
+ */
+export function createLookSampler(
+  take: (samples: LookSamples) => void,
+  isFunction: (id: number) => boolean,
+  isShared: boolean,
+): LookSampler {
+  const calls = numbers(OPEN_CALLS_LENGTH, isShared);
+  const counts = numbers(COUNT_SLOTS, isShared);
+  let times = new Float64Array(0);
+  let stacks = new Int32Array(0);
+  let sampled = 0;
+  let filled = 0;
+  let handedOverMs = 0;
+  /** The latest stack that was written, in `stacks`; none at first. */
+  let latestAt = -1;
+  /** Lines that are no longer looked at since nothing is recorded. */
+  let demoted: number[] = [];
+  let on = false;
+  let betweenLooks = FIRST_BETWEEN;
+  let looksSince = 0;
+  let looksSinceMs = 0;
+  let lookedMs = 0;
+  let lookedRun = -1;
+  let dueMs = 0;
+  let run = 0;
+  let runsSinceIdle = 0;
+  let calledOutOf = 0;
+  let callLookMs = 0;
+  const before = new Int32Array(OPEN_CALLS_LENGTH);
+  /** By line that calls out: how many of its calls pass without a look. */
+  const patience = new Map<number, number>();
+  let clockMs = 0;
+
+  calls[LOOK_COUNTDOWN] = NO_LOOK;
+
+  const handOver = () => {
+    if (sampled > 0) take({ timesMs: times.slice(0, sampled), stacks: stacks.slice(0, filled) });
+    sampled = filled = 0;
+    latestAt = -1;
+  };
+
+  const isLatest = (from: Int32Array, depth: number) => {
+    if (latestAt < 0 || stacks[latestAt] !== depth) return false;
+    for (let at = 1; at <= depth; at++) if (stacks[latestAt + at] !== from[at]) return false;
+    return true;
+  };
+
+  const sample = (atMs: number, from: Int32Array, depth: number) => {
+    if (filled + depth + 1 > CHUNK_ENTRIES || sampled === times.length) handOver();
+    times[sampled++] = atMs;
+    if (isLatest(from, depth)) {
+      stacks[filled++] = SAME;
+      return;
+    }
+    latestAt = filled;
+    stacks[filled++] = depth;
+    for (let at = 1; at <= depth; at++) stacks[filled++] = from[at]!;
+  };
+
+  /** Takes the samples that are due by a time, all of one stack. */
+  const samplesUntil = (ms: number, from: Int32Array, depth: number) => {
+    const kept = Math.min(depth, LOOK_COUNTDOWN - 1, CHUNK_ENTRIES - 1);
+    for (; dueMs <= ms; dueMs += FINE_INTERVAL_MS) sample(dueMs, from, kept);
+    if (ms - handedOverMs > HAND_OVER_MS) {
+      handedOverMs = ms;
+      handOver();
+    }
+  };
+
+  const beginRun = (ms: number) => {
+    if (ms - lookedMs > SAME_RUN_MS) runsSinceIdle = 0;
+    lookedRun = run;
+    if (dueMs < ms || dueMs > ms + FINE_INTERVAL_MS) dueMs = ms;
+    looksSinceMs = ms;
+    looksSince = 0;
+  };
+
+  /** How soon a line is looked at again whose call took so long: the sooner, the longer that was. */
+  const callTook = (id: number, tookMs: number) => {
+    const share = (READS_A_CALL * clockMs) / CALL_LOOKS_SHARE;
+    const unseen = tookMs > 0 ? Math.floor(share / tookMs) : MAX_CALLS_UNSEEN;
+    const latest = patience.get(id) ?? 0;
+    const next = Math.min(unseen, 2 * latest + 1, MAX_CALLS_UNSEEN);
+    patience.set(id, next);
+    counts[slotOf(id)] = next;
+  };
+
+  const endCallOut = (ms: number) => {
+    const id = calledOutOf;
+    calledOutOf = 0;
+    const tookMs = ms - callLookMs;
+    samplesUntil(ms, before, before[0]!);
+    looksSinceMs += tookMs;
+    callTook(id, tookMs);
+  };
+
+  const adapt = (ms: number) => {
+    looksSince++;
+    const passedMs = ms - looksSinceMs;
+    if (passedMs < FINE_INTERVAL_MS && looksSince < 4 * LOOKS_A_MS) return;
+    const ratio = passedMs > 0 ? looksSince / (passedMs * LOOKS_A_MS) : 4;
+    betweenLooks *= Math.min(4, Math.max(0.25, ratio));
+    betweenLooks = Math.min(MAX_BETWEEN, Math.max(MIN_BETWEEN, betweenLooks));
+    looksSinceMs = ms;
+    looksSince = 0;
+  };
+
+  return {
+    calls,
+    counts,
+    look() {
+      if (!on) {
+        calls[LOOK_COUNTDOWN] = NO_LOOK;
+        return 0;
+      }
+      const ms = now();
+      const depth = calls[0]!;
+      if (calledOutOf !== 0) endCallOut(ms);
+      else if (lookedRun !== run) beginRun(ms);
+      else {
+        // What has only begun has not taken long: its caller has.
+        const isCallers = ms - lookedMs > CALLED_OUT_MS && depth > 1 && isFunction(calls[depth]!);
+        samplesUntil(ms, calls, isCallers ? depth - 1 : depth);
+        adapt(ms);
+      }
+      lookedMs = ms;
+      calls[LOOK_COUNTDOWN] = betweenLooks;
+      return 0;
+    },
+    lookAtCall(id) {
+      if (!on) {
+        const slot = slotOf(id);
+        counts[slot] = NO_LOOK_AT_CALLS;
+        demoted.push(slot);
+        return 0;
+      }
+      const ms = now();
+      const depth = calls[0]!;
+      if (calledOutOf !== 0) endCallOut(ms);
+      else if (lookedRun !== run) beginRun(ms);
+      else samplesUntil(ms, calls, depth);
+      calledOutOf = id;
+      callLookMs = lookedMs = ms;
+      for (let at = 0; at < depth; at++) before[at] = calls[at]!;
+      before[depth] = id;
+      calls[LOOK_COUNTDOWN] = -1;
+      return 0;
+    },
+    leaveRoot() {
+      if (!on) return 0;
+      if (calledOutOf !== 0) endCallOut((lookedMs = now()));
+      if (++runsSinceIdle > FLOOD_RUNS && runsSinceIdle % FLOOD_RUNS !== 0) return 0;
+      run++;
+      calls[LOOK_COUNTDOWN] = -1;
+      return 0;
+    },
+    enterWaiting(id, position = id) {
+      counts[slotOf(id)]!++;
+      const depth = ++calls[0]!;
+      calls[depth] = position;
+      if ((calls[LOOK_COUNTDOWN]! -= MIN_BETWEEN) < 0) this.look();
+      return depth;
+    },
+    leaveWaiting() {
+      if (calls[0]! > 0 && --calls[0]! === 0) this.leaveRoot();
+      return 0;
+    },
+    switch(wanted, looks) {
+      if (!wanted) handOver();
+      on = wanted && looks;
+      calls[LOOK_COUNTDOWN] = on ? -1 : NO_LOOK;
+      if (!on) return;
+      if (times.length === 0) {
+        times = new Float64Array(CHUNK_ENTRIES);
+        stacks = new Int32Array(CHUNK_ENTRIES);
+        clockMs = clockCost();
+      }
+      for (const slot of demoted) counts[slot] = 0;
+      demoted = [];
+      run++;
+      calledOutOf = 0;
+    },
+    unwind() {
+      calls[0] = 0;
+      if (on && lookedRun === run) this.leaveRoot();
+    },
+    handOver() {
+      handedOverMs = now();
+      handOver();
+    },
+  };
+}
