@@ -53,6 +53,13 @@ export class StackFacts {
     return this.innermostOwn(stack) ?? this.innermost(stack);
   }
 
+  /** The stack of the function a moment is charged to. */
+  chargedStack(stack: number): number {
+    this.#reach(stack);
+    const own = this.#ownStack[stack]!;
+    return own === NONE ? stack : own;
+  }
+
   /** The own functions of a stack from the outermost inwards, all of it where none is own; no more than can be drawn. */
   drawnPath(stack: number): number[] {
     this.#reach(stack);

@@ -1,6 +1,7 @@
 import { ownerOf, type Owner } from '../recording/functions';
 import { samplesOf, type Recording } from '../recording/recording';
-import type { Lens } from './lens';
+import { countedCalls } from '../recording/counted-calls';
+import { lensRange, type Lens } from './lens';
 import { tallyCalls, type Tally } from './tally';
 import { outermostOfFunction } from '../recording/tree-index';
 
@@ -13,6 +14,8 @@ export interface FunctionRow {
   readonly totalMs: number;
   /** Exact calls; 0 where only samples tell. */
   readonly count: number;
+  /** Calls that were counted without their times (fine mode); 0 where none were. */
+  readonly counted: number;
   /** Stretches in which samples saw it. */
   readonly seen: number;
   /** The shortest and the longest call, or stretch in which samples saw it. */
@@ -34,7 +37,7 @@ export function functionTable(
   lens: Lens,
   tally: Tally = tallyCalls(recording, lens),
 ): FunctionRow[] {
-  const rows = functionRows(recording, lens.thread, tally);
+  const rows = functionRows(recording, lens, tally);
   if (!lens.foldRecursion) return rows;
   const unfolded = functionTable(recording, { ...lens, foldRecursion: false });
   const totals = new Map(unfolded.map(({ functionId, totalMs }) => [functionId, totalMs]));
@@ -50,7 +53,8 @@ function samplingError({ selfMs, seen }: FunctionRow, intervalMs: number): numbe
   return intervalMs * Math.sqrt(Math.min(seen, Math.max(1, selfMs / intervalMs)));
 }
 
-function functionRows(recording: Recording, thread: number, tally: Tally): FunctionRow[] {
+function functionRows(recording: Recording, lens: Lens, tally: Tally): FunctionRow[] {
+  const { thread } = lens;
   const { nodes } = tally;
   const outermost = outermostOfFunction(nodes);
   const rows = new Map<number, Growing>();
@@ -66,12 +70,24 @@ function functionRows(recording: Recording, thread: number, tally: Tally): Funct
     row.longestMs = Math.max(row.longestMs, tally.longestMs[node]!);
     if (outermost[node] === 1) row.totalMs += tally.totalMs[node]!;
   }
+  if (lens.focus === undefined) {
+    for (const [functionId, calls] of countedCalls(recording, thread, lensRange(recording, lens)).calls) {
+      let row = rows.get(functionId);
+      if (row === undefined) rows.set(functionId, (row = emptyRow(recording, functionId)));
+      row.counted = Math.round(calls);
+    }
+  }
   const { intervalMs } = samplesOf(recording, thread);
   for (const row of rows.values()) {
     if (row.count === 0) row.selfErrorMs = samplingError(row, intervalMs);
-    row.callsPerSecond = tally.rangeMs === 0 ? 0 : row.count / (tally.rangeMs / 1000);
+    row.callsPerSecond = tally.rangeMs === 0 ? 0 : callsOfRow(row) / (tally.rangeMs / 1000);
   }
   return [...rows.values()].sort((a, b) => b.selfMs - a.selfMs || a.functionId - b.functionId);
+}
+
+/** How often a function was called, as far as that is known: by exact calls, or counted. */
+export function callsOfRow({ count, counted }: Pick<FunctionRow, 'count' | 'counted'>): number {
+  return count > 0 ? count : counted;
 }
 
 function emptyRow(recording: Recording, functionId: number): Growing {
@@ -81,6 +97,7 @@ function emptyRow(recording: Recording, functionId: number): Growing {
     selfMs: 0,
     totalMs: 0,
     count: 0,
+    counted: 0,
     seen: 0,
     shortestMs: Infinity,
     longestMs: 0,

@@ -1,15 +1,26 @@
 import { canonicalFunction } from '../attribution/call-path';
-import type { RecordedFunction } from '../recording/functions';
-import type { Recording } from '../recording/recording';
-import { functionTable } from './function-table';
+import { ownerOf, type Owner, type RecordedFunction } from '../recording/functions';
+import { samplesOf, type Recording } from '../recording/recording';
+import { partition } from '../attribution/partition';
+import { stackFacts } from '../attribution/stack-facts';
+import { NO_STACK } from '../format/packed-samples';
+import { callsOfRow, functionTable } from './function-table';
 import { lensRange, type Lens } from './lens';
 
-/** What one line of a file cost: the functions that begin there, and the layout forced there. */
+/**
+ * What one line of a file cost. Where lines are known (fine mode), its own time; else that of the functions that begin
+ * there.
+ */
 export interface LineCost {
   /** From 1. */
   readonly line: number;
+  /** Time on the line itself. */
   readonly selfMs: number;
+  /** The same with the time in calls that were made from it. */
   readonly totalMs: number;
+  /** Samples that saw the thread on it; 0 where lines are not known. */
+  readonly samples: number;
+  /** Calls of the functions that begin there. */
   readonly count: number;
   /** How often layout was forced on this line, and what it took. */
   readonly forcedCount: number;
@@ -22,6 +33,7 @@ type Growing = { -readonly [Key in keyof LineCost]: LineCost[Key] } & { function
 export interface FileCosts {
   /** Path of the original source, or address of the script where none is known. */
   readonly file: string;
+  readonly owner: Owner;
   readonly lines: readonly LineCost[];
   readonly selfMs: number;
 }
@@ -41,41 +53,104 @@ export function filePlaceOf(
 
 /** Cost beside the lines of every file under a lens, the dearest file first. */
 export function fileCosts(recording: Recording, lens: Lens): FileCosts[] {
-  const files = new Map<string, Map<number, Growing>>();
-  const lineOf = (functionId: number): Growing | undefined => {
-    const place = filePlaceOf(recording, recording.functions.get(functionId));
-    if (place === undefined) return undefined;
-    let lines = files.get(place.file);
-    if (lines === undefined) files.set(place.file, (lines = new Map()));
-    let line = lines.get(place.line);
-    if (line === undefined) lines.set(place.line, (line = emptyLine(place.line)));
-    return line;
-  };
-  for (const { functionId, selfMs, totalMs, count } of functionTable(recording, lens)) {
-    const line = lineOf(functionId);
+  const costs = new GrowingCosts(recording);
+  const knowsLines = recording.header.fine === true;
+  for (const row of functionTable(recording, lens)) {
+    const line = costs.ofFunction(row.functionId);
     if (line === undefined) continue;
-    line.selfMs += selfMs;
-    line.totalMs += totalMs;
-    line.count += count;
-    line.functionIds.push(functionId);
+    line.count += callsOfRow(row);
+    line.functionIds.push(row.functionId);
+    if (knowsLines) continue;
+    line.selfMs += row.selfMs;
+    line.totalMs += row.totalMs;
   }
+  if (knowsLines) addLineTimes(recording, lens, costs);
   const { startMs, endMs } = lensRange(recording, lens);
   for (const forced of recording.events.forced.overlapping(startMs, endMs)) {
     if (forced.thread !== lens.thread || forced.function === undefined) continue;
-    const line = lineOf(canonicalFunction(recording, forced.function));
+    const line = costs.ofFunction(canonicalFunction(recording, forced.function));
     if (line === undefined) continue;
     line.forcedCount += forced.count;
     line.forcedMs += forced.costMs;
   }
-  return [...files]
-    .map(([file, lines]) => ({
-      file,
-      lines: [...lines.values()].sort((a, b) => a.line - b.line),
-      selfMs: [...lines.values()].reduce((sum, { selfMs }) => sum + selfMs, 0),
-    }))
-    .sort((a, b) => b.selfMs - a.selfMs || (a.file < b.file ? -1 : 1));
+  return costs.files();
+}
+
+/** Costs by file and line, as they are added up. */
+class GrowingCosts {
+  readonly #files = new Map<string, Map<number, Growing>>();
+  readonly #owners = new Map<string, Owner>();
+
+  constructor(private readonly recording: Recording) {}
+
+  ofFunction(functionId: number): Growing | undefined {
+    const recorded = this.recording.functions.get(functionId);
+    const place = filePlaceOf(this.recording, recorded);
+    return place && this.#at(place.file, place.line, recorded);
+  }
+
+  /** The line at which the innermost function of a stack stood, or else that at which it begins. */
+  ofStack(stack: number): Growing | undefined {
+    const { stacks, functions } = this.recording;
+    const recorded = functions.get(canonicalFunction(this.recording, stacks.functionOf(stack)));
+    const place = filePlaceOf(this.recording, recorded);
+    return place && this.#at(place.file, stacks.lineOf(stack) || place.line, recorded);
+  }
+
+  files(): FileCosts[] {
+    return [...this.#files]
+      .map(([file, byLine]) => {
+        const lines = [...byLine.values()].sort((a, b) => a.line - b.line);
+        const owner = this.#owners.get(file)!;
+        return { file, owner, lines, selfMs: lines.reduce((sum, { selfMs }) => sum + selfMs, 0) };
+      })
+      .sort((a, b) => b.selfMs - a.selfMs || (a.file < b.file ? -1 : 1));
+  }
+
+  #at(file: string, line: number, recorded: RecordedFunction | undefined): Growing {
+    let lines = this.#files.get(file);
+    if (lines === undefined) {
+      this.#files.set(file, (lines = new Map()));
+      this.#owners.set(file, ownerOf(recorded));
+    }
+    let cost = lines.get(line);
+    if (cost === undefined) lines.set(line, (cost = emptyLine(line)));
+    return cost;
+  }
+}
+
+/** Adds the time of each moment to the line that ran, and to those that had called it. */
+function addLineTimes(recording: Recording, lens: Lens, costs: GrowingCosts): void {
+  const { stacks } = recording;
+  const facts = stackFacts(recording);
+  const range = lensRange(recording, lens);
+  const msOf = new Map<number, number>();
+  for (const { stack, activity, startMs, endMs } of partition(recording, lens.thread, range)) {
+    if (stack === NO_STACK) continue;
+    const ms = endMs - startMs;
+    msOf.set(stack, (msOf.get(stack) ?? 0) + ms);
+    if (activity !== 'script') continue;
+    const line = costs.ofStack(lens.foldLibraries ? facts.chargedStack(stack) : stack);
+    if (line !== undefined) line.selfMs += ms;
+  }
+  for (const [stack, ms] of msOf) {
+    const lines = new Set<Growing>();
+    for (let at = stack; at !== NO_STACK; at = stacks.parentOf(at)) {
+      const line = costs.ofStack(at);
+      if (line !== undefined) lines.add(line);
+    }
+    for (const line of lines) line.totalMs += ms;
+  }
+  const samples = samplesOf(recording, lens.thread);
+  const end = samples.firstAtOrAfter(range.endMs);
+  for (let at = samples.firstAtOrAfter(range.startMs); at < end; at++) {
+    if (!samples.hasScript(at)) continue;
+    const stack = samples.stacks[at]!;
+    const line = costs.ofStack(lens.foldLibraries ? facts.chargedStack(stack) : stack);
+    if (line !== undefined) line.samples++;
+  }
 }
 
 function emptyLine(line: number): Growing {
-  return { line, selfMs: 0, totalMs: 0, count: 0, forcedCount: 0, forcedMs: 0, functionIds: [] };
+  return { line, selfMs: 0, totalMs: 0, samples: 0, count: 0, forcedCount: 0, forcedMs: 0, functionIds: [] };
 }

@@ -1,6 +1,7 @@
-import type { Recording } from '../recording/recording';
+import { MAIN_THREAD, samplesOf, type Recording } from '../recording/recording';
 import type { Anatomy } from './anatomy';
 import { firstOwn, type Culprit } from './culprits';
+import { codeOfLine } from '../sources/code-of-line';
 import { countText } from '../words/figures';
 import { functionPart, ms, percent, text, times, type BecausePart } from './sentence';
 
@@ -25,6 +26,22 @@ export function knownAs(culprit: Culprit): string {
   const { exactMs, inferredMs, chargedMs } = culprit;
   if (exactMs > chargedMs * NEARLY_ALL || isOnlyEntered(culprit)) return '';
   return inferredMs > chargedMs / 2 ? 'probably about ' : 'by samples about ';
+}
+
+/** A line is named that had this share of what is charged to its function, by so many samples. */
+const HOT_SHARE = 0.4;
+const MIN_SAMPLES = 10;
+
+/** ", 62 % of that on line 26 (`bending += lever * …`)": where in a function the time went, if most of it was one line's. */
+export function hotLineClause(recording: Recording, culprit: Culprit): BecausePart[] {
+  const [hottest] = culprit.hotLines;
+  if (hottest === undefined || hottest.chargedMs < culprit.chargedMs * HOT_SHARE) return [];
+  if (hottest.chargedMs < MIN_SAMPLES * samplesOf(recording, MAIN_THREAD).intervalMs) return [];
+  const share = percent(hottest.chargedMs / culprit.chargedMs);
+  const code = codeOfLine(recording, culprit.functionId, hottest.line);
+  // In a page that is not isolated, how the time of a loop without calls falls on its lines is estimated.
+  const how = recording.header.isolated === true ? '' : 'probably about ';
+  return [text(`, ${how}${share} of that on line ${hottest.line}${code === undefined ? '' : ` (${code})`}`)];
 }
 
 /**

@@ -7,6 +7,7 @@ import { PHASES, type Anatomy, type Phase } from './anatomy';
 import {
   NEARLY_ALL,
   forcedClause,
+  hotLineClause,
   knownAs,
   unexplainedClause,
   unseenClause,
@@ -237,12 +238,14 @@ class Sentence {
         text(`: ${knownAs(worst)}${percent(share)} of it in `),
         this.named(worst.functionId),
         text(called),
+        ...hotLineClause(this.recording, worst),
       );
     } else if (worst.entryMs >= lead.totalMs / 2) {
       this.#leftUnseen = 'A recording with exact calls shows what it called.';
       parts.push(text('; what it called was not seen'));
     } else if (worst.selfMs >= lead.totalMs / 2) {
       parts.push(text(`, ${knownAs(worst)}${percent(worst.selfMs / lead.totalMs)} of it in its own code`));
+      parts.push(...hotLineClause(this.recording, worst));
     } else if (worst.attributedMs >= lead.totalMs / 2) {
       const what = phase.script.below ?? 'the engine';
       parts.push(

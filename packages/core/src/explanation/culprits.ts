@@ -31,6 +31,16 @@ export interface Culprit {
    * needs that. An upper bound, so never less than what is charged to it.
    */
   readonly savedMs: number;
+  /** Where in it that was, the lines with the most time first; none where lines are not known. */
+  readonly hotLines: readonly HotLine[];
+}
+
+/** The time that was charged to one line of a function. */
+export interface HotLine {
+  /** From 1, in the file of the function. */
+  readonly line: number;
+  /** Its own time, and that of libraries and the engine it called. Milliseconds. */
+  readonly chargedMs: number;
 }
 
 /** Nothing, of no function. */
@@ -46,6 +56,7 @@ export const NO_CULPRIT: Culprit = {
   count: 0,
   totalMs: 0,
   savedMs: 0,
+  hotLines: [],
 };
 
 type Tally = { -readonly [Key in keyof Culprit]: Culprit[Key] };
@@ -89,6 +100,7 @@ export function functionsOf(
     else if (entry !== UNKNOWN_FUNCTION) tallyOf(canonicalFunction(recording, entry)).totalMs += lengthMs;
   }
   for (const [functionId, totalMs] of totalsOf(recording, onStacks)) tallyOf(functionId).totalMs += totalMs;
+  const lines = new LineTimes(recording);
   for (const segment of all) {
     const { stack, entry } = segment;
     if (stack === NO_STACK && entry === UNKNOWN_FUNCTION) continue;
@@ -98,6 +110,7 @@ export function functionsOf(
     const tally = tallyOf(charged);
     const lengthMs = segment.endMs - segment.startMs;
     tally.chargedMs += lengthMs;
+    if (isStack) lines.add(charged, facts.chargedStack(stack), lengthMs);
     if (isInferredScript(segment)) tally.inferredMs += lengthMs;
     if (segment.certainty === 'measured' && isStack) tally.exactMs += lengthMs;
     if (!isStack) tally.entryMs += lengthMs;
@@ -105,8 +118,35 @@ export function functionsOf(
     else if (charged === innermost) tally.selfMs += lengthMs;
     else tally.attributedMs += lengthMs;
   }
-  for (const tally of tallies.values()) tally.savedMs = tally.totalMs;
+  for (const tally of tallies.values()) {
+    tally.savedMs = tally.totalMs;
+    tally.hotLines = lines.of(tally.functionId);
+  }
   return [...tallies.values()];
+}
+
+/** Time by line of functions, as far as lines are known. */
+class LineTimes {
+  readonly #byFunction = new Map<number, Map<number, number>>();
+
+  constructor(private readonly recording: Recording) {}
+
+  /** @param stack whose innermost function it is */
+  add(functionId: number, stack: number, ms: number): void {
+    const line = this.recording.stacks.lineOf(stack);
+    if (line === 0) return;
+    let lines = this.#byFunction.get(functionId);
+    if (lines === undefined) this.#byFunction.set(functionId, (lines = new Map()));
+    lines.set(line, (lines.get(line) ?? 0) + ms);
+  }
+
+  of(functionId: number): readonly HotLine[] {
+    const lines = this.#byFunction.get(functionId);
+    if (lines === undefined) return [];
+    return Array.from(lines, ([line, chargedMs]) => ({ line, chargedMs })).sort(
+      (a, b) => b.chargedMs - a.chargedMs || a.line - b.line,
+    );
+  }
 }
 
 /** The first own one of some culprits, the one that has most to do with it. */

@@ -5,6 +5,7 @@ import { readRecording } from '../recording/read';
 import { checkLine } from './check-row';
 import { crc32 } from './crc32';
 import { CALL_END, packCalls, unpackCalls } from './packed-calls';
+import { packCounts, unpackCounts } from './packed-counts';
 import { unpackSamples } from './packed-samples';
 import { recorded } from '../testing/recorded';
 import { encodeRecording } from '../recording/encoder';
@@ -71,6 +72,21 @@ describe('the documentation of the format', () => {
     const unpacked = unpackCalls(row);
     expect([...unpacked.timesUs]).toEqual(events.timesUs);
     expect([...unpacked.functions]).toEqual(events.functions);
+  });
+
+  it('prints a decoder of counts that agrees with this one, and a vector that both read', () => {
+    const source = blocks.find(({ body }) => body.includes('decodeCounts'))!.body;
+    const decode = new Function(`${source}; return decodeCounts;`)() as (
+      row: object,
+    ) => { function: number; calls: number }[];
+    const row = JSON.parse(/`(\{"kind":"counts".*?\})`/.exec(text)![1]!);
+    expect(decode(row)).toEqual([
+      { function: 7, calls: 3 },
+      { function: 300, calls: 2000 },
+    ]);
+    const columns = { functions: [7, 300], counts: [3, 2000] };
+    expect({ kind: 'counts', ...packCounts(0, 0, 1000, columns) }).toEqual(row);
+    expect(unpackCounts(row)).toEqual(columns);
   });
 
   it('shows a check line as it is written', () => {

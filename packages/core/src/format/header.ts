@@ -54,6 +54,15 @@ const headerSchema = object({
 /** First line of every recording. Times of the other rows count from `startedAt`. */
 export type Header = InferType<typeof headerSchema>;
 
+/** How closely can be recorded, from the lightest on. */
+export const CAPTURE_MODES = ['everyday', 'fine', 'exact'] as const;
+export type CaptureMode = (typeof CAPTURE_MODES)[number];
+
+/** How closely a recording was made. */
+export function captureModeOf({ mode, fine }: Pick<Header, 'mode' | 'fine'>): CaptureMode {
+  return fine === true ? 'fine' : (mode as CaptureMode);
+}
+
 /**
  * Checks the first line of a recording.
  * @throws RefusedRecordingError when it is no header, or of a version this program cannot read.

@@ -1,8 +1,5 @@
 import { array, boolean, object, string, type InferType } from 'yup';
-
-/** How closely can be recorded, from the lightest on. */
-export const CAPTURE_MODES = ['everyday', 'fine', 'exact'] as const;
-export type CaptureMode = (typeof CAPTURE_MODES)[number];
+import { CAPTURE_MODES, type CaptureMode } from '../format/header';
 
 export const settingsSchema = object({
   /**

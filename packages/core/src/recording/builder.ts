@@ -10,17 +10,12 @@ import { CallSpansBuilder } from './call-spans-builder';
 import { TextPool } from './column';
 import { ENGINE_ACTIVITIES, STANDING_FUNCTIONS, type RecordedFunction } from './functions';
 import { EVENT_KINDS, type EventKind, type EventTables, type Recording } from './recording';
-import { Samples } from './samples';
+import { mergeSamplers, type SampledSeries } from './merge-samplers';
+import type { Samples } from './samples';
 import type { Source } from './sources';
 import { StackTable } from './stack-table';
 import { Table } from './table';
 import { countText } from '../words/figures';
-
-interface GrowingSamples {
-  intervalMs: number;
-  timesUs: number[];
-  stacks: number[];
-}
 
 /** How much a recording may hold of what a few bytes can tell. */
 export interface BuilderLimits {
@@ -40,7 +35,8 @@ export class RecordingBuilder implements RowSink {
   );
   readonly #files = new Map<string, string>();
   readonly #stacks = new StackTable();
-  readonly #samples = new Map<number, GrowingSamples>();
+  /** By thread and interval. */
+  readonly #samples = new Map<number, Map<number, SampledSeries>>();
   readonly #calls = new Map<number, CallSpansBuilder>();
   readonly #events: EventTables;
   readonly #offsets = new Map<number, number>();
@@ -105,7 +101,7 @@ export class RecordingBuilder implements RowSink {
     for (const kind of EVENT_KINDS) this.#events[kind].sort();
     const samples = new Map<number, Samples>();
     for (const [thread, grown] of this.#samples) {
-      samples.set(thread, new Samples(grown.intervalMs, grown.timesUs, grown.stacks));
+      samples.set(thread, mergeSamplers([...grown.values()]));
     }
     return {
       header: this.#header,
@@ -175,12 +171,14 @@ export class RecordingBuilder implements RowSink {
     const stacks = unpacked.stacks.map((id) => (id < 0 ? NO_STACK : this.#stacks.ofRow(id)));
     const missing = stacks.indexOf(undefined);
     if (missing >= 0) return `stack ${unpacked.stacks[missing]} is unknown`;
-    const grown = this.#samples.get(row.thread) ?? { intervalMs: 0, timesUs: [], stacks: [] };
+    const ofThread = this.#samples.get(row.thread) ?? new Map<number, SampledSeries>();
+    const { intervalMs } = row;
+    const grown = ofThread.get(intervalMs) ?? { intervalMs, timesUs: [], stacks: [] };
     this.#sampleCount += row.count;
-    grown.intervalMs = row.intervalMs;
     for (const timeUs of unpacked.timesUs) grown.timesUs.push(timeUs);
     for (const stack of stacks) grown.stacks.push(stack!);
-    this.#samples.set(row.thread, grown);
+    ofThread.set(intervalMs, grown);
+    this.#samples.set(row.thread, ofThread);
     this.#reach((unpacked.timesUs.at(-1) ?? 0) / 1000);
     return undefined;
   }

@@ -30,15 +30,16 @@ function* rowsOf(recording: Recording): Generator<Row> {
     };
   }
   for (const [thread, samples] of recording.samples) {
-    for (let from = 0; from < samples.length; from += SAMPLES_A_ROW) {
-      const to = from + SAMPLES_A_ROW;
+    for (let from = 0, to = 0; from < samples.length; from = to) {
+      const intervalMs = samples.intervalOf(from);
+      while (to < samples.length && to < from + SAMPLES_A_ROW && samples.intervalOf(to) === intervalMs) to++;
       const part = {
         timesUs: samples.timesUs.subarray(from, to),
         stacks: samples.stacks
           .subarray(from, to)
           .map((stack) => (stack === NO_STACK ? NO_STACK : stacks.rowIdOf(stack))),
       };
-      yield { kind: 'samples', ...packSamples(thread, samples.intervalMs, part) };
+      yield { kind: 'samples', ...packSamples(thread, intervalMs, part) };
     }
   }
   for (const [thread, calls] of recording.calls) {

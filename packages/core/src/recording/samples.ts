@@ -8,19 +8,30 @@ const MAX_GAP_INTERVALS = 4;
 export class Samples implements SampleColumns {
   readonly timesUs: Float64Array;
   readonly stacks: Int32Array;
+  /** Interval of each sample, where two samplers took them; undefined where all have `intervalMs`. */
+  readonly intervals: Float32Array | undefined;
 
+  /** @param intervalMs the shortest at which they were taken */
   constructor(
     readonly intervalMs: number,
     timesUs: ArrayLike<number>,
     stacks: ArrayLike<number>,
+    intervals?: ArrayLike<number>,
   ) {
     this.timesUs = Float64Array.from(timesUs);
     this.stacks = Int32Array.from(stacks);
+    this.intervals = intervals && Float32Array.from(intervals);
     if (isAscending(this.timesUs)) return;
     stableOrder(timesUs).forEach((from, to) => {
       this.timesUs[to] = timesUs[from]!;
       this.stacks[to] = stacks[from]!;
+      if (this.intervals !== undefined) this.intervals[to] = intervals![from]!;
     });
+  }
+
+  /** Interval at which a sample was taken. Milliseconds. */
+  intervalOf(index: number): number {
+    return this.intervals?.[index] ?? this.intervalMs;
   }
 
   get length(): number {
@@ -43,7 +54,18 @@ export class Samples implements SampleColumns {
   /** Whether sampling went on from the sample before an index to the one at it, so that the time between was looked at. */
   coversGapBefore(index: number): boolean {
     if (index === 0 || index >= this.length) return false;
-    return this.timeMs(index) - this.timeMs(index - 1) <= this.intervalMs * MAX_GAP_INTERVALS;
+    const intervalMs = Math.max(this.intervalOf(index - 1), this.intervalOf(index));
+    return this.timeMs(index) - this.timeMs(index - 1) <= intervalMs * MAX_GAP_INTERVALS;
+  }
+
+  /** Where, between a sample and the one before it, the time ends that the earlier stands for: halfway, or where a closer look ends. */
+  #borderBefore(index: number): number {
+    const [fromMs, toMs] = [this.timeMs(index - 1), this.timeMs(index)];
+    const [before, after] = [this.intervalOf(index - 1), this.intervalOf(index)];
+    const middleMs = (fromMs + toMs) / 2;
+    if (before < after) return Math.min(middleMs, fromMs + before / 2);
+    if (after < before) return Math.max(middleMs, toMs - after / 2);
+    return middleMs;
   }
 
   /**
@@ -55,10 +77,10 @@ export class Samples implements SampleColumns {
     index: number,
     among: { readonly first: number; readonly end: number } = { first: 0, end: this.length },
   ): { startMs: number; endMs: number } {
-    const reach = (this.intervalMs * MAX_GAP_INTERVALS) / 2;
+    const reach = (this.intervalOf(index) * MAX_GAP_INTERVALS) / 2;
     const time = this.timeMs(index);
-    const before = index > among.first ? (this.timeMs(index - 1) + time) / 2 : -Infinity;
-    const after = index + 1 < among.end ? (this.timeMs(index + 1) + time) / 2 : Infinity;
+    const before = index > among.first ? this.#borderBefore(index) : -Infinity;
+    const after = index + 1 < among.end ? this.#borderBefore(index + 1) : Infinity;
     return { startMs: Math.max(before, time - reach), endMs: Math.min(after, time + reach) };
   }
 
@@ -67,11 +89,11 @@ export class Samples implements SampleColumns {
    * where there is no neighbour or only one beyond a gap.
    */
   weightMs(index: number): number {
-    return this.#halfGapMs(index) + this.#halfGapMs(index + 1);
-  }
-
-  #halfGapMs(index: number): number {
-    if (!this.coversGapBefore(index)) return this.intervalMs / 2;
-    return (this.timeMs(index) - this.timeMs(index - 1)) / 2;
+    const halfMs = this.intervalOf(index) / 2;
+    const beforeMs = this.coversGapBefore(index) ? this.timeMs(index) - this.#borderBefore(index) : halfMs;
+    const afterMs = this.coversGapBefore(index + 1)
+      ? this.#borderBefore(index + 1) - this.timeMs(index)
+      : halfMs;
+    return beforeMs + afterMs;
   }
 }

@@ -16,7 +16,7 @@ export interface RecordingMessage extends Pick<
   readonly calls: readonly (readonly [thread: number, columns: CallColumns])[];
   readonly samples: readonly (readonly [
     thread: number,
-    columns: { readonly intervalMs: number; readonly timesUs: Float64Array; readonly stacks: Int32Array },
+    columns: Pick<Samples, 'intervalMs' | 'timesUs' | 'stacks' | 'intervals'>,
   ])[];
   readonly events: readonly (readonly [kind: EventKind, columns: TableColumns])[];
 }
@@ -41,9 +41,9 @@ export function toMessage(recording: Recording): { message: RecordingMessage; bu
       thread,
       { startsUs, endsUs, stacks, depths },
     ]),
-    samples: [...recording.samples].map(([thread, { intervalMs, timesUs, stacks }]) => [
+    samples: [...recording.samples].map(([thread, { intervalMs, timesUs, stacks, intervals }]) => [
       thread,
-      { intervalMs, timesUs, stacks },
+      { intervalMs, timesUs, stacks, intervals },
     ]),
     events: EVENT_KINDS.map((kind) => [kind, recording.events[kind].toColumns()]),
   };
@@ -65,9 +65,9 @@ export function fromMessage(message: RecordingMessage): Recording {
     stacks: StackTable.fromColumns(message.stacks),
     calls: new Map(message.calls.map(([thread, columns]) => [thread, new CallSpans(columns)])),
     samples: new Map(
-      message.samples.map(([thread, { intervalMs, timesUs, stacks }]) => [
+      message.samples.map(([thread, { intervalMs, timesUs, stacks, intervals }]) => [
         thread,
-        new Samples(intervalMs, timesUs, stacks),
+        new Samples(intervalMs, timesUs, stacks, intervals),
       ]),
     ),
     events: Object.fromEntries(

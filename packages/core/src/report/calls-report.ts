@@ -1,7 +1,9 @@
-import { functionTable } from '../calls/function-table';
+import { callsOfRow, functionTable } from '../calls/function-table';
+import { fileCosts } from '../calls/line-costs';
+import type { Owner } from '../recording/functions';
 import type { Lens } from '../calls/lens';
 import { occurrencesOf } from '../calls/occurrences';
-import type { Recording } from '../recording/recording';
+import { samplesOf, type Recording } from '../recording/recording';
 import { REPORT_VERSION, reportOf, type ExplainReport } from './explain-report';
 import { reportedFunction, type ReportedFunction } from './source-location';
 import { roundMs } from '../format/microseconds';
@@ -14,7 +16,7 @@ export interface CallsReport {
   readonly functions: readonly (ReportedFunction & {
     readonly selfMs: number;
     readonly totalMs: number;
-    /** Exact calls; 0 where only samples tell. */
+    /** Calls, exact or counted; 0 where only samples tell. */
     readonly count: number;
     readonly shortestMs: number | null;
     readonly medianMs: number | null;
@@ -23,6 +25,45 @@ export interface CallsReport {
     /** One standard error of `selfMs` where it was sampled, else 0. */
     readonly selfErrorMs: number;
   })[];
+  /** Where it was asked for: what lines took, those with the most time of their own first. */
+  readonly lines?: readonly ReportedLine[];
+}
+
+/** What one line took. Times are milliseconds. */
+export interface ReportedLine {
+  readonly file: string;
+  /** From 1. */
+  readonly line: number;
+  readonly owner: Owner;
+  readonly selfMs: number;
+  /** The same with the time in calls made from it. */
+  readonly totalMs: number;
+  /** Samples that saw the thread on it; 0 where the time is that of functions that begin there. */
+  readonly samples: number;
+  /** One standard error of `selfMs`, where it was sampled. */
+  readonly selfErrorMs: number;
+  /** Calls of the functions that begin there. */
+  readonly count: number;
+}
+
+/** What lines took, those with the most time of their own first. */
+export function linesReport(recording: Recording, lens: Lens): ReportedLine[] {
+  const { intervalMs } = samplesOf(recording, lens.thread);
+  return fileCosts(recording, lens)
+    .flatMap(({ file, owner, lines }) =>
+      lines.map(({ line, selfMs, totalMs, samples, count }) => ({
+        file,
+        line,
+        owner,
+        selfMs: roundMs(selfMs),
+        totalMs: roundMs(totalMs),
+        samples,
+        selfErrorMs: roundMs(samples === 0 ? 0 : selfMs / Math.sqrt(samples) || intervalMs),
+        count,
+      })),
+    )
+    .filter(({ totalMs, count }) => totalMs > 0 || count > 0)
+    .sort((a, b) => b.selfMs - a.selfMs || b.totalMs - a.totalMs);
 }
 
 /** Functions whose median is worked out: all, up to a number that keeps the report quick. */
@@ -31,13 +72,14 @@ const MAX_MEDIANS = 50;
 export function callsReport(recording: Recording, lens: Lens): CallsReport {
   const functions = functionTable(recording, lens).map((row, index) => {
     const { functionId, selfMs, totalMs, count, shortestMs, longestMs, callsPerSecond, selfErrorMs } = row;
+    const calls = callsOfRow(row);
     const isCounted = count > 0 && index < MAX_MEDIANS;
     const statistics = isCounted ? occurrencesOf(recording, lens, functionId).statistics : undefined;
     return {
       ...reportedFunction(recording, functionId),
       selfMs: roundMs(selfMs),
       totalMs: roundMs(totalMs),
-      count,
+      count: calls,
       shortestMs: count > 0 ? roundMs(shortestMs) : null,
       medianMs: statistics === undefined ? null : roundMs(statistics.medianMs),
       longestMs: count > 0 ? roundMs(longestMs) : null,

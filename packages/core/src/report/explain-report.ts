@@ -1,6 +1,7 @@
 import { anatomyOf, type Anatomy } from '../explanation/anatomy';
 import { becauseOf } from '../detectors/because';
 import { BREAKDOWN_PARTS, type BreakdownPart } from '../attribution/time-breakdown';
+import { captureModeOf } from '../format/header';
 import { canonicalFunction } from '../attribution/call-path';
 import { causeInRange } from '../explanation/cause-chain';
 import { becauseText } from '../explanation/sentence';
@@ -10,6 +11,7 @@ import { weightUnit } from '../recording/weights';
 import { findStings } from '../detectors/index';
 import type { Sting } from '../stings/sting';
 import type { Thresholds } from '../format/thresholds';
+import { codeOfLine } from '../sources/code-of-line';
 import { suggestionsFor } from '../suggestions/suggest';
 import { reportedFunction, type ReportedFunction } from './source-location';
 import { roundMs } from '../format/microseconds';
@@ -57,6 +59,14 @@ export interface ReportedSting {
     readonly chargedMs: number;
     /** The delay that would be saved at most: an upper bound, as what it called would go too. */
     readonly savedMs: number;
+    /** Where in it that was, at most five lines; none where lines are not known. */
+    readonly hotLines: readonly {
+      readonly line: number;
+      readonly chargedMs: number;
+      /** Share of what is charged to the function, 0 to 1. */
+      readonly share: number;
+      readonly code: string | null;
+    }[];
   })[];
   readonly forcedLayouts: readonly {
     readonly name: string | null;
@@ -99,6 +109,7 @@ export interface ExplainReport {
 }
 
 const MAX_CULPRITS = 10;
+const MAX_HOT_LINES = 5;
 
 function causeOf(recording: Recording, sting: Sting): ReportedCause[] {
   return causeInRange(recording, sting.thread, sting).map((link) => {
@@ -143,13 +154,19 @@ export function reportSting(recording: Recording, sting: Sting): ReportedSting {
     blame: blame as Record<BreakdownPart, number>,
     culprits: anatomy.culprits
       .slice(0, MAX_CULPRITS)
-      .map(({ functionId, selfMs, totalMs, count, chargedMs, savedMs }) => ({
+      .map(({ functionId, selfMs, totalMs, count, chargedMs, savedMs, hotLines }) => ({
         ...reportedFunction(recording, functionId),
         selfMs: roundMs(selfMs),
         totalMs: roundMs(totalMs),
         count,
         chargedMs: roundMs(chargedMs),
         savedMs: roundMs(savedMs),
+        hotLines: hotLines.slice(0, MAX_HOT_LINES).map((hot) => ({
+          line: hot.line,
+          chargedMs: roundMs(hot.chargedMs),
+          share: Math.round((hot.chargedMs / chargedMs) * 1000) / 1000,
+          code: codeOfLine(recording, functionId, hot.line) ?? null,
+        })),
       })),
     forcedLayouts: anatomy.forced.map(({ function: by, count, costMs, read, write = null }) => {
       const place =
@@ -170,7 +187,7 @@ export function reportSting(recording: Recording, sting: Sting): ReportedSting {
 
 export function reportOf(recording: Recording): ExplainReport['recording'] {
   const { header, range, events } = recording;
-  const { title, target, mode, startedAt, missing } = header;
+  const { title, target, startedAt, missing } = header;
   const dropped = [...events.drop.rows()].reduce((sum, { count }) => sum + count, 0);
   const { url, engine, device } = target;
   const unit = weightUnit(header);
@@ -180,7 +197,7 @@ export function reportOf(recording: Recording): ExplainReport['recording'] {
     url,
     engine,
     device,
-    mode,
+    mode: captureModeOf(header),
     unit,
     delayStepMs: delayStepMs(recording),
     startedAt,

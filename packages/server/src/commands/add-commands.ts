@@ -94,6 +94,7 @@ function addCalls(program: Command): void {
     .option('--fold-recursion', 'take a function that calls itself for one call')
     .option('--focus <name>', 'only what this function called')
     .option('--text <text>', 'only functions whose name or file contains this')
+    .option('--lines', 'list lines of the source in place of functions')
     .option('--top <number>', 'lines to write', '40')
     .addHelpText('after', EXIT_HELP)
     .action(

@@ -1,8 +1,10 @@
 import {
   callsReport,
+  linesReport,
   lensSchema,
   placeText,
   type CallsReport,
+  type ReportedLine,
   type Lens,
   type Recording,
   countText,
@@ -22,6 +24,7 @@ export interface CallsFlags {
   readonly focus?: string;
   readonly text?: string;
   readonly top?: string;
+  readonly lines?: boolean;
 }
 
 function numberFrom(text: string | undefined, what: string, usual: number): number {
@@ -64,6 +67,10 @@ export function lensFrom(recording: Recording, flags: CallsFlags): Lens {
 function matching(report: CallsReport, text: string | undefined): CallsReport {
   if (text === undefined) return report;
   const wanted = text.toLowerCase();
+  if (report.lines !== undefined) {
+    const lines = report.lines.filter(({ file }) => file.toLowerCase().includes(wanted));
+    report = { ...report, lines };
+  }
   const functions = report.functions.filter(({ name, file }) =>
     `${name} ${file ?? ''}`.toLowerCase().includes(wanted),
   );
@@ -72,14 +79,48 @@ function matching(report: CallsReport, text: string | undefined): CallsReport {
 
 const ms = (value: number | null) => (value === null ? '' : msFigure(value));
 
-/** Writes the functions of a recording with what they took. */
+function writeLines(output: Output, lines: readonly ReportedLine[], top: number, unit: string): void {
+  const isKnown = lines.some(({ samples }) => samples > 0);
+  if (!isKnown)
+    output.line(
+      'Lines are known of recordings in fine mode; the times of whole functions stand at their first lines.',
+    );
+  output.table(
+    [
+      [`self ${unit}`, 'error', `total ${unit}`, 'samples', 'calls', 'where'],
+      ...lines
+        .slice(0, top)
+        .map(({ file, line, owner, selfMs, selfErrorMs, totalMs, samples, count }) => [
+          ms(selfMs),
+          samples > 0 ? `± ${ms(selfErrorMs)}` : '',
+          ms(totalMs),
+          samples > 0 ? countText(samples) : '',
+          count > 0 ? countText(count) : '',
+          `${file}:${line}${owner === 'own' ? '' : ` (${owner})`}`,
+        ]),
+    ],
+    [true, true, true, true, true, false],
+  );
+  if (lines.length > top) output.line(`and ${lines.length - top} more; --top ${lines.length} shows all`);
+}
+
+/** Writes the functions of a recording with what they took, or its lines. */
 export function writeCalls(output: Output, recording: Recording, flags: CallsFlags, asJson: boolean): void {
-  const report = matching(callsReport(recording, lensFrom(recording, flags)), flags.text);
+  const lens = lensFrom(recording, flags);
+  const whole = callsReport(recording, lens);
+  const report = matching(
+    flags.lines ? { ...whole, lines: linesReport(recording, lens) } : whole,
+    flags.text,
+  );
   if (asJson) {
     output.json(report);
     return;
   }
   const { unit } = report.recording;
+  if (report.lines !== undefined) {
+    writeLines(output, report.lines, numberFrom(flags.top, '--top', 40), unit);
+    return;
+  }
   const top = report.functions.slice(0, numberFrom(flags.top, '--top', 40));
   output.table(
     [
