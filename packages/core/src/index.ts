@@ -71,6 +71,7 @@ export * from './instrumentation/in-work';
 export * from './instrumentation/insertions';
 export * from './instrumentation/names';
 export { evaluatedScript } from './sources/evaluated-scripts';
+export { codeOfLine } from './sources/code-of-line';
 export { inlineMap } from './sources/inline-map';
 export { readSourceMap } from './sources/source-map';
 export { toBase64 } from './format/base64';

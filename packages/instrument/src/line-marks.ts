@@ -1,7 +1,7 @@
-import { LINE_INSERTIONS } from '@nettle-patch/core';
+import { LINE_INSERTIONS, isFunction, pushChildren } from '@nettle-patch/core';
 import type { AnyNode } from 'acorn';
 import type { Edits } from './edits';
-import { headOf, weigh } from './weight';
+import { headOf, weigh, weighCall } from './weight';
 
 /** A position in a function at which something that takes time begins. */
 export interface MarkedPosition {
@@ -115,8 +115,15 @@ export class LineMarks {
 
   /** Marks the expression that a function gives, where that is its body. */
   expression(body: AnyNode, functionNumber: number): MarkedPosition {
-    const position = this.#position(body.start, { functionNumber, inLoop: false });
-    this.#mark(body.start, position, weigh(body).callsOut, true);
+    const around = { functionNumber, inLoop: false };
+    const [first, ...others] = body.type === 'SequenceExpression' ? body.expressions : [body];
+    const position = this.#position(first!.start, around);
+    this.#mark({ how: 'comma', at: body.start }, position, weigh(first).callsOut);
+    this.#chain([first], around, position);
+    for (const other of others) {
+      const next = this.#position(other.start, around, position);
+      this.#mark({ how: 'comma', at: other.start }, next, weigh(other).callsOut);
+    }
     return position;
   }
 
@@ -131,19 +138,7 @@ export class LineMarks {
   #inList(node: AnyNode, list: AnyNode, around: LineSurroundings): MarkedPosition | undefined {
     let state = this.#lists.get(list);
     if (state === undefined) this.#lists.set(list, (state = { latest: undefined, done: 0 }));
-    const weight = weigh(...headOf(node));
-    let position: MarkedPosition | undefined;
-    if (weight.nodes > 0 && (weight.calls || weight.callsOut || weight.nodes >= MIN_NODES)) {
-      const isLook = around.inLoop && state.done >= MIN_BETWEEN_LOOKS;
-      if (isLook) {
-        this.edits.open(node.start, LINE_INSERTIONS.look(state.done));
-        state.done = 0;
-      }
-      position = this.#position(node.start, around, state.latest);
-      this.#mark(node.start, position, weight.callsOut, false);
-      state.latest = position;
-    }
-    state.done += weight.nodes;
+    const position = this.#parts(node, around, state, false);
     if (!SIMPLE.has(node.type)) state.latest = undefined;
     return position;
   }
@@ -151,13 +146,48 @@ export class LineMarks {
   /** A statement that is the whole body of another. */
   #alone(node: AnyNode, parent: AnyNode, around: LineSurroundings): MarkedPosition | undefined {
     const isElseIf = node.type === 'IfStatement' && parent.type === 'IfStatement';
-    const [expression] = isElseIf || WITH_EXPRESSION.has(node.type) ? headOf(node) : [];
-    if (expression == null) return undefined;
-    const { callsOut, calls, nodes } = weigh(expression);
-    if (!calls && !callsOut && (isElseIf || nodes < MIN_NODES)) return undefined;
-    const position = this.#position(isElseIf ? expression.start : node.start, around);
-    this.#mark(beginOf(node, expression), position, callsOut, true);
-    return position;
+    if (!isElseIf && !WITH_EXPRESSION.has(node.type)) return undefined;
+    return this.#parts(node, around, { latest: undefined, done: 0 }, true);
+  }
+
+  /** Marks the parts of a statement one after the other. @returns the position of the first that has one */
+  #parts(
+    node: AnyNode,
+    around: LineSurroundings,
+    state: ListState,
+    isExpression: boolean,
+  ): MarkedPosition | undefined {
+    let first: MarkedPosition | undefined;
+    partsOf(node, isExpression).forEach((part) => {
+      const weight = weigh(...part.nodes);
+      const isWorth = weight.calls || weight.callsOut || weight.nodes >= MIN_NODES || isLoop(node);
+      if (isWorth && part.how !== undefined) {
+        if (around.inLoop && state.done >= MIN_BETWEEN_LOOKS && part.how !== 'value') {
+          const { look, lookComma } = LINE_INSERTIONS;
+          this.edits.open(part.at, (part.how === 'statement' ? look : lookComma)(state.done));
+          state.done = 0;
+        }
+        const position = this.#position(part.start, around, state.latest);
+        this.#mark(part, position, weight.callsOut);
+        this.#chain(part.nodes, around, position);
+        state.latest = position;
+        first ??= position;
+      }
+      state.done += weight.nodes;
+    });
+    return first;
+  }
+
+  /** Marks calls of methods further down a chain, which may stand on lines of their own. */
+  #chain(
+    nodes: readonly (AnyNode | null | undefined)[],
+    around: LineSurroundings,
+    statement: MarkedPosition,
+  ): void {
+    for (const { callee, value } of chainedCalls(nodes)) {
+      const position = this.#position(callee.property.start, around, statement);
+      this.#mark(valuePart(value), position, weighCall(callee));
+    }
   }
 
   /** A look at each turn of a loop, and the line of its head where that takes time. */
@@ -172,7 +202,7 @@ export class LineMarks {
     else if (expression != null) this.edits.open(beginOf(body, expression), LINE_INSERTIONS.lookComma(turn));
     else if (test != null) this.edits.open(test.start, LINE_INSERTIONS.lookComma(turn));
     if (test != null && head.calls)
-      this.#mark(test.start, this.#position(test.start, around), head.callsOut, true);
+      this.#mark({ how: 'comma', at: test.start }, this.#position(test.start, around), head.callsOut);
   }
 
   #position(
@@ -185,17 +215,27 @@ export class LineMarks {
     return position;
   }
 
-  #mark(at: number, position: MarkedPosition, callsOut: boolean, isExpression: boolean): void {
+  #mark(
+    { how, at, end }: Pick<Part, 'how' | 'at' | 'end'>,
+    position: MarkedPosition,
+    callsOut: boolean,
+  ): void {
     const isTop = position.functionNumber === undefined;
-    const { call, callComma, line, lineComma, topLine, topLineComma } = LINE_INSERTIONS;
-    const ofCall = isExpression ? callComma : call;
-    const ofLine = isTop ? (isExpression ? topLineComma : topLine) : isExpression ? lineComma : line;
+    const pieces = LINE_INSERTIONS;
+    const isGone = () => !this.#numbers.has(position) || (isTop && this.isTopLevelOpen());
     this.edits.open(at, (firstId) => {
-      const number = this.#numbers.get(position);
-      if (number === undefined || (isTop && this.isTopLevelOpen())) return '';
-      const id = this.idOf(number, firstId);
-      return (callsOut ? ofCall(id) : '') + ofLine(id);
+      if (isGone()) return '';
+      const id = this.idOf(this.#numbers.get(position)!, firstId);
+      if (how === 'value') {
+        const open = callsOut ? pieces.callValueOpen : pieces.valueOpen;
+        const openTop = callsOut ? pieces.topCallValueOpen : pieces.topValueOpen;
+        return (isTop ? openTop : open)(id);
+      }
+      if (how === 'comma')
+        return (callsOut ? pieces.callComma(id) : '') + (isTop ? pieces.topLineComma : pieces.lineComma)(id);
+      return (callsOut ? pieces.call(id) : '') + (isTop ? pieces.topLine : pieces.line)(id);
     });
+    if (end !== undefined) this.edits.close(end, () => (isGone() ? '' : pieces.valueClose()));
   }
 }
 
@@ -209,6 +249,73 @@ function lastWeight(body: AnyNode): number {
 function isBodyOf(node: AnyNode, parent: AnyNode): boolean {
   if (parent.type === 'IfStatement') return parent.consequent === node || parent.alternate === node;
   return isLoop(parent) && parent.body === node;
+}
+
+/** A part of a statement that is marked by itself. */
+interface Part {
+  /** What is put before it: statements, expressions each with a comma, or the head of a conditional expression. */
+  readonly how: 'statement' | 'comma' | 'value' | undefined;
+  /** Where that is put. */
+  readonly at: number;
+  /** Where a conditional expression ends. */
+  readonly end?: number;
+  /** Where it stands. */
+  readonly start: number;
+  readonly nodes: readonly (AnyNode | null | undefined)[];
+}
+
+/** Values that get their name from where they stand (ECMA-262, IsAnonymousFunctionDefinition). */
+const NAMED_BY_PLACE = /^(?:Function|ArrowFunction|Class)Expression$/;
+
+/** The parts of a statement that may stand on different lines: variables, and what a build has joined by commas. */
+function partsOf(node: AnyNode, isExpression: boolean): readonly Part[] {
+  const how = isExpression ? 'comma' : 'statement';
+  const declaration = node.type === 'ExportNamedDeclaration' ? node.declaration : node;
+  if (declaration?.type === 'VariableDeclaration' && !isExpression) {
+    return declaration.declarations.map(({ start, init }, index): Part => {
+      if (index === 0) return { how, at: node.start, start: node.start, nodes: [init] };
+      const isMarked = init != null && !NAMED_BY_PLACE.test(init.type);
+      if (!isMarked) return { how: undefined, at: start, start, nodes: [init] };
+      return { ...valuePart(init), start, nodes: [init] };
+    });
+  }
+  const heads = headOf(node);
+  const [expression] = heads;
+  if (!WITH_EXPRESSION.has(node.type) || expression?.type !== 'SequenceExpression') {
+    const at = isExpression && expression != null ? beginOf(node, expression) : node.start;
+    return [{ how, at, start: node.type === 'IfStatement' ? at : node.start, nodes: heads }];
+  }
+  return expression.expressions.map((one, index): Part => {
+    if (index > 0) return { how: 'comma', at: one.start, start: one.start, nodes: [one] };
+    return { how, at: isExpression ? beginOf(node, one) : node.start, start: node.start, nodes: [one] };
+  });
+}
+
+/** What is put around a value: one of several joined by commas stands in brackets, and may be one more of them. */
+function valuePart({ type, start, end }: AnyNode): Pick<Part, 'how' | 'at' | 'end'> {
+  return type === 'SequenceExpression' ? { how: 'comma', at: start } : { how: 'value', at: start, end };
+}
+
+interface ChainedCall {
+  readonly callee: Extract<AnyNode, { type: 'MemberExpression' }>;
+  /** The last argument, which is made before the call. */
+  readonly value: AnyNode;
+}
+
+/** Calls of methods with an argument in which nothing is called: what is told before that is right for the call. */
+function chainedCalls(nodes: readonly (AnyNode | null | undefined)[]): ChainedCall[] {
+  const found: ChainedCall[] = [];
+  const pending = nodes.filter((node) => node != null);
+  for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
+    if (isFunction(node)) continue;
+    if (node.type === 'CallExpression' && node.callee.type === 'MemberExpression') {
+      const value = node.arguments.at(-1) as AnyNode | undefined;
+      if (value !== undefined && value.type !== 'SpreadElement' && !weigh(value).calls)
+        found.push({ callee: node.callee, value });
+    }
+    pushChildren(node, pending);
+  }
+  return found;
 }
 
 /** Where another expression and a comma can be put before the expression of a statement. */

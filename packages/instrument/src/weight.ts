@@ -104,6 +104,13 @@ function addCall(callee: AnyNode, into: Growing): void {
   if (ENGINE_FUNCTIONS.has(nameOf(callee) ?? '')) into.callsOut = true;
 }
 
+/** Whether a call of a method may run code that was not rewritten, and that may take long. */
+export function weighCall(callee: Extract<AnyNode, { type: 'MemberExpression' }>): boolean {
+  const weight: Growing = { nodes: 0, calls: false, callsOut: false };
+  addCall(callee, weight);
+  return weight.callsOut;
+}
+
 /** Weighs some nodes and all below them, but no statements and functions within. */
 export function weigh(...nodes: readonly (AnyNode | null | undefined)[]): Weight {
   const weight: Growing = { nodes: 0, calls: false, callsOut: false };

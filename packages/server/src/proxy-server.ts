@@ -176,7 +176,7 @@ export class ProxyServer {
     reply(
       response,
       200,
-      await proxy.workerScript(asked.get('name') ?? '', body.bytes.toString('utf8'), isModule),
+      await proxy.workerScript(request, asked.get('name') ?? '', body.bytes.toString('utf8'), isModule),
     );
   }
 

@@ -1,4 +1,4 @@
-import type { Header } from '@nettle-patch/core';
+import { captureModeOf, type Header } from '@nettle-patch/core';
 import { Dexie } from 'dexie';
 import type { KeptChunk, StoredRecording, NettleDatabase, Verdict } from './database';
 
@@ -33,7 +33,7 @@ export function keptFrom(header: Header, state: StoredRecording['state']): Store
     targetUrl: header.target.url,
     engine: header.target.engine,
     device: header.target.device,
-    mode: header.mode,
+    mode: captureModeOf(header),
     state,
     lengthMs: 0,
     bytes: 0,

@@ -5,6 +5,7 @@ import { partition } from '../attribution/partition';
 import { stackFacts } from '../attribution/stack-facts';
 import { NO_STACK } from '../format/packed-samples';
 import { callsOfRow, functionTable } from './function-table';
+import { mostOf } from '../statistics/most';
 import { lensRange, type Lens } from './lens';
 
 /**
@@ -20,12 +21,23 @@ export interface LineCost {
   readonly totalMs: number;
   /** Samples that saw the thread on it; 0 where lines are not known. */
   readonly samples: number;
+  /** Of the own time of the function that stood on it most, the share that was on this line, 0 to 1; 0 where lines are not known. */
+  readonly share: number;
+  /** What was called from it, the dearest first; none where lines are not known. */
+  readonly called: readonly CalledFromLine[];
   /** Calls of the functions that begin there. */
   readonly count: number;
   /** How often layout was forced on this line, and what it took. */
   readonly forcedCount: number;
   readonly forcedMs: number;
   readonly functionIds: readonly number[];
+}
+
+/** A function that was called from a line. */
+export interface CalledFromLine {
+  readonly functionId: number;
+  /** Time in it, and in all it called, when called from there. Milliseconds. */
+  readonly totalMs: number;
 }
 
 type Growing = { -readonly [Key in keyof LineCost]: LineCost[Key] } & { functionIds: number[] };
@@ -125,21 +137,34 @@ function addLineTimes(recording: Recording, lens: Lens, costs: GrowingCosts): vo
   const facts = stackFacts(recording);
   const range = lensRange(recording, lens);
   const msOf = new Map<number, number>();
+  const selfOf = new SelfTimes();
   for (const { stack, activity, startMs, endMs } of partition(recording, lens.thread, range)) {
     if (stack === NO_STACK) continue;
     const ms = endMs - startMs;
     msOf.set(stack, (msOf.get(stack) ?? 0) + ms);
     if (activity !== 'script') continue;
-    const line = costs.ofStack(lens.foldLibraries ? facts.chargedStack(stack) : stack);
-    if (line !== undefined) line.selfMs += ms;
+    const stood = lens.foldLibraries ? facts.chargedStack(stack) : stack;
+    const line = costs.ofStack(stood);
+    if (line === undefined) continue;
+    line.selfMs += ms;
+    selfOf.add(line, facts.innermost(stood), ms);
   }
+  selfOf.settleShares();
+  const called = new Map<Growing, Map<number, number>>();
   for (const [stack, ms] of msOf) {
     const lines = new Set<Growing>();
-    for (let at = stack; at !== NO_STACK; at = stacks.parentOf(at)) {
+    for (let at = stack, below = NO_STACK; at !== NO_STACK; below = at, at = stacks.parentOf(at)) {
       const line = costs.ofStack(at);
-      if (line !== undefined) lines.add(line);
+      if (line === undefined) continue;
+      if (below !== NO_STACK && !lines.has(line)) addTo(called, line, facts.innermost(below), ms);
+      lines.add(line);
     }
     for (const line of lines) line.totalMs += ms;
+  }
+  for (const [line, byFunction] of called) {
+    line.called = Array.from(byFunction, ([functionId, totalMs]) => ({ functionId, totalMs })).sort(
+      (a, b) => b.totalMs - a.totalMs,
+    );
   }
   const samples = samplesOf(recording, lens.thread);
   const end = samples.firstAtOrAfter(range.endMs);
@@ -151,6 +176,42 @@ function addLineTimes(recording: Recording, lens: Lens, costs: GrowingCosts): vo
   }
 }
 
+/** Own times of functions by line. */
+class SelfTimes {
+  readonly #ofLine = new Map<Growing, Map<number, number>>();
+  readonly #ofFunction = new Map<number, number>();
+
+  add(line: Growing, functionId: number, ms: number): void {
+    addTo(this.#ofLine, line, functionId, ms);
+    this.#ofFunction.set(functionId, (this.#ofFunction.get(functionId) ?? 0) + ms);
+  }
+
+  /** Gives each line the share it has of the function that stood on it most. */
+  settleShares(): void {
+    for (const [line, byFunction] of this.#ofLine) {
+      const [functionId, ms] = mostOf(byFunction)!;
+      line.share = ms / this.#ofFunction.get(functionId)!;
+    }
+  }
+}
+
+function addTo<Key>(sums: Map<Key, Map<number, number>>, key: Key, functionId: number, ms: number): void {
+  let byFunction = sums.get(key);
+  if (byFunction === undefined) sums.set(key, (byFunction = new Map()));
+  byFunction.set(functionId, (byFunction.get(functionId) ?? 0) + ms);
+}
+
 function emptyLine(line: number): Growing {
-  return { line, selfMs: 0, totalMs: 0, samples: 0, count: 0, forcedCount: 0, forcedMs: 0, functionIds: [] };
+  return {
+    line,
+    selfMs: 0,
+    totalMs: 0,
+    samples: 0,
+    share: 0,
+    called: [],
+    count: 0,
+    forcedCount: 0,
+    forcedMs: 0,
+    functionIds: [],
+  };
 }

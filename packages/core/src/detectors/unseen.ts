@@ -1,3 +1,4 @@
+import { captureModeOf } from '../format/header';
 import type { Recording } from '../recording/recording';
 import { HANG_NOT_SEEN, NOT_SEEN } from '../stings/handlers';
 import type { Anatomy } from '../explanation/anatomy';
@@ -22,12 +23,12 @@ const UNSEEN: Readonly<Record<string, string>> = {
 
 /** What would have made the code seen, in words. */
 function remedyOf({ header }: Recording): string {
-  if (header.mode === 'exact') {
+  if (captureModeOf(header) !== 'everyday') {
     return 'It ran in scripts that were left alone, in a frame from elsewhere, or in the browser itself.';
   }
   return header.available.includes('js-self-profiling')
-    ? 'No sample and no entry into script was seen in it: a recording with exact calls tells whether it is script of this page.'
-    : 'This browser takes no samples: a recording with exact calls shows what runs in it.';
+    ? 'No sample and no entry into script was seen in it: a recording in fine mode tells whether it is script of this page.'
+    : 'This browser takes no samples: a recording in fine mode shows what runs in it.';
 }
 
 /**

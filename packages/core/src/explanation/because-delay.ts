@@ -1,3 +1,4 @@
+import { captureModeOf } from '../format/header';
 import { actionDeed } from '../inputs/action';
 import { delayStepMs } from '../inputs/delay-step';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
@@ -152,7 +153,7 @@ class Sentence {
     const elsewhere = frameElsewhere(this.recording, this.anatomy.sting.thread, phase);
     if (elsewhere !== undefined) return this.add(text(`, in ${elsewhere}, which is not recorded.`));
     const isScript = scriptMs > lengthMs / 2;
-    this.#leftUnseen = `A recording with exact calls ${isScript ? 'shows it' : 'tells whether it was script'}.`;
+    this.#leftUnseen = `A recording in fine mode ${isScript ? 'shows it' : 'tells whether it was script'}.`;
     return this.add(text(`, in ${isScript ? 'script' : 'code'} that was not seen.`));
   }
 
@@ -198,7 +199,7 @@ class Sentence {
       ...unseenClause(unseenMs, sting.feltMs),
       ...unexplainedClause(blame.unexplainedMs, sting.feltMs),
     );
-    if (this.#leftUnseen !== undefined && this.recording.header.mode !== 'exact')
+    if (this.#leftUnseen !== undefined && captureModeOf(this.recording.header) === 'everyday')
       this.add(text(` ${this.#leftUnseen}`));
     return this;
   }
@@ -217,7 +218,7 @@ class Sentence {
 
   /** "eventHandler of solid-js ran for 163 ms; what it called was not seen." */
   #entered({ functionId, library, lengthMs }: UnseenEntry): BecausePart[] {
-    this.#leftUnseen = 'A recording with exact calls shows what it called.';
+    this.#leftUnseen = 'A recording in fine mode shows what it called.';
     return [
       this.named(functionId),
       text(` of ${library} ran for `),
@@ -241,7 +242,7 @@ class Sentence {
         ...hotLineClause(this.recording, worst),
       );
     } else if (worst.entryMs >= lead.totalMs / 2) {
-      this.#leftUnseen = 'A recording with exact calls shows what it called.';
+      this.#leftUnseen = 'A recording in fine mode shows what it called.';
       parts.push(text('; what it called was not seen'));
     } else if (worst.selfMs >= lead.totalMs / 2) {
       parts.push(text(`, ${knownAs(worst)}${percent(worst.selfMs / lead.totalMs)} of it in its own code`));

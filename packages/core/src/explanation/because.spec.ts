@@ -99,7 +99,7 @@ describe('the because sentence', () => {
 
   it('says what is unexplained', () => {
     expect(say({ kind: 'task', thread: 0, startMs: 0, durationMs: 77, source: 'longtask' })).toBe(
-      'The main thread was taken for 77 ms, over the budget of 50 ms. Handling took 77 ms, in code that was not seen. Of all this, 77 ms are unexplained. A recording with exact calls tells whether it was script.',
+      'The main thread was taken for 77 ms, over the budget of 50 ms. Handling took 77 ms, in code that was not seen. Of all this, 77 ms are unexplained. A recording in fine mode tells whether it was script.',
     );
   });
 

@@ -158,14 +158,14 @@ describe('who is named', () => {
       { kind: 'render', thread: 0, startMs: 1290, durationMs: 110, styleMs: 40, layoutMs: 40, paintMs: 30 },
     );
     expect(sentence).toBe(
-      'The screen answered the tap on button “Filter” after 400 ms, twice the budget of 200 ms. onFilter ran for 26 ms; what it called was not seen. Before the picture, renderManifest ran for 256 ms; what it called was not seen. Drawing took about 112 ms. A recording with exact calls shows what it called.',
+      'The screen answered the tap on button “Filter” after 400 ms, twice the budget of 200 ms. onFilter ran for 26 ms; what it called was not seen. Before the picture, renderManifest ran for 256 ms; what it called was not seen. Drawing took about 112 ms. A recording in fine mode shows what it called.',
     );
   });
 
   it('is no library of which only the entry was seen', () => {
     const { sentence } = say(tap(1000, 304, [1000, 1300]), handler(1000, 300, { function: 0 }));
     expect(sentence).toBe(
-      'The screen answered the tap on button “Filter” after 304 ms, over the budget of 200 ms. dispatchDiscreteEvent of weft-dom ran for 300 ms; what it called was not seen. A recording with exact calls shows what it called.',
+      'The screen answered the tap on button “Filter” after 304 ms, over the budget of 200 ms. dispatchDiscreteEvent of weft-dom ran for 300 ms; what it called was not seen. A recording in fine mode shows what it called.',
     );
   });
 
@@ -249,7 +249,7 @@ describe('who is named', () => {
       },
     );
     expect(sentence).toContain(
-      '. An unnamed function ran for 90 ms; what it called was not seen. It held 30 ms in layout forced once from script. A recording with exact calls shows what it called.',
+      '. An unnamed function ran for 90 ms; what it called was not seen. It held 30 ms in layout forced once from script. A recording in fine mode shows what it called.',
     );
   });
 

@@ -16,6 +16,7 @@ import {
   LOOK_AT_CALL,
   LOOK_COUNTDOWN,
   NEVER,
+  NEVER_ARGUMENT,
   OPEN_CALLS,
   OPEN_CALLS_LENGTH,
   REGISTER,
@@ -138,6 +139,14 @@ export const LINE_INSERTIONS = {
   topLineComma: (id: number | string) => `${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id},`,
   call: (id: number | string) => `--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id});`,
   callComma: (id: number | string) => `--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id}),`,
+  /** Around an argument or a value that is assigned, before which the line is told: a comma would be one of a list. */
+  valueOpen: (id: number | string) => `(${OPEN_CALLS}[${RUNNING}]=${id})?`,
+  topValueOpen: (id: number | string) => `(${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id})?`,
+  callValueOpen: (id: number | string) =>
+    `(--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id}),${OPEN_CALLS}[${RUNNING}]=${id})?`,
+  topCallValueOpen: (id: number | string) =>
+    `(--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id}),${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id})?`,
+  valueClose: () => `:${NEVER_ARGUMENT}`,
 } as const satisfies Record<string, Insertion>;
 
 /** What counts the calls of functions too small to be anything but counted. */
@@ -147,10 +156,12 @@ export const COUNT_INSERTIONS = {
   expressionClose: () => `):${NEVER}`,
 } as const satisfies Record<string, Insertion>;
 
+/** A number, or two where a function is given with a position in it. */
 function patternOf(insertion: Insertion): string {
   return insertion('#')
     .replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
-    .replaceAll('#', '\\d+(?:,\\d+)?');
+    .replaceAll(`${ENTER_WAITING}\\(#`, `${ENTER_WAITING}\\(#(?:,#)?`)
+    .replaceAll('#', '\\d+');
 }
 
 let pattern: RegExp | undefined;

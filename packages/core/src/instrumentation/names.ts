@@ -26,8 +26,9 @@ export const LEAVE_ROOT_EXPRESSION = '__np_p';
 export const ENTER_WAITING = '__np_g';
 export const LEAVE_WAITING = '__np_h';
 export const LEAVE_WAITING_EXPRESSION = '__np_j';
-/** Is never evaluated. */
+/** Are never evaluated. Two, so that one can be told from the other where they are taken out again. */
 export const NEVER = '__np_z';
+export const NEVER_ARGUMENT = '__np_v';
 
 /** Length of the open calls; those nested deeper are not seen. */
 export const OPEN_CALLS_LENGTH = 2 ** 16;

@@ -7,6 +7,8 @@ export const settingsSchema = object({
    * millisecond and a line are known; "exact" so that every call is recorded.
    */
   mode: string<CaptureMode>().oneOf(CAPTURE_MODES).default('everyday'),
+  /** Whether somebody has chosen the mode; until then an engine without a sampler of its own gets "fine". */
+  isModeChosen: boolean().default(false),
   /** Whether pages are isolated (HTML, cross-origin isolation), so that a hang can be looked into. */
   isolate: boolean().default(false),
   /** What of a person's input is kept as steps, so that it can be done again: "places" keeps no typed text. */
@@ -21,3 +23,11 @@ export const settingsSchema = object({
 export type ProxySettings = InferType<typeof settingsSchema>;
 
 export const DEFAULT_SETTINGS: ProxySettings = settingsSchema.getDefault();
+
+/** How closely a page is looked at. @param hasSampler whether its engine samples call stacks itself */
+export function modeFor(
+  { mode, isModeChosen }: Pick<ProxySettings, 'mode' | 'isModeChosen'>,
+  hasSampler: boolean,
+): CaptureMode {
+  return isModeChosen || hasSampler || mode !== 'everyday' ? mode : 'fine';
+}

@@ -1,3 +1,4 @@
+import { captureModeOf } from '../format/header';
 import { RecordingDecoder } from '../format/decoder';
 import { uninstrumentedRows, type Uninstrumented } from '../instrumentation/uninstrumented';
 import { RecordingBuilder } from '../recording/builder';
@@ -8,7 +9,7 @@ import type { ScriptText } from '../sources/script-text';
 export interface ScriptOrigin {
   /** What could be fetched of a script; a problem where nothing could. */
   fetchScript(url: string): Promise<ScriptText>;
-  /** Scripts that were not rewritten in exact mode. */
+  /** Scripts that were not rewritten for fine or exact mode. */
   uninstrumented(): Promise<readonly Uninstrumented[]>;
 }
 
@@ -23,7 +24,7 @@ export async function sourceLines(pieces: Iterable<Uint8Array>, origin: ScriptOr
   const recording = builder.build();
   const scripts = new Map<string, ScriptText>();
   for (const { url } of sourcesToFetch(recording)) scripts.set(url, await origin.fetchScript(url));
-  const isExact = recording.header.mode === 'exact';
-  const left = isExact ? uninstrumentedRows(await origin.uninstrumented()) : [];
+  const isRewritten = captureModeOf(recording.header) !== 'everyday';
+  const left = isRewritten ? uninstrumentedRows(await origin.uninstrumented()) : [];
   return [...left, ...resolveFunctions(recording, scripts)].map((row) => JSON.stringify(row));
 }

@@ -1,3 +1,4 @@
+import { captureModeOf } from '../format/header';
 import type { Comparison } from '../compare/compare';
 import type { FunctionChange, FunctionSide, FunctionUnit } from '../compare/compare-functions';
 import type { ComparedSeries, SeriesSide, Verdict } from '../compare/compare-series';
@@ -82,7 +83,7 @@ function signed(ms: number): string {
 
 /** How a recording was made: "Blink 156, computer, everyday". */
 export function madeWords({ header }: Recording): string {
-  return `${header.target.engine}, ${header.target.device}, ${header.mode}`;
+  return `${header.target.engine}, ${header.target.device}, ${captureModeOf(header)}`;
 }
 
 /** What all of it comes to, in one sentence. */

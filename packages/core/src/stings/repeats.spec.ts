@@ -105,7 +105,7 @@ describe('busy stretches of which nothing else is known', () => {
     const [sting, ...others] = findStings(recording, DEFAULT_THRESHOLDS);
     expect(others).toEqual([]);
     expect(becauseText(becauseOf(recording, anatomyOf(recording, sting!)))).toBe(
-      'The main thread was busy 3 times with code that was not seen, for 240 ms in all, the longest for 80 ms. This browser takes no samples: a recording with exact calls shows what runs in it.',
+      'The main thread was busy 3 times with code that was not seen, for 240 ms in all, the longest for 80 ms. This browser takes no samples: a recording in fine mode shows what runs in it.',
     );
   });
 });

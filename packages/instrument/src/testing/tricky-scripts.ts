@@ -250,4 +250,26 @@ export const TRICKY_SCRIPTS: Readonly<Record<string, string>> = {
     class P { get v() { return 7; } set v(x) { this.w = x; } static s = 1; constructor() { } } class Q extends P { constructor() { super(); } }
     function s(x) { 'use strict'; return this === undefined && x; }
     const q = new Q(); q.v = 3; result = [a(2), b(3), c(0), d(1)(2), e(4), g(1), h(5), i(), j().source, q.v, q.w, s(1), String(a), String(b), String(c), String(d), String(e), String(g), String(i), String(s), String(P)];`,
+  'several declared at once, and what is joined by commas': `
+    const o = { n: 0, m(...x) { return [this.n++, ...x].join(); } }, f = (x) => [x].join();
+    function g() { const a = f(1), b = () => f(2), c = (o.m)(3), { d = f(4), e } = (f(5), { e: (o.m)(6) }), h = class { k() { return f(7); } };
+      let i = 0, j = i++, k = (i++, o.m(i)); o.m(1), (o.m)(2), k += f(8); return f(9), (o.m)(a, b()), [a, b.name, b(), c, d, e, h.name, new h().k(), i, j, k].join(); }
+    const l = (x) => (f(x), (o.m)(x), f(x + 1)), p = (x) => (o.m(x), { x });
+    result = [g(), l(1), p(2), String(g), String(l)];`,
+  'chains of calls over several lines': `
+    const list = [3, 1, 2];
+    function f(names) {
+      return names
+        .filter((x) => x > 0)
+        .map(String, this)
+        .sort((a, b) => (a < b ? -1 : 1))
+        .concat(...names, names.map((x) => [x].join()))
+        .join('-').split('', 9)
+        ?.at?.(0);
+    }
+    const o = { add(x) { (this.all ??= []).push(x); return this; } };
+    const sum = (...args) => args.length + ':' + args.join();
+    result = [f(list), o.add(1)
+      .add((2, 3)).add(x => [x])
+      .all.length, sum(1, list.at(0), 4), new Map([[1, 2]]).get(1), String(f)];`,
 };

@@ -61,7 +61,7 @@ export async function recordScript(wanted: ScriptedRecording): Promise<RecordedS
     target: wanted.url.origin,
     port: 0,
     proxyPort: 0,
-    settings: { steps: 'off', ...wanted.settings },
+    settings: { steps: 'off', ...wanted.settings, isModeChosen: true },
   });
   let browser: Browser | undefined;
   let client: RecordingClient | undefined;

@@ -1,5 +1,5 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import type { RewritingMode } from '@nettle-patch/core';
+import { modeFor, type CaptureMode, type RewritingMode } from '@nettle-patch/core';
 import { asksForScript } from '../rewriting/script-answer';
 import type { AccessPolicy } from '../gate/access-policy';
 import { atOrigin } from '../sources/at-origin';
@@ -7,6 +7,7 @@ import type { Origins } from '../sources/fetch-script';
 import { answerHeaders, type AnswerContext } from './answer-headers';
 import { explainFailure } from './failure-page';
 import type { ProxyControl } from './proxy-control';
+import { isBlink } from './recorder-paths';
 import { ServiceWorkers } from './service-workers';
 
 export interface ProxyOptions {
@@ -31,9 +32,14 @@ export class AppAnswers {
     this.control = options.control;
   }
 
-  /** How scripts are rewritten on their way; undefined where they pass as they are. */
-  get rewriting(): RewritingMode | undefined {
-    const { mode } = this.control.settings;
+  /** How closely a page is looked at that asks for something. */
+  modeFor(request: IncomingMessage): CaptureMode {
+    return modeFor(this.control.settings, isBlink(request.headers['user-agent'] ?? ''));
+  }
+
+  /** How its scripts are rewritten on their way; undefined where they pass as they are. */
+  rewritingFor(request: IncomingMessage): RewritingMode | undefined {
+    const mode = this.modeFor(request);
     return mode === 'everyday' ? undefined : mode;
   }
 

@@ -25,12 +25,15 @@ export class PageAnswers {
     readable: Transform,
   ): void {
     const { proxyOrigin } = this.app.origins;
-    const { rewriting } = this.app;
+    const mode = this.app.modeFor(request);
+    const rewriting = this.app.rewritingFor(request);
     if (rewriting !== undefined) this.app.control.rewriter.getReady();
     const permit = {
-      scriptUrls: recorderPaths(request, this.app.control.settings, this.app.options.extraPaths).map(
-        (path) => proxyOrigin + path,
-      ),
+      scriptUrls: recorderPaths(
+        request,
+        { ...this.app.control.settings, mode },
+        this.app.options.extraPaths,
+      ).map((path) => proxyOrigin + path),
       senderUrl: proxyOrigin + SENDER_PATH,
       ...(rewriting === undefined ? {} : { askedUrl: proxyOrigin + IN_WORK_PATH }),
       nonce: randomBytes(12).toString('base64url'),
@@ -39,7 +42,7 @@ export class PageAnswers {
       ...permit,
       data: {
         'data-secret': this.app.options.gate.secretFor(request) ?? '',
-        'data-mode': this.app.control.settings.mode,
+        'data-mode': mode,
         'data-steps': this.app.control.settings.steps,
         'data-labels': this.app.control.settings.labels,
       },

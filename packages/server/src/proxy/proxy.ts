@@ -81,7 +81,11 @@ export class RecordingProxy {
     app.note(request);
     const isScript = app.asksForScript(request);
     if (isScript) app.control.asked(app.urlOf(request));
-    asReadable(upstream, request, asksForWorker(request) || (app.rewriting !== undefined && isScript));
+    asReadable(
+      upstream,
+      request,
+      asksForWorker(request) || (app.rewritingFor(request) !== undefined && isScript),
+    );
   }
 
   #answer(answer: IncomingMessage, request: IncomingMessage, response: ServerResponse): void {
@@ -97,8 +101,8 @@ export class RecordingProxy {
     }
   }
 
-  workerScript(name: string, text: string, isModule: boolean): Promise<string> {
-    return this.#scripts.workerScript(name, text, isModule);
+  workerScript(request: IncomingMessage, name: string, text: string, isModule: boolean): Promise<string> {
+    return this.#scripts.workerScript(request, name, text, isModule);
   }
 }
 

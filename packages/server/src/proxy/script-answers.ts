@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { pipeline, type Transform } from 'node:stream';
 import { builtPath } from '../assets';
+import type { RewritingMode } from '@nettle-patch/core';
 import { asksForWorker, isScript } from '../rewriting/script-answer';
 import type { ScriptToRewrite } from '../rewriting/script-rewriter';
 import { withoutQuery } from '../sources/at-origin';
@@ -22,7 +23,7 @@ export class ScriptAnswers {
   isToBeRewritten(answer: IncomingMessage, request: IncomingMessage): boolean {
     if (!isScript(answer)) return false;
     if (asksForWorker(request)) return true;
-    if (this.app.rewriting === undefined || !this.app.asksForScript(request)) return false;
+    if (this.app.rewritingFor(request) === undefined || !this.app.asksForScript(request)) return false;
     const url = this.app.urlOf(request).href;
     const left = this.app.control.settings.leaveOut.find((text) => url.includes(text));
     if (left !== undefined) {
@@ -61,7 +62,7 @@ export class ScriptAnswers {
       const found = await fetchMap(url, original, header as string | null, this.app.origins);
       const { map, mapUrl } = found;
       const script = { url: withoutQuery(url.href), text: original, map, mapUrl, prelude };
-      const code = await this.#rewritten(script);
+      const code = await this.#rewritten(script, this.app.rewritingFor(request));
       this.app.head(answer, response, { ...this.app.context(request), rewritten: true });
       response.end(code);
     } catch (error) {
@@ -73,14 +74,19 @@ export class ScriptAnswers {
    * The text of a worker that a page has made itself (a blob), with the recorder before it. It is known by its name
    * and content, as the address it will have is another one each time.
    */
-  async workerScript(name: string, text: string, isModule: boolean): Promise<string> {
+  async workerScript(
+    request: IncomingMessage,
+    name: string,
+    text: string,
+    isModule: boolean,
+  ): Promise<string> {
     const content = createHash('sha256').update(text).digest('hex').slice(0, 8);
     const url = `blob:${this.app.options.gate.origin}/${encodeURIComponent(name)}-${content}`;
-    return this.#rewritten({ url, text, isModule, prelude: await workerPrelude() });
+    const script = { url, text, isModule, prelude: await workerPrelude() };
+    return this.#rewritten(script, this.app.rewritingFor(request));
   }
 
-  #rewritten(script: Omit<ScriptToRewrite, 'mode'>): Promise<string> {
-    const { rewriting: mode } = this.app;
+  #rewritten(script: Omit<ScriptToRewrite, 'mode'>, mode: RewritingMode | undefined): Promise<string> {
     return mode !== undefined
       ? this.app.control.rewriter.rewrite({ ...script, mode })
       : this.app.control.rewriter.precede(script.url, script.text, script.prelude ?? '');

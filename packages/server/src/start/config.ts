@@ -42,9 +42,10 @@ export type Config = Omit<InferType<typeof configSchema>, '$schema'>;
 export function settingsFrom(
   flags: Pick<Config, 'mode' | 'isolate' | 'leaveOut' | 'labels'>,
   config: Config,
-): Pick<ProxySettings, 'mode' | 'isolate' | 'leaveOut' | 'labels'> {
+): Pick<ProxySettings, 'mode' | 'isModeChosen' | 'isolate' | 'leaveOut' | 'labels'> {
   return {
     mode: flags.mode ?? config.mode ?? DEFAULT_SETTINGS.mode,
+    isModeChosen: (flags.mode ?? config.mode) !== undefined,
     isolate: flags.isolate ?? config.isolate ?? DEFAULT_SETTINGS.isolate,
     leaveOut: flags.leaveOut ?? config.leaveOut ?? DEFAULT_SETTINGS.leaveOut,
     labels: flags.labels ?? config.labels ?? DEFAULT_SETTINGS.labels,

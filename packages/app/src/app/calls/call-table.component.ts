@@ -28,7 +28,11 @@ function headings(unit: string): readonly Heading[] {
   return [
     { column: 'selfMs', words: `self ${unit}`, title: 'In its own code' },
     { column: 'totalMs', words: `total ${unit}`, title: 'While it was on the stack, with all it called' },
-    { column: 'count', words: 'calls', title: 'Exact calls; samples do not count calls' },
+    {
+      column: 'count',
+      words: 'calls',
+      title: 'Exact calls, or calls as they were counted in fine mode; samples do not count calls',
+    },
     { column: 'callsPerSecond', words: 'calls/s', title: 'Calls a second' },
   ];
 }

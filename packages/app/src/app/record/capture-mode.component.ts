@@ -1,41 +1,59 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
 import { MatRadioModule } from '@angular/material/radio';
-import type { Target } from '@nettle-patch/core';
+import { modeFor, type CaptureMode, type ProxySettings, type Target } from '@nettle-patch/core';
 import { LiveService } from '../services/live.service';
 import { SettingsService } from '../services/settings.service';
 
-/** Whether a page was loaded so that it can be looked at as closely as is wanted. */
-export function isLoadedFor(target: Target, exact: boolean): boolean {
-  const isPage = target.url.startsWith('http');
-  return !exact || !isPage || target.available.includes('exact-calls');
+/** The source of a recording that is there only where the page was loaded for a mode. */
+const SOURCES: Partial<Record<CaptureMode, string>> = { fine: 'fine-samples', exact: 'exact-calls' };
+
+const hasSampler = (target: Target | undefined) => target?.missing.includes('js-self-profiling') !== true;
+
+/** How closely a page is looked at that is loaded now. */
+export function modeOf(settings: ProxySettings, target: Target | undefined): CaptureMode {
+  return modeFor(settings, hasSampler(target));
 }
 
-/** Chooses how closely to look, and says what that costs and gives. */
+/** Whether a page was loaded so that it can be looked at as closely as is wanted. */
+export function isLoadedFor(target: Target, mode: CaptureMode): boolean {
+  const isPage = target.url.startsWith('http');
+  const source = SOURCES[mode];
+  return source === undefined || !isPage || target.available.includes(source);
+}
+
+/** Chooses how closely to look, and says what that costs and gives for the page that is chosen. */
 @Component({
   selector: 'np-capture-mode',
-  imports: [MatButtonModule, MatCheckboxModule, MatRadioModule],
+  imports: [MatButtonModule, MatCheckboxModule, MatFormFieldModule, MatInputModule, MatRadioModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3 id="capture-mode-title">How closely</h3>
     <mat-radio-group
       aria-labelledby="capture-mode-title"
-      [value]="settings.settings().mode"
+      [value]="mode()"
       (change)="settings.change({ mode: $event.value })"
     >
       <mat-radio-button value="everyday">
         <strong>Everyday</strong>
         <span class="soft">{{ everyday() }}</span>
       </mat-radio-button>
+      <mat-radio-button value="fine">
+        <strong>Fine</strong>
+        <span class="soft">{{ fine() }}</span>
+      </mat-radio-button>
       <mat-radio-button value="exact">
         <strong>Exact calls</strong>
         <span class="soft">
-          Every call is recorded, in any browser. Scripts are rewritten on their way, and run slower.
+          Every call with its times, in any browser. Scripts are rewritten on their way, and run slower, far
+          slower where tiny functions are called very often.
         </span>
       </mat-radio-button>
     </mat-radio-group>
-    @if (exact()) {
+    @if (mode() !== 'everyday') {
       <div class="more">
         <mat-checkbox
           [checked]="settings.settings().isolate"
@@ -45,16 +63,20 @@ export function isLoadedFor(target: Target, exact: boolean): boolean {
         </mat-checkbox>
         <p class="soft">
           Isolates the page. What it loads from other origins, and their sign-in windows, may then not work.
+          @if (mode() === 'fine') {
+            Samples are then taken from outside, so that lines are told more exactly.
+          }
         </p>
-        <label>
-          Leave scripts alone whose address holds
+        <mat-form-field appearance="outline" subscriptSizing="dynamic">
+          <mat-label>Leave scripts alone whose address holds</mat-label>
           <input
+            matInput
             type="text"
             placeholder="node_modules, vendor"
             [value]="settings.settings().leaveOut.join(', ')"
             (change)="leaveOut($any($event.target).value)"
           />
-        </label>
+        </mat-form-field>
       </div>
     }
     @if (settings.problem(); as problem) {
@@ -62,7 +84,7 @@ export function isLoadedFor(target: Target, exact: boolean): boolean {
     }
     @if (mustReload()) {
       <p class="reload" role="status">
-        This page was loaded before. Its calls are recorded once it is loaded again.
+        This page was loaded before. It is recorded so closely once it is loaded again.
         <button type="button" mat-stroked-button (click)="live.reload(target()!.id)">Reload the page</button>
       </p>
     }
@@ -74,16 +96,20 @@ export class CaptureModeComponent {
   protected readonly live = inject(LiveService);
   readonly target = input<Target>();
 
-  protected readonly exact = computed(() => this.settings.settings().mode === 'exact');
+  protected readonly mode = computed(() => modeOf(this.settings.settings(), this.target()));
   protected readonly mustReload = computed(() => {
     const target = this.target();
-    return target !== undefined && !isLoadedFor(target, this.exact());
+    return target !== undefined && !isLoadedFor(target, this.mode());
   });
   protected readonly everyday = computed(() =>
-    this.target()?.missing.includes('js-self-profiling')
-      ? 'Light. This browser gives no call stacks: handlers, forced layout and drawing are still measured.'
-      : 'Light. Call stacks are sampled every 10 ms: short calls can be missed.',
+    hasSampler(this.target())
+      ? 'Light. Call stacks are sampled every 10 ms, without lines: short calls can be missed.'
+      : 'Light. This browser gives no call stacks: handlers, forced layout and drawing are still measured.',
   );
+  protected readonly fine = computed(() => {
+    const instead = hasSampler(this.target()) ? '' : ' This browser has no sampler of its own.';
+    return `A sample every millisecond with its line, and how often each function is called. Scripts are rewritten on their way, and run a little slower.${instead}`;
+  });
 
   protected leaveOut(text: string): void {
     const leaveOut = text.split(',').map((part) => part.trim());

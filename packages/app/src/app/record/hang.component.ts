@@ -22,7 +22,9 @@ const SHOWN_CALLERS = 4;
         }
       </p>
     } @else {
-      <p class="soft">Which code it hangs in cannot be seen: choose exact calls, and to see into hangs.</p>
+      <p class="soft">
+        Which code it hangs in cannot be seen: choose fine or exact calls, and to see into hangs.
+      </p>
     }
   `,
   styles: `

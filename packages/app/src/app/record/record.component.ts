@@ -10,7 +10,7 @@ import { SettingsService } from '../services/settings.service';
 import { ShellKeys } from '../shell/shell-keys';
 import { IconComponent } from '../shared/icon.component';
 import { AppsComponent } from './apps.component';
-import { CaptureModeComponent, isLoadedFor } from './capture-mode.component';
+import { CaptureModeComponent, isLoadedFor, modeOf } from './capture-mode.component';
 import { LiveStageComponent } from './live-stage.component';
 import { KeptInputsComponent } from './kept-inputs.component';
 import { PhoneComponent } from './phone.component';
@@ -60,8 +60,8 @@ export class RecordComponent {
   /** What begins with the next load may begin in a page that was loaded otherwise. */
   protected readonly canStart = computed(() => {
     const target = this.chosen();
-    const exact = this.#settings.settings().mode === 'exact';
-    return target !== undefined && (this.withNextLoad() || isLoadedFor(target, exact));
+    const mode = modeOf(this.#settings.settings(), target);
+    return target !== undefined && (this.withNextLoad() || isLoadedFor(target, mode));
   });
 
   constructor() {

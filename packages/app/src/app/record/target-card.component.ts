@@ -9,7 +9,7 @@ const SHOWN_SOURCES = 7;
 const REPLACED_BY: Record<string, string> = { event: 'input-listeners', longtask: 'own-tasks' };
 
 /** Exact calls and steps are chosen beside the card; scripts and the sign are of no interest by themselves. */
-const UNTOLD = ['exact-calls', 'scripts', 'steps', 'sign'];
+const UNTOLD = ['exact-calls', 'fine-samples', 'scripts', 'steps', 'sign'];
 const isTold = (source: string) => !UNTOLD.includes(source);
 
 /** A page that can be recorded, and what its engine can give. */

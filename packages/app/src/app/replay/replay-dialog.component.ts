@@ -6,9 +6,11 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import {
   BadStepsError,
   MAX_ROUNDS,
+  captureModeOf,
   lacksTexts,
   readSteps,
   writeSteps,
+  type CaptureMode,
   type Header,
   type ServedApp,
   type Step,
@@ -71,7 +73,9 @@ export class ReplayDialogComponent {
   /** Origin of the server of the app that the steps are taken in. */
   protected readonly app = linkedSignal(() => appOf(this.apps.served(), this.data.from?.header.target.url));
   protected readonly path = signal(pathOf(this.data.from?.header.target.url));
-  protected readonly mode = signal(this.data.from?.header.mode === 'exact' ? 'exact' : 'everyday');
+  protected readonly mode = signal<CaptureMode>(
+    this.data.from === undefined ? 'everyday' : captureModeOf(this.data.from.header),
+  );
   protected readonly choices = TIMES;
   protected readonly mostRounds = MAX_ROUNDS;
   protected readonly words = computed(() => this.steps().map(stepWords));
@@ -141,7 +145,7 @@ export class ReplayDialogComponent {
       browser: this.browser(),
       path: this.path(),
       ...(this.app() === undefined ? {} : { app: this.app()! }),
-      mode: this.mode() === 'exact' ? 'exact' : 'everyday',
+      mode: this.mode(),
       title: `${from?.title ?? 'Steps of a file'}, ${this.times()} ×`.slice(0, 200),
     });
     if (!done) return;

@@ -16,7 +16,8 @@ export class SettingsService {
 
   /** Changes some of the settings. They hold for pages that are loaded from then on. */
   change(part: Partial<ProxySettings>): void {
-    void this.#ask('PUT', { ...this.settings(), ...part });
+    const isModeChosen = part.mode !== undefined || this.settings().isModeChosen;
+    void this.#ask('PUT', { ...this.settings(), ...part, isModeChosen });
   }
 
   async #ask(method: 'GET' | 'PUT', wanted?: ProxySettings): Promise<void> {

@@ -71,6 +71,7 @@ const SOURCES: Record<string, string> = {
   measure: 'your measures',
   resource: 'requests',
   'exact-calls': 'every call',
+  'fine-samples': 'lines and counts of calls',
   handlers: 'handlers and what they came from',
   'forced-layout': 'forced layout',
   'render-probe': 'style, layout and paint',

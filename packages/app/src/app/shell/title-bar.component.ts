@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatButtonModule } from '@angular/material/button';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
+import { captureModeOf } from '@nettle-patch/core';
 import { isBlind } from '../../workers/analysis/delay-coverage';
 import { AddressService } from '../services/address.service';
 import { CompareService } from '../services/compare.service';
@@ -32,6 +33,7 @@ export class TitleBarComponent {
   protected readonly sheets = inject(ShellKeys);
   protected readonly editing = signal(false);
   protected readonly duration = durationText;
+  protected readonly captureModeOf = captureModeOf;
 
   protected readonly view = computed(() => {
     const name = this.#address.view();

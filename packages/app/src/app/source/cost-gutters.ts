@@ -1,24 +1,27 @@
 import { RangeSetBuilder, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, GutterMarker, gutter } from '@codemirror/view';
 import type { ShownLine } from '../../workers/analysis/queries/source-queries';
-import { countText, msFigure } from '@nettle-patch/core';
+import { countText, msFigure, msText, percentText } from '@nettle-patch/core';
 
 /** Below this a time is not worth a figure. Milliseconds. */
 const WORTH_MS = 0.005;
 /** Shares of the dearest line from which a line is coloured, the strongest last. */
+const MIN_SHARE = 0.005;
 const HEATS = [0.02, 0.1, 0.3, 0.6] as const;
 
 class FigureMarker extends GutterMarker {
+  /** @param share of the length of a whole bar, 0 for none */
   constructor(
     private readonly text: string,
     private readonly title: string,
     private readonly className: string,
+    private readonly share = 0,
   ) {
     super();
   }
 
   override eq(other: FigureMarker): boolean {
-    return this.text === other.text && this.title === other.title;
+    return this.text === other.text && this.title === other.title && this.share === other.share;
   }
 
   override toDOM(): Node {
@@ -26,6 +29,11 @@ class FigureMarker extends GutterMarker {
     element.textContent = this.text;
     element.title = this.title;
     element.className = this.className;
+    if (this.share > 0) {
+      const bar = document.createElement('i');
+      bar.style.width = `${this.share * 100}%`;
+      element.prepend(bar);
+    }
     return element;
   }
 }
@@ -37,20 +45,45 @@ interface Column {
   readonly widest: string;
   readonly figure: (line: ShownLine) => string;
   readonly title: (line: ShownLine) => string;
+  /** Whether a bar shows the figure, as long as that is of the largest. */
+  readonly bar?: (line: ShownLine) => number;
 }
+
+/** What is known of a line that samples saw, and how sure. */
+function sampledWords({ selfMs, samples, share }: ShownLine): string {
+  const errorMs = selfMs / Math.sqrt(Math.max(1, samples));
+  const seen = `${countText(samples)} ${samples === 1 ? 'sample' : 'samples'}`;
+  return `${msText(selfMs)} ± ${msText(errorMs)} on this line by ${seen}, ${percentText(share)} of its function`;
+}
+
+const calledWords = ({ calls }: ShownLine) =>
+  calls.map(({ name, totalMs }) => `\ncalls ${name}: ${msText(totalMs)}`).join('');
 
 const COLUMNS: readonly Column[] = [
   {
     name: 'self ms',
     widest: '00000.0',
-    figure: ({ selfMs }) => msWords(selfMs),
-    title: ({ selfMs, names }) => `${names.join(', ')}: ${selfMs.toFixed(3)} ms in its own code`,
+    figure: ({ selfMs, samples }) => (samples > 0 ? countText(selfMs) : msWords(selfMs)),
+    title: (line) =>
+      line.samples > 0
+        ? sampledWords(line)
+        : `${line.names.join(', ')}: ${msText(line.selfMs)} in its own code`,
+    bar: ({ selfMs }) => selfMs,
+  },
+  {
+    name: 'share',
+    widest: '100 %',
+    figure: ({ share }) => (share < MIN_SHARE ? '' : percentText(share)),
+    title: ({ share }) => `${percentText(share)} of the own time of its function`,
   },
   {
     name: 'total ms',
     widest: '00000.0',
     figure: ({ totalMs }) => msWords(totalMs),
-    title: ({ totalMs, names }) => `${names.join(', ')}: ${totalMs.toFixed(3)} ms with all it called`,
+    title: (line) =>
+      line.samples > 0 || line.calls.length > 0
+        ? `${msText(line.totalMs)} with what was called from here${calledWords(line)}`
+        : `${line.names.join(', ')}: ${msText(line.totalMs)} with all it called`,
   },
   {
     name: 'calls',
@@ -74,15 +107,17 @@ export function costColumns(lines: readonly ShownLine[]): readonly Column[] {
 
 function costGutter(
   byLine: ReadonlyMap<number, ShownLine>,
-  { name, widest, figure, title }: Column,
+  { name, widest, figure, title, bar }: Column,
 ): Extension {
+  const longest = bar === undefined ? 0 : Math.max(WORTH_MS, ...Array.from(byLine.values(), bar));
   return gutter({
     class: `cost ${name.split(' ')[0]}`,
     initialSpacer: () => new FigureMarker(widest, '', 'figure'),
     lineMarker(view, block) {
       const line = byLine.get(view.state.doc.lineAt(block.from).number);
       const text = line === undefined ? '' : figure(line);
-      return line === undefined || text === '' ? null : new FigureMarker(text, title(line), 'figure');
+      if (line === undefined || text === '') return null;
+      return new FigureMarker(text, title(line), 'figure', bar === undefined ? 0 : bar(line) / longest);
     },
   });
 }

@@ -11,6 +11,7 @@ const culprit = (functionId: number, chargedMs: number) => ({
   selfMs: chargedMs,
   totalMs: chargedMs,
   savedMs: chargedMs,
+  hotLines: [],
 });
 const named = (name: string) => ({ name, place: 'src/desk/deck/log.ts:36', owner: 'own' as const });
 
@@ -25,6 +26,7 @@ const CREEP = {
     [2, named('standingFor')],
     [3, named('make')],
   ]),
+  codeOfLines: new Map(),
 } as unknown as OpenedSting;
 
 describe('what would help most', () => {
@@ -35,5 +37,23 @@ describe('what would help most', () => {
     ]);
     expect(texts('tbody .name button')).toEqual(['anonymous in constructor', 'standingFor']);
     expect(texts('p.soft')).toEqual(['and 1 more with less']);
+  });
+
+  it('shows the lines of a function that took the most of it, with their code', async () => {
+    const hotLines = [
+      { line: 41, chargedMs: 600 },
+      { line: 43, chargedMs: 270 },
+      { line: 44, chargedMs: 8 },
+    ];
+    const fine = {
+      ...CREEP,
+      anatomy: { ...CREEP.anatomy, culprits: [{ ...culprit(1, 878), hotLines }] },
+      codeOfLines: new Map([['1 41', 'subscribe(clock, redraw);']]),
+    } as unknown as OpenedSting;
+    const { texts, element } = await shown(CulpritsComponent, { shown: fine, recordingId: 'friday' }, [
+      { provide: LensService, useValue: { slower: signal(1) } },
+    ]);
+    expect(texts('.hot')).toEqual(['line 41, 68 % subscribe(clock, redraw);', 'line 43, 31 %']);
+    expect(element.querySelector('.hot')!.getAttribute('href')).toContain('line=41');
   });
 });

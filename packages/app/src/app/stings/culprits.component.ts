@@ -1,12 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { shortPlace } from '@nettle-patch/core';
+import { msText, percentText, shortPlace } from '@nettle-patch/core';
 import { LensService } from '../services/lens.service';
 import type { OpenedSting } from '../../workers/analysis/analysis-results';
 
 const SHOWN = 5;
 /** What is charged with less than this share of the time that was spent on anything is not listed. */
 const MIN_SHARE = 0.01;
+/** Lines of a function that are shown, and the least share of it that one must have. */
+const MAX_HOT_LINES = 3;
+const MIN_LINE_SHARE = 0.05;
 
 /** Functions by the time that is charged to them, with file and line and what would be saved at most without them. */
 @Component({
@@ -49,6 +52,20 @@ const MIN_SHARE = 0.01;
                     (click)="$event.stopPropagation()"
                     [textContent]="row.short"
                   ></a>
+                }
+                @for (hot of row.hotLines; track hot.line) {
+                  <a
+                    class="figure hot"
+                    [routerLink]="['/source', recordingId()]"
+                    [queryParams]="{ function: row.functionId, line: hot.line }"
+                    queryParamsHandling="merge"
+                    [title]="hot.title"
+                    (click)="$event.stopPropagation()"
+                  >
+                    <i aria-hidden="true" [style.width.%]="hot.share * 100"></i>
+                    <span>line {{ hot.line }}, {{ hot.percent }}</span>
+                    <code [textContent]="hot.code"></code>
+                  </a>
                 }
               </td>
               <td class="right figure">{{ row.selfMs }}</td>
@@ -128,6 +145,32 @@ const MIN_SHARE = 0.01;
       overflow: hidden;
       text-overflow: ellipsis;
     }
+    .hot {
+      position: relative;
+      display: flex;
+      gap: 8px;
+      min-height: 24px;
+      align-items: center;
+      padding: 0 4px;
+      font-size: 12.5px;
+      color: inherit;
+      white-space: nowrap;
+      overflow: hidden;
+    }
+    .hot i {
+      position: absolute;
+      inset: 3px auto 3px 0;
+      background: color-mix(in srgb, var(--script-own) 22%, transparent);
+    }
+    .hot span,
+    .hot code {
+      position: relative;
+    }
+    .hot code {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      color: var(--soft);
+    }
     .right {
       text-align: right;
       white-space: nowrap;
@@ -157,9 +200,9 @@ export class CulpritsComponent {
   });
   protected readonly more = computed(() => this.shown().anatomy.culprits.length - this.#worth().length);
   protected readonly rows = computed(() => {
-    const { functions } = this.shown();
+    const { functions, codeOfLines: codeOf } = this.shown();
     const most = Math.max(1, ...this.#worth().map(({ savedMs }) => savedMs));
-    return this.#worth().map(({ functionId, selfMs, chargedMs, savedMs }) => ({
+    return this.#worth().map(({ functionId, selfMs, chargedMs, savedMs, hotLines }) => ({
       functionId,
       ...functions.get(functionId)!,
       short: shortPlace(functions.get(functionId)!.place),
@@ -167,6 +210,16 @@ export class CulpritsComponent {
       chargedMs: Math.round(chargedMs * this.slower()),
       savedMs: Math.round(savedMs * this.slower()),
       bar: Math.max(1, (savedMs / most) * 56),
+      hotLines: hotLines
+        .filter((hot) => hot.chargedMs >= chargedMs * MIN_LINE_SHARE)
+        .slice(0, MAX_HOT_LINES)
+        .map(({ line, chargedMs: lineMs }) => ({
+          line,
+          share: lineMs / chargedMs,
+          percent: percentText(lineMs / chargedMs),
+          code: codeOf.get(`${functionId} ${line}`) ?? '',
+          title: `${msText(lineMs * this.slower())} were charged to this line by samples`,
+        })),
     }));
   });
 }

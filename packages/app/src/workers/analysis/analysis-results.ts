@@ -68,6 +68,8 @@ export interface OpenedSting {
   /** How what ran longest came to run, from what a person did on. */
   readonly cause: readonly CauseLink[];
   readonly functions: ReadonlyMap<number, NamedFunction>;
+  /** By function and line, as "12 26": the code of hot lines, where the recording carries it. */
+  readonly codeOfLines: ReadonlyMap<string, string>;
 }
 
 export type OpenProgress = (done: number, total: number) => void;

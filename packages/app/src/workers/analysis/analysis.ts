@@ -2,6 +2,7 @@ import {
   BadStepsError,
   anatomyOf,
   becauseOf,
+  codeOfLine,
   rangeBreakdown,
   causeInRange,
   findStings,
@@ -155,7 +156,14 @@ export class Analysis {
     const suggestions = suggestionsFor(recording, anatomy);
     const named = [because, ...suggestions.flatMap(({ advice, evidence }) => [advice, evidence])].flat();
     const cause = causeOf(recording, anatomy.sting);
-    return { anatomy, because, suggestions, cause, functions: namesIn(recording, anatomy, named, cause) };
+    return {
+      anatomy,
+      because,
+      suggestions,
+      cause,
+      functions: namesIn(recording, anatomy, named, cause),
+      codeOfLines: codeOfHotLines(recording, anatomy),
+    };
   }
 
   async #analyse(id: string, recording: Recording, notices: readonly ReadNotice[]): Promise<OpenedRecording> {
@@ -283,4 +291,18 @@ function costShare(recording: Recording): number | undefined {
     spanMs += cost.durationMs;
   }
   return spanMs === 0 ? undefined : busyMs / spanMs;
+}
+
+/** Lines of a function of which the code may be shown. */
+const MAX_HOT_LINES = 3;
+
+function codeOfHotLines(recording: Recording, { culprits }: Anatomy): ReadonlyMap<string, string> {
+  const codes = new Map<string, string>();
+  for (const { functionId, hotLines } of culprits) {
+    for (const { line } of hotLines.slice(0, MAX_HOT_LINES)) {
+      const code = codeOfLine(recording, functionId, line);
+      if (code !== undefined) codes.set(`${functionId} ${line}`, code);
+    }
+  }
+  return codes;
 }

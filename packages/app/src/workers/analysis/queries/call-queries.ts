@@ -1,4 +1,5 @@
 import {
+  callsOfRow,
   CallTree,
   CallersTree,
   flameLayout,
@@ -136,7 +137,8 @@ export class CallQueries {
     if (mode === 'top') this.#pushTree(top, expanded, found?.leads, push);
     else if (mode === 'bottom') this.#pushCallers(bottom, bottom.roots(), '', expanded, matches, push);
     else {
-      for (const { functionId, selfMs, totalMs, count } of functionTable(this.recording, lens, tally)) {
+      for (const row of functionTable(this.recording, lens, tally)) {
+        const { functionId, selfMs, totalMs } = row;
         if (matches !== undefined && !matches(functionId)) continue;
         push({
           key: String(functionId),
@@ -144,7 +146,7 @@ export class CallQueries {
           depth: 0,
           selfMs,
           totalMs,
-          count,
+          count: callsOfRow(row),
           hasChildren: false,
           isOpen: false,
         });

@@ -1,10 +1,13 @@
 import {
+  callsOfRow,
   displayName,
   fileCosts,
+  functionTable,
   filePlaceOf,
   isLibraryPath,
   ownerOf,
   type FileCosts,
+  type FunctionRow,
   type Lens,
   type LineCost,
   type Owner,
@@ -33,7 +36,11 @@ export interface FileFunction {
 export interface ShownLine extends LineCost {
   /** Names of the functions that begin on it. */
   readonly names: readonly string[];
+  /** What was called from it, the dearest first, at most a few. */
+  readonly calls: readonly { readonly name: string; readonly totalMs: number }[];
 }
+
+const MAX_CALLS_OF_LINE = 5;
 
 /** A file with what its lines cost. */
 export interface ShownFile {
@@ -49,6 +56,7 @@ export interface ShownFile {
 /** Answers what the source view asks about one recording. */
 export class SourceQueries {
   #costs: { readonly key: string; readonly files: readonly FileCosts[] } | undefined;
+  #rows: { readonly key: string; readonly rows: ReadonlyMap<number, FunctionRow> } | undefined;
   /** Texts that a person has supplied. */
   readonly #supplied = new Map<string, string>();
 
@@ -77,16 +85,26 @@ export class SourceQueries {
       file,
       text,
       problem: text === undefined ? this.#problemOf(file) : '',
-      lines: lines.map((line) => ({ ...line, names: line.functionIds.map(named) })),
-      functions: lines.flatMap(({ line, functionIds, selfMs, totalMs, count }) =>
-        functionIds.map((functionId) => ({
-          functionId,
-          name: named(functionId),
-          line,
-          selfMs,
-          totalMs,
-          count,
-        })),
+      lines: lines.map((line) => ({
+        ...line,
+        names: line.functionIds.map(named),
+        calls: line.called
+          .slice(0, MAX_CALLS_OF_LINE)
+          .map(({ functionId, totalMs }) => ({ name: named(functionId), totalMs })),
+      })),
+      functions: lines.flatMap(({ line, functionIds }) =>
+        functionIds.map((functionId) => {
+          const row = this.#rowOf(lens, functionId);
+          const { selfMs = 0, totalMs = 0 } = row ?? {};
+          return {
+            functionId,
+            name: named(functionId),
+            line,
+            selfMs,
+            totalMs,
+            count: row === undefined ? 0 : callsOfRow(row),
+          };
+        }),
       ),
     };
   }
@@ -108,6 +126,15 @@ export class SourceQueries {
   #problemOf(file: string): string {
     const source = [...this.recording.sources.values()].find(({ url }) => url === file);
     return source?.problem ?? 'the recording does not carry its text';
+  }
+
+  #rowOf(lens: Lens, functionId: number): FunctionRow | undefined {
+    const key = JSON.stringify(lens);
+    if (this.#rows?.key !== key) {
+      const rows = functionTable(this.recording, lens).map((row) => [row.functionId, row] as const);
+      this.#rows = { key, rows: new Map(rows) };
+    }
+    return this.#rows.rows.get(functionId);
   }
 
   #costsUnder(lens: Lens): readonly FileCosts[] {
