@@ -98,8 +98,15 @@ export class SharedSampler {
 /** Takes one sample; of a thread in which nothing runs only the first. */
 function sample(thread: SeenThread, ms: number): void {
   const { calls, timesMs, stacks, latestAt } = thread;
-  const depth = Math.max(0, Math.min(Atomics.load(calls, 0), LOOK_COUNTDOWN - 1));
-  const isLatest = latestAt >= 0 && stacks[latestAt] === depth && isSame(calls, stacks, latestAt, depth);
+  // One right after the other: by the time that anything else is done the thread may stand elsewhere.
+  const depth = calls[0]!;
+  const innermost = calls[depth]!;
+  if (depth < 0 || depth >= LOOK_COUNTDOWN) return;
+  const isLatest =
+    latestAt >= 0 &&
+    stacks[latestAt] === depth &&
+    (depth === 0 || stacks[latestAt + depth] === innermost) &&
+    isSame(calls, stacks, latestAt, depth - 1);
   if (isLatest && depth === 0) return;
   timesMs.push(ms);
   if (isLatest) {
@@ -108,7 +115,8 @@ function sample(thread: SeenThread, ms: number): void {
   }
   thread.latestAt = stacks.length;
   stacks.push(depth);
-  for (let at = 1; at <= depth; at++) stacks.push(calls[at]!);
+  for (let at = 1; at < depth; at++) stacks.push(calls[at]!);
+  if (depth > 0) stacks.push(innermost);
 }
 
 function isSame(calls: Int32Array, stacks: readonly number[], latestAt: number, depth: number): boolean {

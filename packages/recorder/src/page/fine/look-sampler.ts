@@ -15,8 +15,10 @@ const NO_LOOK_AT_CALLS = 2 ** 30;
 /** Looks at calls out of rewritten code may cost this share of the time, and each is read twice. */
 const CALL_LOOKS_SHARE = 0.02;
 const READS_A_CALL = 2;
-/** A call that was always quick is looked at once in so many times at least. */
-const MAX_CALLS_UNSEEN = 255;
+/** To a call that was always quick, looks may add as much on average. Milliseconds. */
+const LOOKS_A_QUICK_CALL_MS = 1e-5;
+/** The mean of what a line's calls took follows the latest so many. */
+const MEAN_OF = 200;
 /** Time that nobody looked at, and that is longer, was spent in what had been called. */
 const CALLED_OUT_MS = 1;
 /** Runs that follow each other as closely are one: a flood of promises is not looked at one by one. */
@@ -54,6 +56,17 @@ export interface LookSampler {
   unwind(): void;
   /** Hands on what there is. */
   handOver(): void;
+}
+
+/** A line that may call out of rewritten code. */
+interface CallingLine {
+  /** How long a call from it takes, of those that were looked at. Milliseconds. */
+  meanMs: number;
+  looks: number;
+  /** How many of its calls pass without a look. */
+  unseen: number;
+  /** Time that its calls took, by those that were looked at, and for which no sample was taken. Milliseconds. */
+  owedMs: number;
 }
 
 /** How long one reading of the clock takes. Milliseconds. */
@@ -106,9 +119,12 @@ export function createLookSampler(
   let calledOutOf = 0;
   let callLookMs = 0;
   const before = new Int32Array(OPEN_CALLS_LENGTH);
-  /** By line that calls out: how many of its calls pass without a look. */
-  const patience = new Map<number, number>();
+  const callingLines = new Map<number, CallingLine>();
+  /** Stacks of calling lines for which samples are still to be taken, and how many. */
+  let owed: { readonly stack: Int32Array; count: number }[] = [];
   let clockMs = 0;
+  /** Calls of a line that pass without a look at most. */
+  let maxUnseen = 0;
 
   calls[LOOK_COUNTDOWN] = NO_LOOK;
 
@@ -136,41 +152,77 @@ export function createLookSampler(
     for (let at = 1; at <= depth; at++) stacks[filled++] = from[at]!;
   };
 
-  /** Takes the samples that are due by a time, all of one stack. */
-  const samplesUntil = (ms: number, from: Int32Array, depth: number) => {
+  /** The first calling line that samples are owed to, whose callers still stand where they stood. */
+  const nextOwed = () => {
+    for (; owed.length > 0; owed.shift()) {
+      const [first] = owed;
+      const { stack, count } = first!;
+      let at = stack[0]! - 1;
+      if (count === 0 || calls[0]! < at) continue;
+      while (at > 0 && stack[at] === calls[at]) at--;
+      if (at === 0) return first;
+    }
+    return undefined;
+  };
+
+  const samplesOf = (ms: number, from: Int32Array, depth: number) => {
     const kept = Math.min(depth, LOOK_COUNTDOWN - 1, CHUNK_ENTRIES - 1);
-    for (; dueMs <= ms; dueMs += FINE_INTERVAL_MS) sample(dueMs, from, kept);
+    let taken = 0;
+    for (; dueMs <= ms; dueMs += FINE_INTERVAL_MS, taken++) {
+      const first = from === before ? undefined : nextOwed();
+      if (first === undefined) sample(dueMs, from, kept);
+      else {
+        first.count--;
+        sample(dueMs, first.stack, first.stack[0]!);
+      }
+    }
+    return taken;
+  };
+
+  /**
+   * Takes the samples that are due by a time: of calling lines whose calls took that long without having been looked at,
+   * and else all of one stack.
+   */
+  const samplesUntil = (ms: number, from: Int32Array, depth: number) => {
+    const taken = samplesOf(ms, from, depth);
     if (ms - handedOverMs > HAND_OVER_MS) {
       handedOverMs = ms;
       handOver();
     }
+    return taken;
   };
 
   const beginRun = (ms: number) => {
     if (ms - lookedMs > SAME_RUN_MS) runsSinceIdle = 0;
     lookedRun = run;
-    if (dueMs < ms || dueMs > ms + FINE_INTERVAL_MS) dueMs = ms;
+    // On a grid that does not know when runs begin, a short one has its chance of a sample and no more.
+    dueMs = (Math.floor(ms / FINE_INTERVAL_MS) + 1) * FINE_INTERVAL_MS;
     looksSinceMs = ms;
     looksSince = 0;
   };
 
-  /** How soon a line is looked at again whose call took so long: the sooner, the longer that was. */
-  const callTook = (id: number, tookMs: number) => {
-    const share = (READS_A_CALL * clockMs) / CALL_LOOKS_SHARE;
-    const unseen = tookMs > 0 ? Math.floor(share / tookMs) : MAX_CALLS_UNSEEN;
-    const latest = patience.get(id) ?? 0;
-    const next = Math.min(unseen, 2 * latest + 1, MAX_CALLS_UNSEEN);
-    patience.set(id, next);
-    counts[slotOf(id)] = next;
+  /** Notes what a call took, for itself and for those before it that nobody looked at. */
+  const callTook = (id: number, tookMs: number, taken: number) => {
+    let line = callingLines.get(id);
+    if (line === undefined) callingLines.set(id, (line = { meanMs: 0, looks: 0, unseen: 0, owedMs: 0 }));
+    line.owedMs += tookMs * (line.unseen + 1) - taken * FINE_INTERVAL_MS;
+    line.meanMs += (tookMs - line.meanMs) / Math.min(++line.looks, MEAN_OF);
+    const affordable = (READS_A_CALL * clockMs) / CALL_LOOKS_SHARE / line.meanMs;
+    line.unseen = Math.floor(Math.min(affordable, 2 * line.unseen + 1, maxUnseen));
+    counts[slotOf(id)] = line.unseen;
+    if (line.owedMs < FINE_INTERVAL_MS) return;
+    const count = Math.floor(line.owedMs / FINE_INTERVAL_MS);
+    line.owedMs -= count * FINE_INTERVAL_MS;
+    owed.push({ stack: before.slice(0, Math.min(before[0]!, CHUNK_ENTRIES - 1) + 1), count });
   };
 
   const endCallOut = (ms: number) => {
     const id = calledOutOf;
     calledOutOf = 0;
-    const tookMs = ms - callLookMs;
-    samplesUntil(ms, before, before[0]!);
+    const tookMs = Math.max(0, ms - callLookMs - clockMs);
+    const taken = samplesUntil(ms, before, before[0]!);
     looksSinceMs += tookMs;
-    callTook(id, tookMs);
+    callTook(id, tookMs, taken);
   };
 
   const adapt = (ms: number) => {
@@ -230,6 +282,7 @@ export function createLookSampler(
       if (calledOutOf !== 0) endCallOut((lookedMs = now()));
       if (++runsSinceIdle > FLOOD_RUNS && runsSinceIdle % FLOOD_RUNS !== 0) return 0;
       run++;
+      owed = [];
       calls[LOOK_COUNTDOWN] = -1;
       return 0;
     },
@@ -253,6 +306,7 @@ export function createLookSampler(
         times = new Float64Array(CHUNK_ENTRIES);
         stacks = new Int32Array(CHUNK_ENTRIES);
         clockMs = clockCost();
+        maxUnseen = (READS_A_CALL * clockMs) / LOOKS_A_QUICK_CALL_MS;
       }
       for (const slot of demoted) counts[slot] = 0;
       demoted = [];

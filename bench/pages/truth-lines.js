@@ -1,0 +1,146 @@
+/**
+ * A page whose lines take times that it knows: by the clock around them, or by how much each does of the same. A line that
+ * is held against them ends with its name in a comment.
+ */
+const took = {};
+const now = () => performance.now();
+
+function add(name, ms) {
+  took[name] = (took[name] ?? 0) + ms;
+}
+
+function spin(ms) {
+  const end = now() + ms;
+  while (now() < end);
+}
+
+const digits = (n) => Array.from({ length: n }, (_, at) => (at * 7919) % 1000);
+const text = JSON.stringify(digits(400_000));
+const words = digits(150_000).join(' ');
+const numbers = digits(120_000);
+
+/** Long calls into the engine, one after the other. */
+function engineCalls() {
+  let from = now();
+  const parsed = JSON.parse(text); // parse
+  add('parse', now() - from);
+  from = now();
+  const sorted = [...numbers].sort(); // sort
+  add('sort', now() - from);
+  from = now();
+  const replaced = words.replace(/([0-9])([1-3])/g, '$2$1'); // replace
+  add('replace', now() - from);
+  from = now();
+  const joined = words.split(' ').reverse().join(';'); // split
+  add('split', now() - from);
+  return parsed.length + sorted.length + replaced.length + joined.length;
+}
+
+function goDown(depth) {
+  if (depth === 0) {
+    spin(12); // bottom
+    return 0;
+  }
+  const below = goDown(depth - 1);
+  if (depth === 150) spin(6); // way up
+  return below + 1;
+}
+
+async function afterWaits() {
+  spin(5); // before
+  await null;
+  spin(10); // after one
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  spin(15); // after another
+}
+
+/** Nearly nothing, very often: what a line does goes by the turns of its loop. */
+function short(seed) {
+  let value = seed;
+  for (let turn = 0; turn < 30; turn++) value = (value * 31 + turn) & 0xffff; // thirty turns
+  for (let turn = 0; turn < 90; turn++) value = (value * 31 + turn) & 0xffff; // ninety turns
+  return value;
+}
+
+function often() {
+  let sum = 0;
+  const from = now();
+  for (let call = 0; call < 250_000; call++) sum += short(call);
+  const ms = now() - from;
+  const { thirty, ninety } = shares;
+  add('thirty turns', (ms * thirty) / (thirty + ninety));
+  add('ninety turns', (ms * ninety) / (thirty + ninety));
+  return sum;
+}
+
+const MARKS = /[\u0300-\u036f]/g;
+
+/** Calls that take some microseconds each, beside calculation that takes as long. */
+function manyCalls() {
+  let length = 0;
+  for (let item = 0; item < 4000; item++) {
+    for (let turn = 0; turn < 1500; turn++) length = (length * 31 + turn) & 0xffff; // calculation
+    length += names[item % 50].normalize('NFD').replace(MARKS, '').length; // many calls
+  }
+  return length;
+}
+const names = Array.from({ length: 50 }, (_, at) => `Håkon Ångström Ærø ${at} é`.repeat(8));
+
+/** What each of two lines takes by itself, in runs that are not held against anything. */
+function measureShares() {
+  const time = (work) => {
+    const from = now();
+    work();
+    return now() - from;
+  };
+  let value = 0;
+  const turns = (count) =>
+    time(() => {
+      for (let call = 0; call < 100_000; call++)
+        for (let turn = 0; turn < count; turn++) value = (value * 31 + turn) & 0xffff;
+    });
+  return {
+    thirty: turns(30),
+    ninety: turns(90),
+    calculation: time(() => {
+      for (let item = 0; item < 4000; item++)
+        for (let turn = 0; turn < 1500; turn++) value = (value * 31 + turn) & 0xffff;
+    }),
+    calls: time(() => {
+      for (let item = 0; item < 4000; item++)
+        value += names[item % 50].normalize('NFD').replace(MARKS, '').length;
+    }),
+    value,
+  };
+}
+
+const known = { bottom: 12, 'way up': 6, before: 5, 'after one': 10, 'after another': 15 };
+const addKnown = (...of) => of.forEach((name) => add(name, known[name]));
+const handlers = {
+  engine: () => engineCalls(),
+  deep: () => {
+    goDown(300);
+    addKnown('bottom', 'way up');
+  },
+  waits: async () => {
+    await afterWaits();
+    addKnown('before', 'after one', 'after another');
+  },
+  often: () => often(),
+  many: () => {
+    const from = now();
+    manyCalls();
+    const ms = now() - from;
+    const { calculation, calls } = shares;
+    add('calculation', (ms * calculation) / (calculation + calls));
+    add('many calls', (ms * calls) / (calculation + calls));
+  },
+};
+let shares;
+measureShares();
+shares = measureShares();
+for (const [id, handler] of Object.entries(handlers))
+  document.getElementById(id).addEventListener('click', handler);
+document
+  .getElementById('done')
+  .addEventListener('click', () => void fetch('/took', { method: 'POST', body: JSON.stringify(took) }));
