@@ -1,6 +1,7 @@
 /**
  * What the recorder costs: the same interactions without it, with nothing but a mutation observer, with the recorder
- * waiting in the page, with it in everyday mode and with exact calls, in turn. What everyday mode costs is held against
+ * waiting in the page, with it in everyday mode, in fine mode (in an ordinary page and in an isolated one) and with exact
+ * calls, in turn. What everyday mode costs is held against
  * what the engine takes to tell of changes, and what exact mode costs against the number of calls it saw and what one
  * call costs in the same page.
  * `npm run bench -- recorder [--rounds 10] [--page desk|widgets] [--json]`
@@ -27,9 +28,17 @@ import { createWidgetServer } from './pages/widgets.mjs';
 
 const rounds = Number(valueOf('--rounds', 10));
 const onlyPage = valueOf('--page');
-const MODES = ['none', 'observed', 'waiting', 'everyday', 'exact'];
+const MODES = ['none', 'observed', 'waiting', 'everyday', 'fine', 'isolated', 'exact'];
+/** How the proxy treats the pages of each mode. */
+const SETTINGS = {
+  waiting: { mode: 'everyday' },
+  everyday: { mode: 'everyday' },
+  fine: { mode: 'fine' },
+  isolated: { mode: 'fine', isolate: true },
+  exact: { mode: 'exact' },
+};
 const PAIRS = 200_000;
-const TARGETS = { everyday: 1.02, exact: 1.5 };
+const TARGETS = { everyday: 1.02, fine: 1.1, isolated: 1.1, exact: 1.5 };
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Times, in the page and without the recorder's help, from an input to the first message after its frame. */
@@ -164,7 +173,7 @@ function timePairs(names) {
   return ((performance.now() - startedAt) * 1e6) / pairs;
 }
 
-function recorderOf(running, client) {
+function recorderOf(client, isExact) {
   let startedAt = 0;
   return {
     async begin() {
@@ -176,6 +185,7 @@ function recorderOf(running, client) {
     },
     /** Measured in a recording of its own, which is thrown away. */
     async pairNs(page) {
+      if (!isExact) return undefined;
       const target = await client.target();
       const id = `bench-pairs-${startedAt}`;
       await client.start(target, id);
@@ -211,10 +221,9 @@ async function measurePage(browser, name, { server, query, steps }) {
     if (mode === 'none' || mode === 'observed') {
       return once(browser, `${target}/${query}`, steps, undefined, ...scripts);
     }
-    const settings = { mode: mode === 'exact' ? 'exact' : 'everyday' };
-    const running = await serve({ target, port: 0, proxyPort: 0, settings });
+    const running = await serve({ target, port: 0, proxyPort: 0, settings: SETTINGS[mode] });
     const client = await RecordingClient.connect(running);
-    const record = mode === 'waiting' ? undefined : recorderOf(running, client);
+    const record = mode === 'waiting' ? undefined : recorderOf(client, mode === 'exact');
     try {
       return await once(browser, `${running.proxyOrigin}/${query}`, steps, record);
     } finally {
@@ -298,6 +307,8 @@ for (const [name, page] of Object.entries(INTERACTIONS)) {
       observed: compared('observed'),
       waiting: compared('waiting'),
       everyday: compared('everyday'),
+      fine: compared('fine'),
+      isolated: compared('isolated'),
       exact: { ...compared('exact'), calls, pairNs, callsMs: (calls * pairNs) / 1e6 },
     };
   });
@@ -309,7 +320,13 @@ for (const [name, page] of Object.entries(INTERACTIONS)) {
     rowsASecond: recorded(mode, 'rowsASecond'),
     bytesAMinute: recorded(mode, 'bytesAMinute'),
   });
-  report.pages[name] = { steps, everyday: figures('everyday'), exact: figures('exact') };
+  report.pages[name] = {
+    steps,
+    everyday: figures('everyday'),
+    fine: figures('fine'),
+    isolated: figures('isolated'),
+    exact: figures('exact'),
+  };
 }
 await browser.close();
 

@@ -25,7 +25,7 @@ export function needs(engine: Engine): void {
 export async function recordIn(
   engine: Engine,
   url: string,
-  mode: 'everyday' | 'exact',
+  mode: 'everyday' | 'fine' | 'exact',
   steps: object[],
   settings: object = {},
 ): Promise<Recording> {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { CALL_END, packCalls } from '../format/packed-calls';
+import { packCounts } from '../format/packed-counts';
 import { NO_STACK, packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { FORMAT_NAME, FORMAT_VERSION } from '../format/version';
@@ -107,15 +108,26 @@ const input = fc
 const samples = fc
   .record({
     thread,
+    intervalMs: fc.constantFrom(10, 10, 1),
     gapsUs: fc.array(fc.integer({ min: 0, max: 60_000 }), { minLength: 1, maxLength: 60 }),
     stacks: fc.array(fc.integer({ min: NO_STACK, max: 8 }), { minLength: 60, maxLength: 60 }),
   })
-  .map(({ thread: onThread, gapsUs, stacks }): Row => {
+  .map(({ thread: onThread, intervalMs, gapsUs, stacks }): Row => {
     let timeUs = 0;
     const timesUs = gapsUs.map((gap) => (timeUs += gap));
     return {
       kind: 'samples',
-      ...packSamples(onThread, 10, { timesUs, stacks: stacks.slice(0, timesUs.length) }),
+      ...packSamples(onThread, intervalMs, { timesUs, stacks: stacks.slice(0, timesUs.length) }),
+    };
+  });
+
+const counts = fc
+  .record({ thread, ...span, numbers: fc.array(fc.integer({ min: 1, max: 2 ** 30 }), { maxLength: 6 }) })
+  .map(({ numbers, ...row }): Row => {
+    const functions = numbers.map((_, id) => id);
+    return {
+      kind: 'counts',
+      ...packCounts(row.thread, row.startMs, row.durationMs, { functions, counts: numbers }),
     };
   });
 
@@ -149,7 +161,8 @@ const FUNCTIONS: Row[] = [
 ];
 const STACKS: Row[] = Array.from({ length: 9 }, (_, id): Row => {
   const parent = id < 2 ? undefined : Math.floor(id / 2) - 1;
-  return { kind: 'stack', id, function: (id * 5) % 6, ...(parent === undefined ? {} : { parent }) };
+  const at = id % 3 === 0 ? {} : { line: 10 + id, column: id };
+  return { kind: 'stack', id, function: (id * 5) % 6, ...(parent === undefined ? {} : { parent }), ...at };
 });
 
 /**
@@ -157,7 +170,7 @@ const STACKS: Row[] = Array.from({ length: 9 }, (_, id): Row => {
  * length, missing sources.
  */
 export const arbitraryRows: fc.Arbitrary<Row[]> = fc
-  .array(fc.oneof(task, pause, handler, frame, render, input, samples, calls), { maxLength: 40 })
+  .array(fc.oneof(task, pause, handler, frame, render, input, samples, counts, calls), { maxLength: 40 })
   .map((events) => [
     { kind: 'thread', id: 0, name: 'main thread', type: 'main' } as Row,
     ...FUNCTIONS,

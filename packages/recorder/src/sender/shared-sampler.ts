@@ -12,6 +12,8 @@ interface SeenThread extends OfThread {
   stacks: number[];
   /** Where the positions of its latest sample stand in `stacks`; -1 where there are none. */
   latestAt: number;
+  /** Whether nothing ran when it was looked at last. */
+  isIdle: boolean;
 }
 
 /**
@@ -44,6 +46,7 @@ export class SharedSampler {
       timesMs: [],
       stacks: [],
       latestAt: -1,
+      isIdle: false,
     });
     if (this.#isTurning) return;
     this.#isTurning = true;
@@ -101,13 +104,14 @@ function sample(thread: SeenThread, ms: number): void {
   // One right after the other: by the time that anything else is done the thread may stand elsewhere.
   const depth = calls[0]!;
   const innermost = calls[depth]!;
-  if (depth < 0 || depth >= LOOK_COUNTDOWN) return;
+  if (depth < 0 || depth >= LOOK_COUNTDOWN || (depth === 0 && thread.isIdle)) return;
+  thread.isIdle = depth === 0;
   const isLatest =
     latestAt >= 0 &&
     stacks[latestAt] === depth &&
-    (depth === 0 || stacks[latestAt + depth] === innermost) &&
+    depth > 0 &&
+    stacks[latestAt + depth] === innermost &&
     isSame(calls, stacks, latestAt, depth - 1);
-  if (isLatest && depth === 0) return;
   timesMs.push(ms);
   if (isLatest) {
     stacks.push(SAME);

@@ -65,7 +65,7 @@ interface CallingLine {
   looks: number;
   /** How many of its calls pass without a look. */
   unseen: number;
-  /** Time that its calls took, by those that were looked at, and for which no sample was taken. Milliseconds. */
+  /** Time that the other calls took, by those that were looked at, and for which no sample was taken. Milliseconds. */
   owedMs: number;
 }
 
@@ -165,10 +165,13 @@ export function createLookSampler(
     return undefined;
   };
 
-  const samplesOf = (ms: number, from: Int32Array, depth: number) => {
+  /**
+   * Takes the samples that are due by a time: of calling lines whose calls took that long without having been looked at,
+   * and else all of one stack.
+   */
+  const samplesUntil = (ms: number, from: Int32Array, depth: number) => {
     const kept = Math.min(depth, LOOK_COUNTDOWN - 1, CHUNK_ENTRIES - 1);
-    let taken = 0;
-    for (; dueMs <= ms; dueMs += FINE_INTERVAL_MS, taken++) {
+    for (; dueMs <= ms; dueMs += FINE_INTERVAL_MS) {
       const first = from === before ? undefined : nextOwed();
       if (first === undefined) sample(dueMs, from, kept);
       else {
@@ -176,20 +179,10 @@ export function createLookSampler(
         sample(dueMs, first.stack, first.stack[0]!);
       }
     }
-    return taken;
-  };
-
-  /**
-   * Takes the samples that are due by a time: of calling lines whose calls took that long without having been looked at,
-   * and else all of one stack.
-   */
-  const samplesUntil = (ms: number, from: Int32Array, depth: number) => {
-    const taken = samplesOf(ms, from, depth);
     if (ms - handedOverMs > HAND_OVER_MS) {
       handedOverMs = ms;
       handOver();
     }
-    return taken;
   };
 
   const beginRun = (ms: number) => {
@@ -201,11 +194,11 @@ export function createLookSampler(
     looksSince = 0;
   };
 
-  /** Notes what a call took, for itself and for those before it that nobody looked at. */
-  const callTook = (id: number, tookMs: number, taken: number) => {
+  /** Notes what a call took: samples are owed for those before it that nobody looked at. */
+  const callTook = (id: number, tookMs: number) => {
     let line = callingLines.get(id);
     if (line === undefined) callingLines.set(id, (line = { meanMs: 0, looks: 0, unseen: 0, owedMs: 0 }));
-    line.owedMs += tookMs * (line.unseen + 1) - taken * FINE_INTERVAL_MS;
+    line.owedMs += tookMs * line.unseen;
     line.meanMs += (tookMs - line.meanMs) / Math.min(++line.looks, MEAN_OF);
     const affordable = (READS_A_CALL * clockMs) / CALL_LOOKS_SHARE / line.meanMs;
     line.unseen = Math.floor(Math.min(affordable, 2 * line.unseen + 1, maxUnseen));
@@ -220,9 +213,9 @@ export function createLookSampler(
     const id = calledOutOf;
     calledOutOf = 0;
     const tookMs = Math.max(0, ms - callLookMs - clockMs);
-    const taken = samplesUntil(ms, before, before[0]!);
+    samplesUntil(ms, before, before[0]!);
     looksSinceMs += tookMs;
-    callTook(id, tookMs, taken);
+    callTook(id, tookMs);
   };
 
   const adapt = (ms: number) => {

@@ -1,0 +1,137 @@
+import type { Server } from 'node:http';
+import { expect, test } from '@playwright/test';
+import { createDeskServer } from '../packages/demo/dist/desk-server.js';
+import {
+  WIDE_LENS,
+  callsOfRow,
+  displayName,
+  functionTable,
+  linesReport,
+  type Anatomy,
+  type Recording,
+} from '../packages/server/dist/index.js';
+import { CALM } from './calm';
+import { localApp } from './local-app';
+import { ENGINES, needs, recordIn, where, worst } from './scripted';
+
+const STEPS = [
+  { do: 'wait-for', on: '[data-ready]' },
+  { do: 'wait', ms: 600 },
+  { do: 'click', on: '#board-all' },
+  { do: 'wait', ms: 1400 },
+  { do: 'click', on: '#search-manifest' },
+  { do: 'wait', ms: 500 },
+  { do: 'type', text: 'h' },
+  { do: 'wait', ms: 1800 },
+  { do: 'drag', on: '.vehicle:nth-child(60)', by: { x: 60, y: 20 }, moves: 3, everyMs: 400 },
+  { do: 'wait', ms: 800 },
+];
+
+let desk: Server;
+let url: string;
+
+test.beforeAll(async () => {
+  desk = createDeskServer();
+  await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
+  url = `http://localhost:${(desk.address() as { port: number }).port}/${CALM}`;
+});
+test.afterAll(() => {
+  desk.close();
+  desk.closeAllConnections();
+});
+
+/** The own function that a delay is charged to most, and the line in it. */
+function hottest(recording: Recording, anatomy: Anatomy): string {
+  const [culprit] = anatomy.culprits;
+  return `${displayName(recording.functions.get(culprit!.functionId))}:${culprit!.hotLines[0]!.line}`;
+}
+
+/** Calls of each function by its place. */
+function callsByPlace(recording: Recording): Map<string, number> {
+  return new Map(
+    functionTable(recording, WIDE_LENS).map((row) => [where(recording, row.functionId), callsOfRow(row)]),
+  );
+}
+
+for (const engine of ENGINES) {
+  test(`${engine}, fine: the three slow handlers down to the line, without exact calls`, async () => {
+    needs(engine);
+    test.setTimeout(120_000);
+    const recording = await recordIn(engine, url, 'fine', STEPS);
+    expect(recording.header).toMatchObject({ fine: true, isolated: false });
+    expect(recording.calls.get(0)?.roots.length ?? 0).toBeGreaterThanOrEqual(0);
+    expect(recording.header.missing).toContain('exact-calls');
+
+    const board = worst(recording, 'Tap button “Board all”')!;
+    expect(hottest(recording, board)).toBe('bendingOfPair:29');
+    const search = worst(recording, 'Type in search field “Search manifest”')!;
+    expect(hottest(recording, search)).toBe('foldAccents:8');
+    const [dearest] = linesReport(recording, WIDE_LENS).sort((a, b) => b.totalMs - a.totalMs);
+    expect(dearest).toBeDefined();
+    const inDrag = linesReport(recording, WIDE_LENS).find(
+      ({ file, line }) => file === 'src/desk/deck/drag.ts' && line === 13,
+    )!;
+    expect(inDrag.totalMs).toBeGreaterThan(50);
+    expect(inDrag.samples).toBeGreaterThan(10);
+  });
+}
+
+test('counts are those of exact mode, of functions too small for exact calls as well', async () => {
+  needs('chromium');
+  test.setTimeout(120_000);
+  const steps = STEPS.slice(0, 8);
+  const [fine, exact] = [
+    callsByPlace(await recordIn('chromium', url, 'fine', steps)),
+    callsByPlace(await recordIn('chromium', url, 'exact', steps)),
+  ];
+  for (const name of ['bendingOfPair', 'foldAccents', 'wordsOf', 'onBoardAll', 'onSearchInput']) {
+    const [place, count] = [...exact].find(([one]) => one.startsWith(`${name} `))!;
+    expect(fine.get(place), place).toBe(count);
+  }
+  const onlyCounted = [...fine].filter(([place, count]) => count > 0 && !exact.has(place));
+  expect(onlyCounted.length).toBeGreaterThan(0);
+});
+
+/** A page whose handler hangs for so long in one line, and then ends. */
+const HANGING = `
+document.getElementById('hang').addEventListener('click', function onHang() {
+  const end = performance.now() + 2500;
+  let turns = 0;
+  while (performance.now() < end) {
+    turns = (turns * 31 + 7) % 1000003;
+  }
+});
+document.getElementById('sort').addEventListener('click', function onSort() {
+  const names = Array.from({ length: 400000 }, (_, at) => String((at * 7919) % 1000003));
+  names.sort(); names.reverse().sort(); names.reverse().sort(); names.reverse().sort();
+});`;
+
+for (const isolate of [true, false]) {
+  const how = isolate ? 'isolated' : 'ordinary';
+  test(`a hang is told with its line while it lasts, in an ${how} page`, { tag: '@waits' }, async () => {
+    needs('chromium');
+    const app = await localApp((request, response) => {
+      const isScript = request.url?.endsWith('.js');
+      response.writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' });
+      response.end(
+        isScript
+          ? HANGING
+          : '<!doctype html><title>Hangs</title><link rel="icon" href="data:,"><button id="hang">Hang</button><button id="sort">Sort</button><script src="/hang.js"></script>',
+      );
+    });
+    const steps = [
+      { do: 'click', on: '#hang' },
+      { do: 'wait', ms: 3200 },
+    ];
+    const recording = await recordIn('chromium', app.url, 'fine', steps, { isolate });
+    app.close();
+    expect(recording.header.isolated).toBe(isolate);
+    const lasting = [...recording.events.hang.rows()].filter(({ ended }) => !ended);
+    expect(lasting.length).toBeGreaterThan(1);
+    const last = lasting.at(-1)!;
+    expect(last.stack).toBeDefined();
+    const stack = recording.stacks.ofRow(last.stack!)!;
+    expect(displayName(recording.functions.get(recording.stacks.functionOf(stack)))).toBe('onHang');
+    expect([5, 6]).toContain(recording.stacks.lineOf(stack));
+  });
+}

@@ -1,0 +1,174 @@
+import { COUNT_SLOTS, LOOK_COUNTDOWN, slotOf } from '@nettle-patch/core';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { createLookSampler, SAME, type LookSampler, type LookSamples } from './look-sampler';
+
+let nowMs = 0;
+vi.mock('../natives', () => ({ now: () => nowMs }));
+
+const HANDLER = 100;
+const LINE = 300;
+const OTHER_LINE = 301;
+
+let taken: LookSamples[];
+let sampler: LookSampler;
+
+beforeEach(() => {
+  nowMs = 1000;
+  taken = [];
+  sampler = createLookSampler(
+    (samples) => taken.push(samples),
+    (id) => id < LINE,
+    false,
+  );
+  sampler.switch(true, true);
+});
+
+/** What a function of a rewritten script does as it is entered and left. */
+function enter(id: number): void {
+  const depth = ++sampler.calls[0]!;
+  sampler.calls[depth] = id;
+  look(8);
+}
+function leave(): void {
+  if (--sampler.calls[0]! === 0) sampler.leaveRoot();
+}
+function look(weight: number): void {
+  if ((sampler.calls[LOOK_COUNTDOWN]! -= weight) < 0) sampler.look();
+}
+function line(id: number): void {
+  sampler.calls[sampler.calls[0]!] = id;
+}
+function callOut(id: number, ms: number): void {
+  if (--sampler.counts[slotOf(id)]! < 0) sampler.lookAtCall(id);
+  line(id);
+  nowMs += ms;
+}
+/** Turns of a loop, each of so many milliseconds. */
+function turns(count: number, ms: number): void {
+  for (let turn = 0; turn < count; turn++) {
+    nowMs += ms;
+    look(1000);
+  }
+}
+
+/** How often each stack was sampled. */
+function stacks(): Record<string, number> {
+  sampler.handOver();
+  const counts: Record<string, number> = {};
+  for (const { timesMs, stacks: flat } of taken) {
+    let at = 0;
+    let latest = '';
+    for (let sample = 0; sample < timesMs.length; sample++) {
+      const depth = flat[at++]!;
+      if (depth !== SAME) {
+        latest = [...flat.subarray(at, at + depth)].join();
+        at += depth;
+      }
+      counts[latest] = (counts[latest] ?? 0) + 1;
+    }
+  }
+  return counts;
+}
+
+describe('looks of a thread', () => {
+  it('sample once a millisecond where it stands', () => {
+    enter(HANDLER);
+    line(LINE);
+    turns(200, 0.1);
+    leave();
+    const { [`${LINE}`]: onLine = 0 } = stacks();
+    expect(onLine).toBeGreaterThanOrEqual(18);
+    expect(onLine).toBeLessThanOrEqual(21);
+  });
+
+  it('take nothing of the time in which nothing runs', () => {
+    for (let run = 0; run < 5; run++) {
+      enter(HANDLER);
+      line(LINE);
+      turns(20, 0.1);
+      leave();
+      nowMs += 500;
+    }
+    const all = Object.values(stacks()).reduce((sum, count) => sum + count, 0);
+    expect(all).toBeGreaterThanOrEqual(8);
+    expect(all).toBeLessThanOrEqual(11);
+  });
+
+  it('charge a long call out of rewritten code to the line that called', () => {
+    enter(HANDLER);
+    callOut(LINE, 50);
+    line(OTHER_LINE);
+    turns(20, 0.1);
+    callOut(LINE, 30);
+    leave();
+    const { [`${LINE}`]: calling = 0, [`${OTHER_LINE}`]: other = 0 } = stacks();
+    expect(calling).toBeGreaterThanOrEqual(79);
+    expect(calling).toBeLessThanOrEqual(81);
+    expect(other).toBeLessThanOrEqual(3);
+  });
+
+  it('charge calls that are quick by themselves with what those took that were looked at', () => {
+    enter(HANDLER);
+    for (let item = 0; item < 4000; item++) {
+      callOut(LINE, 0.0313);
+      look(16);
+      line(OTHER_LINE);
+      turns(1, 0.0287);
+    }
+    leave();
+    const { [`${LINE}`]: calling = 0, [`${OTHER_LINE}`]: other = 0 } = stacks();
+    expect(calling + other).toBeGreaterThanOrEqual(235);
+    expect(calling / (calling + other)).toBeGreaterThan(0.4);
+    expect(calling / (calling + other)).toBeLessThan(0.6);
+  });
+
+  it('charge time that passed before a function was entered to its caller', () => {
+    enter(HANDLER);
+    line(LINE);
+    look(1e9);
+    nowMs += 20;
+    sampler.calls[LOOK_COUNTDOWN] = -1;
+    enter(HANDLER + 1);
+    leave();
+    leave();
+    expect(stacks()).toEqual({ [`${LINE}`]: 20 });
+  });
+
+  it('hand samples on while a task goes on that does not end', () => {
+    enter(HANDLER);
+    line(LINE);
+    turns(20_000, 0.1);
+    const inTask = taken.reduce((sum, { timesMs }) => sum + timesMs.length, 0);
+    expect(inTask).toBeGreaterThan(1500);
+  });
+
+  it('read the clock some ten times a millisecond, however much is done in one', () => {
+    let reads = 0;
+    const counting = createLookSampler(
+      () => undefined,
+      () => false,
+      false,
+    );
+    counting.switch(true, true);
+    counting.calls[0] = 1;
+    counting.calls[1] = LINE;
+    for (let turn = 0; turn < 200_000; turn++) {
+      nowMs += 0.001;
+      if ((counting.calls[LOOK_COUNTDOWN]! -= 10) < 0) {
+        reads++;
+        counting.look();
+      }
+    }
+    expect(reads / 200).toBeGreaterThan(5);
+    expect(reads / 200).toBeLessThan(20);
+  });
+
+  it('cost next to nothing while nothing is recorded, and begin anew with a recording', () => {
+    sampler.switch(false, false);
+    callOut(LINE, 1);
+    expect(sampler.counts[slotOf(LINE)]).toBeGreaterThan(1e6);
+    sampler.switch(true, true);
+    expect(sampler.counts[slotOf(LINE)]).toBe(0);
+    expect(sampler.counts.length).toBe(COUNT_SLOTS);
+  });
+});
