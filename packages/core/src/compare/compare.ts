@@ -1,3 +1,4 @@
+import { captureModeOf } from '../format/header';
 import type { Recording } from '../recording/recording';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '../format/thresholds';
 import { compareFunctions, type ComparedFunction } from './compare-functions';
@@ -26,7 +27,7 @@ function warningsOf({ header: before }: Recording, { header: after }: Recording)
   return [
     ...differing('device', before.target.device, after.target.device),
     ...differing('engine', before.target.engine, after.target.engine),
-    ...differing('mode', before.mode, after.mode),
+    ...differing('mode', captureModeOf(before), captureModeOf(after)),
     ...(before.refreshMs === after.refreshMs || Math.abs(before.refreshMs - after.refreshMs) < 1
       ? []
       : differing(

@@ -7,6 +7,9 @@ export { ProtocolError, checked } from './discriminated';
 
 const id = () => string().min(1).max(64).required();
 
+/** As many frames and origins of others are told of at most. */
+export const MAX_FOREIGN = 20;
+
 export const targetSchema = object({
   id: id(),
   title: string().max(300).defined(),
@@ -18,6 +21,15 @@ export const targetSchema = object({
   visible: boolean().required(),
   /** Refresh interval of its display, where it is known. */
   refreshMs: number().moreThan(0).max(1000).optional(),
+  /** What the page holds from other origins, which isolating it (HTML, cross-origin isolation) touches. */
+  foreign: object({
+    /** Frames, in words: they do not load any more. */
+    frames: array(string().max(300).required()).max(MAX_FOREIGN).required(),
+    /** Origins of other files: they are asked for without cookies, or must allow it. */
+    origins: array(string().max(300).required()).max(MAX_FOREIGN).required(),
+  })
+    .default(undefined)
+    .optional(),
   /** How long the calculation of `measureCalculation` took there, where it was measured. */
   calculationMs: number().moreThan(0).max(60_000).optional(),
   recording: object({

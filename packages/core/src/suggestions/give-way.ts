@@ -1,6 +1,7 @@
 import { canonicalFunction } from '../attribution/call-path';
 import { culpritsOf, firstOwn } from '../explanation/culprits';
 import { partition } from '../attribution/partition';
+import { hotLineClause } from '../explanation/because-culprits';
 import { functionPart, ms, text } from '../explanation/sentence';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
@@ -38,7 +39,9 @@ export const giveWay: Adviser = (recording, { handlers, sting }) => {
         ms(longest.durationMs),
         text(' without a break, '),
         ms(worst.selfMs),
-        text(' of it in its own code.'),
+        text(' of it in its own code'),
+        ...hotLineClause(recording, worst),
+        text('.'),
       ],
       functionId: worst.functionId,
       range,

@@ -2,6 +2,7 @@ import type { Target } from '@nettle-patch/core';
 import type { PageHeader, PageTarget } from '../messages';
 import { plainAddress } from './address';
 import type { Capture } from './capture/capture';
+import { foreignParts } from './foreign';
 import { refreshInterval } from './refresh';
 
 const LARGE_SCREEN_PX = 1400;
@@ -34,6 +35,7 @@ export function describeTarget(
     ...capabilities,
     visible: document.visibilityState === 'visible',
     refreshMs: refreshInterval(),
+    foreign: foreignParts(),
     recording,
   };
 }

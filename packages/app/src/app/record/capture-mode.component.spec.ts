@@ -41,13 +41,33 @@ async function chooser(settings: Partial<ProxySettings> = {}, target: Partial<Ta
 const EXACT = { mode: 'exact' } as const;
 
 describe('how closely to look', () => {
-  it('offers both ways, says what each costs in this browser, and hands on the choice', async () => {
+  it('offers all ways, says what each costs in this browser, and hands on the choice', async () => {
     const { loader, changed, texts } = await chooser({}, { missing: ['js-self-profiling'] });
     expect(texts('mat-radio-button')[0]).toContain('This browser gives no call stacks');
     const group = await loader.getHarness(MatRadioGroupHarness);
-    expect(await group.getCheckedValue()).toBe('everyday');
+    expect(await group.getCheckedValue()).toBe('fine');
     await group.checkRadioButton({ label: /^Exact calls/ });
     expect(changed).toEqual([EXACT]);
+  });
+
+  it('has fine chosen beforehand where the engine takes no samples, until somebody chooses otherwise', async () => {
+    const noSampler = { missing: ['js-self-profiling'] };
+    const checked = async (settings: Partial<ProxySettings>, target: Partial<Target>) => {
+      const { loader } = await chooser(settings, target);
+      return (await loader.getHarness(MatRadioGroupHarness)).getCheckedValue();
+    };
+    expect(await checked({}, noSampler)).toBe('fine');
+    expect(await checked({ isModeChosen: true }, noSampler)).toBe('everyday');
+    expect(await checked({}, {})).toBe('everyday');
+  });
+
+  it('says beforehand what would not load in the page that is chosen, were it isolated', async () => {
+    const foreign = { frames: ['frame “Pay” of https://pay.skerry'], origins: ['https://maps.skerry'] };
+    const { texts, set } = await chooser({ mode: 'fine' }, { foreign });
+    expect(texts('.more p')[0]).toContain('The frame “Pay” of https://pay.skerry will not load.');
+    expect(texts('.more p')[0]).toContain('Files from https://maps.skerry are asked for without cookies.');
+    await set({ target: { ...TARGET, foreign: { frames: [], origins: [] } } });
+    expect(texts('.more p')[0]).toContain('It holds nothing from other origins so far.');
   });
 
   it('asks for a reload where the page was loaded for everyday recordings, and for no native app', async () => {

@@ -25,6 +25,13 @@ export function isLoadedFor(target: Target, mode: CaptureMode): boolean {
   return source === undefined || !isPage || target.available.includes(source);
 }
 
+/** "one", "one and another", "one, another and 3 more". */
+function listed(names: readonly string[]): string {
+  const [first = '', second = ''] = names;
+  if (names.length <= 2) return names.join(' and ');
+  return `${first}, ${second} and ${names.length - 2} more`;
+}
+
 /** Chooses how closely to look, and says what that costs and gives for the page that is chosen. */
 @Component({
   selector: 'np-capture-mode',
@@ -62,7 +69,7 @@ export function isLoadedFor(target: Target, mode: CaptureMode): boolean {
           See into hangs while they last
         </mat-checkbox>
         <p class="soft">
-          Isolates the page. What it loads from other origins, and their sign-in windows, may then not work.
+          Isolates the page. {{ foreign() }}
           @if (mode() === 'fine') {
             Samples are then taken from outside, so that lines are told more exactly.
           }
@@ -109,6 +116,28 @@ export class CaptureModeComponent {
   protected readonly fine = computed(() => {
     const instead = hasSampler(this.target()) ? '' : ' This browser has no sampler of its own.';
     return `A sample every millisecond with its line, and how often each function is called. Scripts are rewritten on their way, and run a little slower.${instead}`;
+  });
+
+  /** What isolating the page would touch of what it holds. */
+  protected readonly foreign = computed(() => {
+    const target = this.target();
+    if (target?.foreign === undefined)
+      return 'What it loads from other origins, and their sign-in windows, may then not work.';
+    const { frames, origins } = target.foreign;
+    const parts = [
+      ...(frames.length === 0 ? [] : [`The ${listed(frames)} will not load.`]),
+      ...(origins.length === 0
+        ? []
+        : [
+            /WebKit/.test(target.engine)
+              ? `Files from ${listed(origins)} load only where their servers allow it.`
+              : `Files from ${listed(origins)} are asked for without cookies.`,
+          ]),
+    ];
+    const rest = 'Windows of other origins that it opens cannot answer it.';
+    return parts.length === 0
+      ? `It holds nothing from other origins so far. ${rest}`
+      : `${parts.join(' ')} ${rest}`;
   });
 
   protected leaveOut(text: string): void {

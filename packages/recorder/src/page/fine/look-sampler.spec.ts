@@ -110,10 +110,10 @@ describe('looks of a thread', () => {
   it('charge calls that are quick by themselves with what those took that were looked at', () => {
     enter(HANDLER);
     for (let item = 0; item < 4000; item++) {
-      callOut(LINE, 0.0313);
+      callOut(LINE, 0.0317);
       look(16);
       line(OTHER_LINE);
-      turns(1, 0.0287);
+      turns(1, 0.0279);
     }
     leave();
     const { [`${LINE}`]: calling = 0, [`${OTHER_LINE}`]: other = 0 } = stacks();

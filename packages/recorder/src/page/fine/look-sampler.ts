@@ -5,6 +5,8 @@ import { now } from '../natives';
 export const FINE_INTERVAL_MS = 1;
 /** The clock is read about so often. */
 const LOOKS_A_MS = 10;
+/** More time between two looks was spent in what nobody looks at. */
+const LONG_BETWEEN_MS = 0.5;
 /** How much is done between two looks, in nodes of the tree of a script: at first, at least and at most. */
 const FIRST_BETWEEN = 2000;
 const MIN_BETWEEN = 8;
@@ -27,7 +29,8 @@ const SAME_RUN_MS = 2;
 /** Entries a chunk of samples holds at most, and how long it is held while a task goes on. */
 const CHUNK_ENTRIES = 32_768;
 const HAND_OVER_MS = 200;
-const CLOCK_READS = 20;
+const MAX_CLOCK_READS = 1500;
+const QUICK_READ_MS = 1e-4;
 
 /** Samples of one thread: each its time, the number of open calls, and where each of them stood. */
 export interface LookSamples {
@@ -71,10 +74,14 @@ interface CallingLine {
 
 /** How long one reading of the clock takes. Milliseconds. */
 function clockCost(): number {
-  const startMs = now();
-  let endMs = startMs;
-  for (let read = 0; read < CLOCK_READS; read++) endMs = now();
-  return Math.max(0.00005, (endMs - startMs) / CLOCK_READS);
+  const beganMs = now();
+  let read = 0;
+  let edgeMs = beganMs;
+  while (edgeMs === beganMs && read++ < MAX_CLOCK_READS) edgeMs = now();
+  let endMs = edgeMs;
+  for (read = 0; endMs === edgeMs && read < MAX_CLOCK_READS; read++) endMs = now();
+  // A clock that does not step meanwhile steps seldom, and is read quickly.
+  return endMs === edgeMs ? QUICK_READ_MS : (endMs - edgeMs) / read;
 }
 
 function numbers(length: number, isShared: boolean): Int32Array {
@@ -245,6 +252,8 @@ export function createLookSampler(
         // What has only begun has not taken long: its caller has.
         const isCallers = ms - lookedMs > CALLED_OUT_MS && depth > 1 && isFunction(calls[depth]!);
         samplesUntil(ms, calls, isCallers ? depth - 1 : depth);
+        // A long time between two looks says nothing of how much is done in a short one.
+        looksSinceMs += Math.max(0, ms - lookedMs - LONG_BETWEEN_MS);
         adapt(ms);
       }
       lookedMs = ms;
