@@ -11,6 +11,10 @@ export interface MarkedPosition {
   readonly start: number;
   /** The position that was marked before it, where nothing else can have been in between. */
   readonly before: MarkedPosition | undefined;
+  /** Whether code may be called there that was not rewritten, which takes a look of its own. */
+  readonly callsOut: boolean;
+  /** Whether it is that of the function itself, which is told on entry. */
+  readonly isEntry?: boolean;
 }
 
 /** A position within as many columns of the one before it, on the same line, is no other. */
@@ -94,11 +98,22 @@ export class LineMarks {
         before.file === place.file &&
         before.line === place.line &&
         Math.abs(before.column - place.column) < SAME_COLUMNS;
-      if (isSame) continue;
+      if (position.isEntry || (isSame && !(position.callsOut && position.before!.isEntry))) continue;
       this.#numbers.set(position, marked.length);
       marked.push(position);
     }
     return marked;
+  }
+
+  /** Notes that a function begins, whose body is a list of statements. */
+  enter(body: AnyNode, functionNumber: number, start: number): void {
+    this.#lists.set(body, { latest: this.#entryOf(functionNumber, start), done: 0 });
+  }
+
+  #entryOf(functionNumber: number, start: number): MarkedPosition {
+    const entry = { functionNumber, start, before: undefined, callsOut: false, isEntry: true };
+    this.positions.push(entry);
+    return entry;
   }
 
   /** Marks a statement, before what stands in it. @returns its position, where it is worth one */
@@ -114,15 +129,16 @@ export class LineMarks {
   }
 
   /** Marks the expression that a function gives, where that is its body. */
-  expression(body: AnyNode, functionNumber: number): MarkedPosition {
+  expression(body: AnyNode, functionNumber: number, start: number): MarkedPosition {
     const around = { functionNumber, inLoop: false };
     const [first, ...others] = body.type === 'SequenceExpression' ? body.expressions : [body];
-    const position = this.#position(first!.start, around);
-    this.#mark({ how: 'comma', at: body.start }, position, weigh(first).callsOut);
+    const { callsOut } = weigh(first);
+    const position = this.#position(first!.start, around, callsOut, this.#entryOf(functionNumber, start));
+    this.#mark({ how: 'comma', at: body.start }, position);
     this.#chain([first], around, position);
     for (const other of others) {
-      const next = this.#position(other.start, around, position);
-      this.#mark({ how: 'comma', at: other.start }, next, weigh(other).callsOut);
+      const next = this.#position(other.start, around, weigh(other).callsOut, position);
+      this.#mark({ how: 'comma', at: other.start }, next);
     }
     return position;
   }
@@ -167,8 +183,8 @@ export class LineMarks {
           this.edits.open(part.at, (part.how === 'statement' ? look : lookComma)(state.done));
           state.done = 0;
         }
-        const position = this.#position(part.start, around, state.latest);
-        this.#mark(part, position, weight.callsOut);
+        const position = this.#position(part.start, around, weight.callsOut, state.latest);
+        this.#mark(part, position);
         this.#chain(part.nodes, around, position);
         state.latest = position;
         first ??= position;
@@ -185,8 +201,8 @@ export class LineMarks {
     statement: MarkedPosition,
   ): void {
     for (const { callee, value } of chainedCalls(nodes)) {
-      const position = this.#position(callee.property.start, around, statement);
-      this.#mark(valuePart(value), position, weighCall(callee));
+      const position = this.#position(callee.property.start, around, weighCall(callee), statement);
+      this.#mark(valuePart(value), position);
     }
   }
 
@@ -202,24 +218,22 @@ export class LineMarks {
     else if (expression != null) this.edits.open(beginOf(body, expression), LINE_INSERTIONS.lookComma(turn));
     else if (test != null) this.edits.open(test.start, LINE_INSERTIONS.lookComma(turn));
     if (test != null && head.calls)
-      this.#mark({ how: 'comma', at: test.start }, this.#position(test.start, around), head.callsOut);
+      this.#mark({ how: 'comma', at: test.start }, this.#position(test.start, around, head.callsOut));
   }
 
   #position(
     start: number,
     { functionNumber }: LineSurroundings,
+    callsOut: boolean,
     before: MarkedPosition | undefined = undefined,
   ): MarkedPosition {
-    const position = { functionNumber, start, before };
+    const position = { functionNumber, start, before, callsOut };
     this.positions.push(position);
     return position;
   }
 
-  #mark(
-    { how, at, end }: Pick<Part, 'how' | 'at' | 'end'>,
-    position: MarkedPosition,
-    callsOut: boolean,
-  ): void {
+  #mark({ how, at, end }: Pick<Part, 'how' | 'at' | 'end'>, position: MarkedPosition): void {
+    const { callsOut } = position;
     const isTop = position.functionNumber === undefined;
     const pieces = LINE_INSERTIONS;
     const isGone = () => !this.#numbers.has(position) || (isTop && this.isTopLevelOpen());

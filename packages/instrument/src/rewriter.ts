@@ -171,7 +171,9 @@ export class Rewriter {
       position: undefined,
     };
     const isExpression = node.body.type !== 'BlockStatement';
-    const position = isMarked && isExpression ? this.#lines!.expression(node.body, id) : undefined;
+    const position =
+      isMarked && isExpression ? this.#lines!.expression(node.body, id, node.start) : undefined;
+    if (isMarked && !isExpression) this.#lines!.enter(node.body, id, node.start);
     this.#nodeLater(node.body, node, {
       ...outside,
       waiting: recorded && waits ? id : undefined,
