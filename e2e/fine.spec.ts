@@ -135,3 +135,48 @@ for (const isolate of [true, false]) {
     expect([5, 6]).toContain(recording.stacks.lineOf(stack));
   });
 }
+
+/** A worker that is busy on one line, and an entry of which nothing else is known. */
+const TIDES = `'use strict';
+function interpolateTide(ms) {
+  const end = performance.now() + ms;
+  let tide = 0;
+  while (performance.now() < end) {
+    tide = (tide * 31 + 7) % 1000003;
+  }
+  return tide;
+}
+self.onmessage = ({ data }) => self.postMessage(interpolateTide(data));
+`;
+
+for (const isolate of [true, false]) {
+  const how = isolate ? 'isolated' : 'ordinary';
+  test(`a worker of the app is sampled like the page, by lines, in an ${how} page`, async () => {
+    needs('chromium');
+    const app = await localApp((request, response) => {
+      const isScript = request.url === '/tides.js';
+      response.writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' });
+      response.end(
+        isScript
+          ? TIDES
+          : '<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>const worker = new Worker("/tides.js", { name: "tides" }); worker.onmessage = () => (out.className = "done"); go.addEventListener("click", () => worker.postMessage(200));</script>',
+      );
+    });
+    const steps = [
+      { do: 'wait', ms: 600 },
+      { do: 'click', on: '#go' },
+      { do: 'wait-for', on: '#out.done' },
+      { do: 'wait', ms: 400 },
+    ];
+    const recording = await recordIn('chromium', app.url, 'fine', steps, { isolate });
+    app.close();
+    const thread = [...recording.threads.values()].find(({ name }) => name === 'worker: tides')!.id;
+    const inWorker = linesReport(recording, { ...WIDE_LENS, thread });
+    const inLoop = inWorker.filter(({ file, line }) => file.endsWith('tides.js') && [5, 6].includes(line));
+    expect(inLoop.reduce((sum, { samples }) => sum + samples, 0)).toBeGreaterThan(60);
+    const calls = functionTable(recording, { ...WIDE_LENS, thread }).find(
+      ({ functionId }) => displayName(recording.functions.get(functionId)) === 'interpolateTide',
+    )!;
+    expect(callsOfRow(calls)).toBe(1);
+  });
+}

@@ -1,14 +1,14 @@
 import { registerCapture } from './page/capture-registry';
 import { FineSamples, type FineSink } from './page/fine/fine-samples';
 import { provideLooks } from './page/fine/provided';
-import { shared } from './page/shared';
+import { shared, sharedByNow } from './page/shared';
 
 document.currentScript?.remove();
 if (shared.fine === undefined) {
   let sink: FineSink = () => undefined;
   const samples = new FineSamples((...told) => sink(...told), crossOriginIsolated);
-  registerCapture(({ tell, entries, shared: ofWindow }) => {
-    ofWindow.fine = samples;
+  registerCapture(({ tell, entries }) => {
+    sharedByNow()!.fine = samples;
     sink = tell;
     entries.onOutermost(() => samples.sampler.unwind());
     return samples;

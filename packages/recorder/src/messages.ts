@@ -13,7 +13,17 @@ export type PageHeader = Pick<Header, 'kind' | 'id' | 'startUp' | 'available' | 
 export type PageTarget = WithoutDevice<Target>;
 
 /** What a page tells of itself, with what of its device the sender cannot find out. */
-type WithoutDevice<T> = Omit<T, 'engine' | 'device'> & { readonly isSmallAndTouched: boolean };
+type WithoutDevice<T> = Omit<T, 'engine' | 'device' | 'foreign'> & {
+  readonly isSmallAndTouched: boolean;
+} & LoadedParts;
+
+/** What a page has loaded so far. */
+export interface LoadedParts {
+  /** Frames of other origins, in words. */
+  readonly loadedFrames: readonly string[];
+  /** Each file by what asked for it and its address, one right after the other. */
+  readonly loadedFiles: readonly string[];
+}
 
 /** A row as it leaves the page: the header, or any other. */
 export type OutgoingRow = PageHeader | Row;

@@ -1,6 +1,6 @@
 import { NO_STACK, packSamples } from '@nettle-patch/core';
 import type { EmittedRow } from '../../../../docs/reference-emitter.mjs';
-import { functionId, type CodeName } from './code';
+import { functionId, lineOf, type CodeName } from './code';
 
 /** How often the phone looks at what its threads run. Milliseconds. */
 const SAMPLE_MS = 1;
@@ -60,6 +60,7 @@ export class Tape {
           id,
           function: functionId(name),
           ...(parent === undefined ? {} : { parent }),
+          ...(lineOf(name) === undefined ? {} : { line: lineOf(name) }),
         });
       }
       parent = id;

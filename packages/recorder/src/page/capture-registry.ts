@@ -9,7 +9,6 @@ import type { ScriptEntryTracker } from './wrap/script-entries';
 import type { failed, markInternal } from './wrap/internal';
 import type { OfThread, ToSender } from '../messages';
 import type { RecordingSession } from './session';
-import type { shared } from './shared';
 
 /** What the recorder lends to captures that are in files of their own. */
 export interface Lent {
@@ -22,7 +21,6 @@ export interface Lent {
   readonly framesElsewhere: typeof framesElsewhere;
   readonly observedCapture: typeof observedCapture;
   readonly refreshInterval: typeof refreshInterval;
-  readonly shared: typeof shared;
   /** Tells the sender something about the thread of a session. */
   tell(session: RecordingSession, about: AboutThread, transfer?: Transferable[]): void;
   /** Whether exact calls are recorded: samples are not wanted then, as both together cost more and tell no more. */

@@ -16,7 +16,6 @@ import { NextTask } from './next-task';
 import type { Host } from './host';
 import { takeRegistered, type Lent } from './capture-registry';
 import { refreshInterval } from './refresh';
-import { shared } from './shared';
 import { hideOwnRequests } from './wrap/own-requests';
 import { wrapDialogs } from './wrap/dialogs';
 import { observedCapture } from './capture/observed';
@@ -103,7 +102,6 @@ export function pageCaptures(ring: CallEventBuffer, lent: OwnLent, host?: Host):
       framesElsewhere,
       observedCapture,
       refreshInterval,
-      shared,
     }),
     marks,
     measures,

@@ -46,6 +46,11 @@ export const shared: Shared = sharedOf(scope) ??
     originals: new WeakMap(),
   };
 
+/** What the recorder of this window shares, for files that come before it and are asked after it. */
+export function sharedByNow(): Shared | undefined {
+  return sharedOf(scope);
+}
+
 /** @returns whether a window has a recorder of its own */
 export function hasRecorder(of: object): boolean {
   return Object.hasOwn(of, KEY);

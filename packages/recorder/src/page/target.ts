@@ -2,7 +2,7 @@ import type { Target } from '@nettle-patch/core';
 import type { PageHeader, PageTarget } from '../messages';
 import { plainAddress } from './address';
 import type { Capture } from './capture/capture';
-import { foreignParts } from './foreign';
+import { framesElsewhere } from './frames-elsewhere';
 import { refreshInterval } from './refresh';
 
 const LARGE_SCREEN_PX = 1400;
@@ -35,7 +35,10 @@ export function describeTarget(
     ...capabilities,
     visible: document.visibilityState === 'visible',
     refreshMs: refreshInterval(),
-    foreign: foreignParts(),
+    loadedFrames: framesElsewhere(),
+    loadedFiles: (performance.getEntriesByType('resource') as PerformanceResourceTiming[]).map(
+      ({ initiatorType, name }) => initiatorType + name,
+    ),
     recording,
   };
 }

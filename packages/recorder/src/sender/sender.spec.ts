@@ -39,7 +39,10 @@ beforeEach(() => {
   sender = new Sender((message) => {
     if (message.type === 'command') commands.push(message.command);
   });
-  sender.take({ type: 'target', target: { ...TARGET, isSmallAndTouched: false } });
+  sender.take({
+    type: 'target',
+    target: { ...TARGET, isSmallAndTouched: false, loadedFrames: [], loadedFiles: [] },
+  });
   sender.take({ type: 'connect', scriptUrl: 'http://desk/recorder.js', secret: 'old' });
 });
 
@@ -66,14 +69,17 @@ describe('the sender', () => {
     expect(JSON.parse(last().sent[0]!)).toEqual({
       type: 'hello',
       protocol: PROTOCOL_VERSION,
-      target: { ...TARGET, missing },
+      target: { ...TARGET, missing, foreign: { frames: [], origins: [] } },
     });
   });
 
   it('names what the page lacks once, be it tried or of other engines', () => {
     last().open();
     const page = { ...TARGET, available: ['longtask'], missing: ['event', 'memory'] };
-    sender.take({ type: 'target', target: { ...page, isSmallAndTouched: false } });
+    sender.take({
+      type: 'target',
+      target: { ...page, isSmallAndTouched: false, loadedFrames: [], loadedFiles: [] },
+    });
     const { target } = JSON.parse(last().sent.at(-1)!) as Hello;
     expect(target.missing).toEqual([
       'event',

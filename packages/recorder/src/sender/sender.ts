@@ -21,6 +21,7 @@ import { CallPacker } from './call-packer';
 import { clockStep } from './clock-step';
 import { deviceName } from './device';
 import { engineName, isGecko } from './engine';
+import { foreignParts } from './foreign-parts';
 import { HeldLink } from './links/held-link';
 import { targetSocketUrl, type Link, type LinkEvents } from './links/link';
 import { SocketLink } from './links/socket-link';
@@ -267,9 +268,10 @@ export class Sender {
 }
 
 /** Adds to what the page tells of itself the engine and the device. */
-function withDevice<T extends PageTarget>({ isSmallAndTouched, ...rest }: T) {
+function withDevice<T extends PageTarget>({ isSmallAndTouched, loadedFrames, loadedFiles, ...rest }: T) {
   return {
     ...rest,
+    foreign: foreignParts(rest.url, { loadedFrames, loadedFiles }),
     title: rest.title.slice(0, MAX_TITLE),
     missing: missingBeside(rest),
     engine: engineName(),

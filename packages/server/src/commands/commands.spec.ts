@@ -125,6 +125,19 @@ describe('calls', () => {
     expect(focused).toContain('drawVehicles');
   });
 
+  it('lists lines, and says so where only first lines of functions are known', () => {
+    const text = written((output) => writeCalls(output, boarding, { lines: true, top: '3' }, false));
+    expect(text).toContain('Lines are known of recordings in fine mode');
+    expect(text).toMatch(/src\/desk\/deck\/trim\.ts:24/);
+    const json = JSON.parse(
+      written((output) => writeCalls(output, boarding, { lines: true, text: 'deck/' }, true)),
+    ) as { lines: { file: string; line: number; selfMs: number; samples: number; count: number }[] };
+    expect(json.lines[0]).toMatchObject({ line: 24, samples: 0, count: 44_850 });
+    expect(json.lines.every(({ file }) => file.includes('deck/'))).toBe(true);
+    const without = written((output) => writeCalls(output, boarding, {}, true));
+    expect(JSON.parse(without)).not.toHaveProperty('lines');
+  });
+
   it('refuses a lens that makes no sense, naming the flag', () => {
     expect(() => lensFrom(boarding, { min: 'long' })).toThrow('--min takes a number, got "long"');
     expect(() => lensFrom(boarding, { focus: 'nobody' })).toThrow('"nobody"');

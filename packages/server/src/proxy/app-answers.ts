@@ -7,7 +7,7 @@ import type { Origins } from '../sources/fetch-script';
 import { answerHeaders, type AnswerContext } from './answer-headers';
 import { explainFailure } from './failure-page';
 import type { ProxyControl } from './proxy-control';
-import { isBlink } from './recorder-paths';
+import { takesNoSamples } from './recorder-paths';
 import { ServiceWorkers } from './service-workers';
 
 export interface ProxyOptions {
@@ -34,7 +34,7 @@ export class AppAnswers {
 
   /** How closely a page is looked at that asks for something. */
   modeFor(request: IncomingMessage): CaptureMode {
-    return modeFor(this.control.settings, isBlink(request.headers['user-agent'] ?? ''));
+    return modeFor(this.control.settings, !takesNoSamples(request.headers['user-agent'] ?? ''));
   }
 
   /** How its scripts are rewritten on their way; undefined where they pass as they are. */

@@ -13,6 +13,9 @@ import {
 import { isForFrame } from './html-answer';
 
 const isGecko = (agent: string) => /\bGecko\/\d/.test(agent);
+/** Whether a browser is known to take no samples of call stacks. */
+export const takesNoSamples = (agent: string) =>
+  isGecko(agent) || (/AppleWebKit\/\d/.test(agent) && !isBlink(agent));
 /** Whether a browser is of the family that has a file of its own. */
 export const isBlink = (agent: string) => /Chrom(e|ium)\/\d/.test(agent);
 
