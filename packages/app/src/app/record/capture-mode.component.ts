@@ -91,7 +91,8 @@ function listed(names: readonly string[]): string {
     }
     @if (mustReload()) {
       <p class="reload" role="status">
-        This page was loaded before. It is recorded so closely once it is loaded again.
+        This page was loaded before. Its {{ mode() === 'fine' ? 'lines' : 'calls' }} are recorded once it is
+        loaded again.
         <button type="button" mat-stroked-button (click)="live.reload(target()!.id)">Reload the page</button>
       </p>
     }
