@@ -14,6 +14,7 @@ const running = await serve({
   target: `http://localhost:${desk.address().port}`,
   port: 4780,
   proxyPort: 4781,
+  settings: { mode: 'fine', isModeChosen: true },
 });
 const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
 try {
