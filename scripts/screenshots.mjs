@@ -46,6 +46,11 @@ try {
   await tool.getByRole('button', { name: 'Stop' }).click();
   await tool.waitForURL(/\/stings\//);
   await pause(800);
+  await tool.screenshot({ path: file('stings-lines') });
+  await tool.locator('np-culprits .hot').first().click();
+  await tool.locator('.cm-content').waitFor();
+  await pause(900);
+  await tool.screenshot({ path: file('source') });
   await tool.getByRole('button', { name: 'Do it again' }).click();
   await pause(900);
   await tool.screenshot({ path: file('again') });
@@ -122,11 +127,6 @@ try {
   await tool.getByRole('radio', { name: 'Ladder' }).click();
   await pause(900);
   await tool.screenshot({ path: file('ladder') });
-  await tool.locator('np-item-panel').getByRole('link', { name: 'Source' }).click();
-  await tool.locator('.cm-content').waitFor();
-  await tool.mouse.move(640, 790);
-  await pause(900);
-  await tool.screenshot({ path: file('source') });
   await tool.emulateMedia({ colorScheme: 'dark' });
   await view('Stings');
   await sting('onDragMove').click();
