@@ -1,7 +1,7 @@
 import type { Command, Header, Row, Target } from '@nettle-patch/core';
 import type { CallChunk, ChunkBuffers } from './page/exact/call-event-buffer';
 import type { CountedCalls } from './page/fine/call-counts';
-import type { LookSamples } from './page/fine/look-sampler';
+import type { LookSamples } from './page/fine/stack-samples';
 
 /** What the page tells for the header; the sender knows the rest, or finds it out without keeping the page waiting. */
 export type PageHeader = Pick<Header, 'kind' | 'id' | 'startUp' | 'available' | 'missing'> & {
@@ -130,9 +130,13 @@ export type ToWorker =
   | { readonly type: 'record'; readonly recording: WorkerRecording | undefined }
   | ({ readonly type: 'buffers' } & ChunkBuffers);
 
+/** What a thread tells in fine mode. */
+export type FineMessage = Extract<ToSender, { type: 'looks' | 'counts' | 'open-positions' }>;
+
 /** From a worker's recorder to the sender. */
 export type FromWorker =
-  | Extract<ToSender, { type: 'register' | 'calls' | 'looks' | 'counts' | 'open-positions' }>
+  | Extract<ToSender, { type: 'register' | 'calls' }>
+  | FineMessage
   | { readonly type: 'rows'; readonly recordingId: string; readonly rows: readonly Row[] };
 
 /** From the sender to the page. */

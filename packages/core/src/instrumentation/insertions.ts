@@ -31,7 +31,7 @@ const RUNNING = '__np_s';
 const HELD = '__np_t';
 
 /** What an entry into a function costs, in the unit of the looks: what one node of the tree of a script costs. */
-const ENTRY_WEIGHT = 8;
+export const ENTRY_WEIGHT = 8;
 
 /** Id of a function, or of a function and of the position in it, separated by a comma; `#` in patterns. */
 type Insertion = (id: number | string) => string;

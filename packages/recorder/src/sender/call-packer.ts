@@ -56,6 +56,8 @@ const endOf = (registered: Registered) =>
 export class CallPacker {
   /** In order of their ids. */
   readonly #registered: Registered[] = [];
+  /** Of ids that were looked up since a script was registered last. */
+  readonly #positions = new Map<number, CallPosition>();
   /** Functions and scripts a recording knows of already, by its id. */
   readonly #sent = new Map<string, Set<number>>();
   /** Calls that were open at the end of the latest chunk, the outermost first. */
@@ -71,6 +73,7 @@ export class CallPacker {
   register(firstId: number, registration: string): void {
     if (this.#registered.some((known) => known.firstId === firstId && known.registration === registration))
       return;
+    this.#positions.clear();
     const registered: Registered = { firstId, registration };
     for (const known of this.#registered) {
       if (known.firstId < endOf(registered) && firstId < endOf(known))
@@ -137,6 +140,12 @@ export class CallPacker {
 
   /** Where a call stood that is known by the id of its function, or of a position in it. */
   positionOf(id: number): CallPosition {
+    let position = this.#positions.get(id);
+    if (position === undefined) this.#positions.set(id, (position = this.#lookUp(id)));
+    return position;
+  }
+
+  #lookUp(id: number): CallPosition {
     const known = this.#registered.findLast(({ firstId }) => firstId <= id);
     if (known === undefined || known.isDoubtful) return { functionId: id, at: {} };
     const position = positionsOf(known)[id - known.firstId - scriptOf(known).functions.length];

@@ -1,15 +1,22 @@
-import { NO_STACK, packCounts, packSamples, roundMs, toMicroseconds, type Row } from '@nettle-patch/core';
+import {
+  MAIN_THREAD,
+  NO_STACK,
+  packCounts,
+  packSamples,
+  roundMs,
+  toMicroseconds,
+  type Row,
+} from '@nettle-patch/core';
 import type { OfThread } from '../messages';
 import type { CountedCalls } from '../page/fine/call-counts';
-import { FINE_INTERVAL_MS, SAME, type LookSamples } from '../page/fine/look-sampler';
-import type { CallPacker, CallPosition } from './call-packer';
+import { FINE_INTERVAL_MS, SAME, type LookSamples } from '../page/fine/stack-samples';
+import type { CallPacker } from './call-packer';
 import type { SampledTablesOfRecordings } from './sampled-tables-of';
 
 /** Turns what fine mode tells of threads into rows: samples with the lines they stood at, and counts of calls. */
 export class FineRows {
   /** The positions of the main thread's latest sample, the outermost first. */
   #latest: readonly number[] = [];
-  readonly #positions = new Map<number, CallPosition>();
 
   constructor(
     private readonly calls: CallPacker,
@@ -25,20 +32,9 @@ export class FineRows {
     this.#latest = [];
   }
 
-  /** Has positions looked up anew, as more scripts are known. */
-  registered(): void {
-    this.#positions.clear();
-  }
-
-  positionOf(id: number): CallPosition {
-    let position = this.#positions.get(id);
-    if (position === undefined) this.#positions.set(id, (position = this.calls.positionOf(id)));
-    return position;
-  }
-
   samples({ recordingId, thread, originMs, timesMs, stacks }: OfThread & LookSamples): Row[] {
     const ids: number[] = [];
-    const rows: Row[] = [];
+    const functionIds: number[] = [];
     let at = 0;
     let latest: Int32Array = new Int32Array(0);
     for (let sample = 0; sample < timesMs.length; sample++) {
@@ -48,34 +44,39 @@ export class FineRows {
         continue;
       }
       latest = stacks.subarray(at, at + depth);
-      ids.push(this.stackOf(recordingId, latest, rows));
+      ids.push(this.#stackOf(recordingId, latest, functionIds));
       at += depth;
     }
-    if (thread === 0) this.#latest = Array.from(latest);
-    rows.push(...this.tables.takeRows());
+    if (thread === MAIN_THREAD) this.#latest = Array.from(latest);
     const timesUs = Array.from(timesMs, (ms) => Math.max(0, toMicroseconds(ms - originMs)));
-    rows.push({ kind: 'samples', ...packSamples(thread, FINE_INTERVAL_MS, { timesUs, stacks: ids }) });
-    return rows;
+    return [
+      ...this.#newRows(recordingId, functionIds),
+      { kind: 'samples', ...packSamples(thread, FINE_INTERVAL_MS, { timesUs, stacks: ids }) },
+    ];
   }
 
-  /** Id of a stack. @param rows get those about functions that are new in it */
-  stackOf(recordingId: string, positions: ArrayLike<number>, rows: Row[]): number {
+  /** The stack of some positions, with the rows about what is new in it. */
+  stackRows(recordingId: string, positions: readonly number[]): { rows: Row[]; stack: number } {
+    const functionIds: number[] = [];
+    const stack = this.#stackOf(recordingId, positions, functionIds);
+    return { rows: this.#newRows(recordingId, functionIds), stack };
+  }
+
+  /** Id of a stack. @param functionIds gets those of the functions on it */
+  #stackOf(recordingId: string, positions: ArrayLike<number>, functionIds: number[]): number {
     const tables = this.tables.of(recordingId);
     let stack = NO_STACK;
     for (let level = 0; level < positions.length; level++) {
-      const { functionId, at } = this.positionOf(positions[level]!);
-      rows.push(...this.calls.functionRows(recordingId, [functionId]));
+      const { functionId, at } = this.calls.positionOf(positions[level]!);
+      functionIds.push(functionId);
       stack = tables.stack(functionId, stack, at);
     }
     return stack;
   }
 
-  /** The same with all rows about what is new. */
-  stackRows(recordingId: string, positions: readonly number[]): { rows: Row[]; stack: number } {
-    const rows: Row[] = [];
-    const stack = this.stackOf(recordingId, positions, rows);
-    rows.push(...this.tables.takeRows());
-    return { rows, stack };
+  /** Rows about functions and stacks that a recording does not know of yet. */
+  #newRows(recordingId: string, functionIds: readonly number[]): Row[] {
+    return [...this.calls.functionRows(recordingId, functionIds), ...this.tables.takeRows()];
   }
 
   counts({

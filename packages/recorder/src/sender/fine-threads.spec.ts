@@ -7,7 +7,7 @@ import {
   type RowOfKind,
 } from '@nettle-patch/core';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { SAME } from '../page/fine/look-sampler';
+import { SAME } from '../page/fine/stack-samples';
 import { CallPacker } from './call-packer';
 import { FineThreads } from './fine-threads';
 import { SampledTablesOfRecordings } from './sampled-tables-of';

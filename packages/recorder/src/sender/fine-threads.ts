@@ -1,13 +1,10 @@
 import type { Row } from '@nettle-patch/core';
-import type { ToSender } from '../messages';
+import type { FineMessage } from '../messages';
 import type { CallPacker } from './call-packer';
 import { FineRows } from './fine-rows';
 import type { SampledTablesOfRecordings } from './sampled-tables-of';
 import { SharedSampler } from './shared-sampler';
 import type { PositionedStacks } from './watchdog';
-
-/** What a thread tells in fine mode. */
-export type FineMessage = Extract<ToSender, { type: 'looks' | 'counts' | 'open-positions' }>;
 
 /** Takes what threads tell in fine mode, or samples them itself where it can see their memory. */
 export class FineThreads implements PositionedStacks {
@@ -34,10 +31,6 @@ export class FineThreads implements PositionedStacks {
       const behindMs = message.clockOrigin - performance.timeOrigin;
       this.#sampler.see(recordingId, thread, message.originMs + behindMs, message.calls);
     }
-  }
-
-  registered(): void {
-    this.#rows.registered();
   }
 
   end(): void {

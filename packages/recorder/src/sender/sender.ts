@@ -99,7 +99,6 @@ export class Sender {
         break;
       case 'register':
         this.#calls.register(message.firstId, message.registration);
-        this.#fine.registered();
         break;
       case 'looks':
       case 'counts':

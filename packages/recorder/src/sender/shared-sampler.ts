@@ -1,17 +1,14 @@
-import { LOOK_COUNTDOWN, MAIN_THREAD } from '@nettle-patch/core';
+import { LOOK_COUNTDOWN, MAIN_THREAD, OPEN_CALLS_LENGTH } from '@nettle-patch/core';
 import type { OfThread } from '../messages';
-import { FINE_INTERVAL_MS, SAME, type LookSamples } from '../page/fine/look-sampler';
+import { FINE_INTERVAL_MS, StackSamples, type LookSamples } from '../page/fine/stack-samples';
 
 /** Samples of a thread are handed on so often. */
 const HAND_OVER_MS = 100;
 
 /** A thread whose open calls can be seen. */
-interface SeenThread extends OfThread {
+interface SeenThread {
   readonly calls: Int32Array<ArrayBufferLike>;
-  timesMs: number[];
-  stacks: number[];
-  /** Where the positions of its latest sample stand in `stacks`; -1 where there are none. */
-  latestAt: number;
+  readonly samples: StackSamples;
   /** Whether nothing ran when it was looked at last. */
   isIdle: boolean;
 }
@@ -38,16 +35,8 @@ export class SharedSampler {
    */
   see(recordingId: string, thread: number, originMs: number, calls: Int32Array<ArrayBufferLike>): void {
     this.#handOver();
-    this.#threads.set(thread, {
-      recordingId,
-      thread,
-      originMs,
-      calls,
-      timesMs: [],
-      stacks: [],
-      latestAt: -1,
-      isIdle: false,
-    });
+    const samples = new StackSamples((taken) => this.take({ recordingId, thread, originMs, ...taken }));
+    this.#threads.set(thread, { calls, samples, isIdle: false });
     if (this.#isTurning) return;
     this.#isTurning = true;
     this.#turn.port2.postMessage(null);
@@ -81,49 +70,22 @@ export class SharedSampler {
 
   #handOver(): void {
     this.#handedOverMs = performance.now();
-    for (const thread of this.#threads.values()) {
-      const { recordingId, originMs, timesMs, stacks } = thread;
-      if (timesMs.length === 0) continue;
-      this.take({
-        recordingId,
-        thread: thread.thread,
-        originMs,
-        timesMs: Float64Array.from(timesMs),
-        stacks: Int32Array.from(stacks),
-      });
-      thread.timesMs = [];
-      thread.stacks = [];
-      thread.latestAt = -1;
-    }
+    for (const { samples } of this.#threads.values()) samples.handOver();
   }
 }
 
+/** The open calls of a thread as they stood when it was looked at. */
+const seen = new Int32Array(OPEN_CALLS_LENGTH);
+
 /** Takes one sample; of a thread in which nothing runs only the first. */
 function sample(thread: SeenThread, ms: number): void {
-  const { calls, timesMs, stacks, latestAt } = thread;
+  const { calls, samples } = thread;
   // One right after the other: by the time that anything else is done the thread may stand elsewhere.
   const depth = calls[0]!;
   const innermost = calls[depth]!;
   if (depth < 0 || depth >= LOOK_COUNTDOWN || (depth === 0 && thread.isIdle)) return;
   thread.isIdle = depth === 0;
-  const isLatest =
-    latestAt >= 0 &&
-    stacks[latestAt] === depth &&
-    depth > 0 &&
-    stacks[latestAt + depth] === innermost &&
-    isSame(calls, stacks, latestAt, depth - 1);
-  timesMs.push(ms);
-  if (isLatest) {
-    stacks.push(SAME);
-    return;
-  }
-  thread.latestAt = stacks.length;
-  stacks.push(depth);
-  for (let at = 1; at < depth; at++) stacks.push(calls[at]!);
-  if (depth > 0) stacks.push(innermost);
-}
-
-function isSame(calls: Int32Array, stacks: readonly number[], latestAt: number, depth: number): boolean {
-  for (let at = 1; at <= depth; at++) if (stacks[latestAt + at] !== calls[at]) return false;
-  return true;
+  for (let at = 1; at < depth; at++) seen[at] = calls[at]!;
+  seen[depth] = innermost;
+  samples.add(ms, seen, depth);
 }

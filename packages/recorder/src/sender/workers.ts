@@ -44,10 +44,8 @@ export class Workers {
   }
 
   #take(port: MessagePort, message: FromWorker): void {
-    if (message.type === 'register') {
-      this.calls.register(message.firstId, message.registration);
-      this.fine.registered();
-    } else if (message.type === 'looks' || message.type === 'counts' || message.type === 'open-positions')
+    if (message.type === 'register') this.calls.register(message.firstId, message.registration);
+    else if (message.type === 'looks' || message.type === 'counts' || message.type === 'open-positions')
       this.fine.take(message);
     else if (message.type === 'rows') this.add(message.recordingId, message.rows);
     else {

@@ -1,4 +1,5 @@
 import { ENTER, LEAVE, LEAVE_EXPRESSION, REGISTER, withoutInsertions } from '@nettle-patch/core';
+import { provideGlobals } from '../provide-globals';
 import { shared } from '../shared';
 import type { CallEventBuffer } from './call-event-buffer';
 
@@ -10,12 +11,11 @@ type RegisterScript = (firstId: number, registration: string, functionCount?: nu
 
 /** Provides the functions that rewritten scripts call, and has functions show their text without those calls. */
 export function provideCalls(ring: CallEventBuffer, register: RegisterScript): void {
-  const provided = {
+  provideGlobals({
     [ENTER]: ring.enter,
     [LEAVE]: ring.leave,
     [LEAVE_EXPRESSION]: ring.leave,
     [REGISTER]: register,
-  };
-  for (const [name, value] of Object.entries(provided)) Object.defineProperty(globalThis, name, { value });
+  });
   shared.asWritten = withoutInsertions;
 }

@@ -44,7 +44,7 @@ export class FineSamples implements Capture {
       const { calls } = this.sampler;
       this.sink(session, { type: 'open-positions', calls, clockOrigin: performance.timeOrigin });
     }
-    this.sampler.switch(true, !this.isShared);
+    this.sampler.switch(true);
   }
 
   collect(): void {
@@ -53,7 +53,7 @@ export class FineSamples implements Capture {
   }
 
   stop(): void {
-    this.sampler.switch(false, false);
+    this.sampler.switch(false);
     this.#count();
     this.#session = undefined;
   }

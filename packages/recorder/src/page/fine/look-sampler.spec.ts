@@ -1,6 +1,7 @@
 import { COUNT_SLOTS, LOOK_COUNTDOWN, slotOf } from '@nettle-patch/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { createLookSampler, SAME, type LookSampler, type LookSamples } from './look-sampler';
+import { createLookSampler, type LookSampler } from './look-sampler';
+import { SAME, type LookSamples } from './stack-samples';
 
 let nowMs = 0;
 vi.mock('../natives', () => ({ now: () => nowMs }));
@@ -20,7 +21,7 @@ beforeEach(() => {
     (id) => id < LINE,
     false,
   );
-  sampler.switch(true, true);
+  sampler.switch(true);
 });
 
 /** What a function of a rewritten script does as it is entered and left. */
@@ -149,7 +150,7 @@ describe('looks of a thread', () => {
       () => false,
       false,
     );
-    counting.switch(true, true);
+    counting.switch(true);
     counting.calls[0] = 1;
     counting.calls[1] = LINE;
     for (let turn = 0; turn < 200_000; turn++) {
@@ -164,10 +165,10 @@ describe('looks of a thread', () => {
   });
 
   it('cost next to nothing while nothing is recorded, and begin anew with a recording', () => {
-    sampler.switch(false, false);
+    sampler.switch(false);
     callOut(LINE, 1);
     expect(sampler.counts[slotOf(LINE)]).toBeGreaterThan(1e6);
-    sampler.switch(true, true);
+    sampler.switch(true);
     expect(sampler.counts[slotOf(LINE)]).toBe(0);
     expect(sampler.counts.length).toBe(COUNT_SLOTS);
   });

@@ -1,8 +1,7 @@
-import { COUNT_SLOTS, LOOK_COUNTDOWN, OPEN_CALLS_LENGTH, slotOf } from '@nettle-patch/core';
+import { COUNT_SLOTS, ENTRY_WEIGHT, LOOK_COUNTDOWN, OPEN_CALLS_LENGTH, slotOf } from '@nettle-patch/core';
 import { now } from '../natives';
+import { FINE_INTERVAL_MS, StackSamples, type LookSamples } from './stack-samples';
 
-/** A sample stands for this long. Milliseconds. */
-export const FINE_INTERVAL_MS = 1;
 /** The clock is read about so often. */
 const LOOKS_A_MS = 10;
 /** More time between two looks was spent in what nobody looks at. */
@@ -26,22 +25,10 @@ const CALLED_OUT_MS = 1;
 /** Runs that follow each other as closely are one: a flood of promises is not looked at one by one. */
 const FLOOD_RUNS = 64;
 const SAME_RUN_MS = 2;
-/** Entries a chunk of samples holds at most, and how long it is held while a task goes on. */
-const CHUNK_ENTRIES = 32_768;
+/** How long samples are held while a task goes on. */
 const HAND_OVER_MS = 200;
 const MAX_CLOCK_READS = 1500;
 const QUICK_READ_MS = 1e-4;
-
-/** Samples of one thread: each its time, the number of open calls, and where each of them stood. */
-export interface LookSamples {
-  /** By `performance.now()`. */
-  readonly timesMs: Float64Array<ArrayBuffer>;
-  /** For each sample the number of positions, then these, the outermost first; or SAME for those of the one before. */
-  readonly stacks: Int32Array<ArrayBuffer>;
-}
-
-/** In place of the positions of a sample: they are those of the sample before. */
-export const SAME = -1;
 
 /** What rewritten scripts use in fine mode, and how the recorder takes samples of it. */
 export interface LookSampler {
@@ -53,8 +40,8 @@ export interface LookSampler {
   leaveRoot(): 0;
   enterWaiting(id: number, position?: number): number;
   leaveWaiting(): 0;
-  /** Begins or ends sampling. @param looks whether samples are taken here, and not by another thread */
-  switch(on: boolean, looks: boolean): void;
+  /** Begins or ends sampling; where memory is shared, another thread takes the samples. */
+  switch(on: boolean): void;
   /** Ends what is still open though nothing runs. */
   unwind(): void;
   /** Hands on what there is. */
@@ -105,13 +92,8 @@ export function createLookSampler(
 ): LookSampler {
   const calls = numbers(OPEN_CALLS_LENGTH, isShared);
   const counts = numbers(COUNT_SLOTS, isShared);
-  let times = new Float64Array(0);
-  let stacks = new Int32Array(0);
-  let sampled = 0;
-  let filled = 0;
+  const samples = new StackSamples(take);
   let handedOverMs = 0;
-  /** The latest stack that was written, in `stacks`; none at first. */
-  let latestAt = -1;
   /** Lines that are no longer looked at since nothing is recorded. */
   let demoted: number[] = [];
   let on = false;
@@ -135,30 +117,6 @@ export function createLookSampler(
 
   calls[LOOK_COUNTDOWN] = NO_LOOK;
 
-  const handOver = () => {
-    if (sampled > 0) take({ timesMs: times.slice(0, sampled), stacks: stacks.slice(0, filled) });
-    sampled = filled = 0;
-    latestAt = -1;
-  };
-
-  const isLatest = (from: Int32Array, depth: number) => {
-    if (latestAt < 0 || stacks[latestAt] !== depth) return false;
-    for (let at = 1; at <= depth; at++) if (stacks[latestAt + at] !== from[at]) return false;
-    return true;
-  };
-
-  const sample = (atMs: number, from: Int32Array, depth: number) => {
-    if (filled + depth + 1 > CHUNK_ENTRIES || sampled === times.length) handOver();
-    times[sampled++] = atMs;
-    if (isLatest(from, depth)) {
-      stacks[filled++] = SAME;
-      return;
-    }
-    latestAt = filled;
-    stacks[filled++] = depth;
-    for (let at = 1; at <= depth; at++) stacks[filled++] = from[at]!;
-  };
-
   /** The first calling line that samples are owed to, whose callers still stand where they stood. */
   const nextOwed = () => {
     for (; owed.length > 0; owed.shift()) {
@@ -177,18 +135,17 @@ export function createLookSampler(
    * and else all of one stack.
    */
   const samplesUntil = (ms: number, from: Int32Array, depth: number) => {
-    const kept = Math.min(depth, LOOK_COUNTDOWN - 1, CHUNK_ENTRIES - 1);
     for (; dueMs <= ms; dueMs += FINE_INTERVAL_MS) {
       const first = from === before ? undefined : nextOwed();
-      if (first === undefined) sample(dueMs, from, kept);
+      if (first === undefined) samples.add(dueMs, from, depth);
       else {
         first.count--;
-        sample(dueMs, first.stack, first.stack[0]!);
+        samples.add(dueMs, first.stack, first.stack[0]!);
       }
     }
     if (ms - handedOverMs > HAND_OVER_MS) {
       handedOverMs = ms;
-      handOver();
+      samples.handOver();
     }
   };
 
@@ -213,7 +170,7 @@ export function createLookSampler(
     if (line.owedMs < FINE_INTERVAL_MS) return;
     const count = Math.floor(line.owedMs / FINE_INTERVAL_MS);
     line.owedMs -= count * FINE_INTERVAL_MS;
-    owed.push({ stack: before.slice(0, Math.min(before[0]!, CHUNK_ENTRIES - 1) + 1), count });
+    owed.push({ stack: before.slice(0, before[0]! + 1), count });
   };
 
   const endCallOut = (ms: number) => {
@@ -292,21 +249,19 @@ export function createLookSampler(
       counts[slotOf(id)]!++;
       const depth = ++calls[0]!;
       calls[depth] = position;
-      if ((calls[LOOK_COUNTDOWN]! -= MIN_BETWEEN) < 0) this.look();
+      if ((calls[LOOK_COUNTDOWN]! -= ENTRY_WEIGHT) < 0) this.look();
       return depth;
     },
     leaveWaiting() {
       if (calls[0]! > 0 && --calls[0]! === 0) this.leaveRoot();
       return 0;
     },
-    switch(wanted, looks) {
-      if (!wanted) handOver();
-      on = wanted && looks;
+    switch(wanted) {
+      if (!wanted) samples.handOver();
+      on = wanted && !isShared;
       calls[LOOK_COUNTDOWN] = on ? -1 : NO_LOOK;
       if (!on) return;
-      if (times.length === 0) {
-        times = new Float64Array(CHUNK_ENTRIES);
-        stacks = new Int32Array(CHUNK_ENTRIES);
+      if (clockMs === 0) {
         clockMs = clockCost();
         maxUnseen = (READS_A_CALL * clockMs) / LOOKS_A_QUICK_CALL_MS;
       }
@@ -321,7 +276,7 @@ export function createLookSampler(
     },
     handOver() {
       handedOverMs = now();
-      handOver();
+      samples.handOver();
     },
   };
 }

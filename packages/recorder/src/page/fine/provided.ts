@@ -9,13 +9,14 @@ import {
   LOOK_AT_CALL,
   OPEN_CALLS,
 } from '@nettle-patch/core';
+import { provideGlobals } from '../provide-globals';
 import type { LookSampler } from './look-sampler';
 
 /** Provides what scripts use that were rewritten for fine mode. */
 export function provideLooks(sampler: LookSampler): void {
   const enterWaiting: LookSampler['enterWaiting'] = (id, position) => sampler.enterWaiting(id, position);
   const leaveWaiting = () => sampler.leaveWaiting();
-  const provided = {
+  provideGlobals({
     [OPEN_CALLS]: sampler.calls,
     [COUNTS]: sampler.counts,
     [LOOK]: () => sampler.look(),
@@ -25,6 +26,5 @@ export function provideLooks(sampler: LookSampler): void {
     [ENTER_WAITING]: enterWaiting,
     [LEAVE_WAITING]: leaveWaiting,
     [LEAVE_WAITING_EXPRESSION]: leaveWaiting,
-  };
-  for (const [name, value] of Object.entries(provided)) Object.defineProperty(globalThis, name, { value });
+  });
 }
