@@ -1,6 +1,16 @@
-import { LINE_INSERTIONS, isFunction, pushChildren } from '@nettle-patch/core';
+import { LINE_INSERTIONS } from '@nettle-patch/core';
 import type { AnyNode } from 'acorn';
 import type { Edits } from './edits';
+import {
+  WITH_EXPRESSION,
+  beginOf,
+  chainedCalls,
+  isLoop,
+  partsOf,
+  valuePart,
+  type Loop,
+  type Part,
+} from './statement-parts';
 import { headOf, weigh, weighCall } from './weight';
 
 /** A position in a function at which something that takes time begins. */
@@ -25,29 +35,12 @@ const MIN_NODES = 5;
 const MIN_BETWEEN_LOOKS = 6;
 
 const LISTS: ReadonlySet<string> = new Set(['Program', 'BlockStatement', 'StaticBlock', 'SwitchCase']);
-const LOOP_TYPES = [
-  'ForStatement',
-  'ForInStatement',
-  'ForOfStatement',
-  'WhileStatement',
-  'DoWhileStatement',
-] as const;
-type Loop = Extract<AnyNode, { type: (typeof LOOP_TYPES)[number] }>;
-const LOOPS: ReadonlySet<string> = new Set(LOOP_TYPES);
-const isLoop = (node: AnyNode): node is Loop => LOOPS.has(node.type);
 const SIMPLE: ReadonlySet<string> = new Set([
   'ExpressionStatement',
   'VariableDeclaration',
   'ReturnStatement',
   'ThrowStatement',
 ]);
-/** Statements that can begin with another expression and a comma. */
-const WITH_EXPRESSION: ReadonlySet<string> = new Set([
-  'ExpressionStatement',
-  'ReturnStatement',
-  'ThrowStatement',
-]);
-
 /** What goes on in a list of statements, from one to the next. */
 interface ListState {
   latest: MarkedPosition | undefined;
@@ -64,9 +57,9 @@ export interface LineSurroundings {
 
 /** Puts lines and looks before the statements of the functions that are recorded in fine mode. */
 export class LineMarks {
-  readonly positions: MarkedPosition[] = [];
+  readonly #positions: MarkedPosition[] = [];
   /** By position: its number, from 0; none is given to those that are no other than the one before. */
-  #numbers = new Map<MarkedPosition, number>();
+  readonly #numbers = new Map<MarkedPosition, number>();
   /** By the list that is being marked. */
   readonly #lists = new WeakMap<AnyNode, ListState>();
 
@@ -88,9 +81,9 @@ export class LineMarks {
   settle(
     placeOf: (start: number) => { file: string | undefined; line: number; column: number },
   ): MarkedPosition[] {
-    const places = new Map(this.positions.map((position) => [position, placeOf(position.start)]));
+    const places = new Map(this.#positions.map((position) => [position, placeOf(position.start)]));
     const marked: MarkedPosition[] = [];
-    for (const position of this.positions) {
+    for (const position of this.#positions) {
       const place = places.get(position)!;
       const before = position.before && places.get(position.before);
       const isSame =
@@ -112,7 +105,7 @@ export class LineMarks {
 
   #entryOf(functionNumber: number, start: number): MarkedPosition {
     const entry = { functionNumber, start, before: undefined, callsOut: false, isEntry: true };
-    this.positions.push(entry);
+    this.#positions.push(entry);
     return entry;
   }
 
@@ -228,7 +221,7 @@ export class LineMarks {
     before: MarkedPosition | undefined = undefined,
   ): MarkedPosition {
     const position = { functionNumber, start, before, callsOut };
-    this.positions.push(position);
+    this.#positions.push(position);
     return position;
   }
 
@@ -263,76 +256,4 @@ function lastWeight(body: AnyNode): number {
 function isBodyOf(node: AnyNode, parent: AnyNode): boolean {
   if (parent.type === 'IfStatement') return parent.consequent === node || parent.alternate === node;
   return isLoop(parent) && parent.body === node;
-}
-
-/** A part of a statement that is marked by itself. */
-interface Part {
-  /** What is put before it: statements, expressions each with a comma, or the head of a conditional expression. */
-  readonly how: 'statement' | 'comma' | 'value' | undefined;
-  /** Where that is put. */
-  readonly at: number;
-  /** Where a conditional expression ends. */
-  readonly end?: number;
-  /** Where it stands. */
-  readonly start: number;
-  readonly nodes: readonly (AnyNode | null | undefined)[];
-}
-
-/** Values that get their name from where they stand (ECMA-262, IsAnonymousFunctionDefinition). */
-const NAMED_BY_PLACE = /^(?:Function|ArrowFunction|Class)Expression$/;
-
-/** The parts of a statement that may stand on different lines: variables, and what a build has joined by commas. */
-function partsOf(node: AnyNode, isExpression: boolean): readonly Part[] {
-  const how = isExpression ? 'comma' : 'statement';
-  const declaration = node.type === 'ExportNamedDeclaration' ? node.declaration : node;
-  if (declaration?.type === 'VariableDeclaration' && !isExpression) {
-    return declaration.declarations.map(({ start, init }, index): Part => {
-      if (index === 0) return { how, at: node.start, start: node.start, nodes: [init] };
-      const isMarked = init != null && !NAMED_BY_PLACE.test(init.type);
-      if (!isMarked) return { how: undefined, at: start, start, nodes: [init] };
-      return { ...valuePart(init), start, nodes: [init] };
-    });
-  }
-  const heads = headOf(node);
-  const [expression] = heads;
-  if (!WITH_EXPRESSION.has(node.type) || expression?.type !== 'SequenceExpression') {
-    const at = isExpression && expression != null ? beginOf(node, expression) : node.start;
-    return [{ how, at, start: node.type === 'IfStatement' ? at : node.start, nodes: heads }];
-  }
-  return expression.expressions.map((one, index): Part => {
-    if (index > 0) return { how: 'comma', at: one.start, start: one.start, nodes: [one] };
-    return { how, at: isExpression ? beginOf(node, one) : node.start, start: node.start, nodes: [one] };
-  });
-}
-
-/** What is put around a value: one of several joined by commas stands in brackets, and may be one more of them. */
-function valuePart({ type, start, end }: AnyNode): Pick<Part, 'how' | 'at' | 'end'> {
-  return type === 'SequenceExpression' ? { how: 'comma', at: start } : { how: 'value', at: start, end };
-}
-
-interface ChainedCall {
-  readonly callee: Extract<AnyNode, { type: 'MemberExpression' }>;
-  /** The last argument, which is made before the call. */
-  readonly value: AnyNode;
-}
-
-/** Calls of methods with an argument in which nothing is called: what is told before that is right for the call. */
-function chainedCalls(nodes: readonly (AnyNode | null | undefined)[]): ChainedCall[] {
-  const found: ChainedCall[] = [];
-  const pending = nodes.filter((node) => node != null);
-  for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
-    if (isFunction(node)) continue;
-    if (node.type === 'CallExpression' && node.callee.type === 'MemberExpression') {
-      const value = node.arguments.at(-1) as AnyNode | undefined;
-      if (value !== undefined && value.type !== 'SpreadElement' && !weigh(value).calls)
-        found.push({ callee: node.callee, value });
-    }
-    pushChildren(node, pending);
-  }
-  return found;
-}
-
-/** Where another expression and a comma can be put before the expression of a statement. */
-function beginOf(statement: AnyNode, expression: AnyNode): number {
-  return statement.type === 'ExpressionStatement' ? statement.start : expression.start;
 }

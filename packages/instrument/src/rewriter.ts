@@ -14,8 +14,9 @@ import type { AnyNode, Program } from 'acorn';
 import type { Edits, Piece } from './edits';
 import { evaluatedBy, type EvaluatedScript } from './evaluated';
 import { LineMarks, type MarkedPosition } from './line-marks';
-import { directivesOf, hasDirective } from './tree';
 import { hasOwnRules, isWorthRecording, makesStrict } from './instrumentation-filter';
+import { isLoop } from './statement-parts';
+import { directivesOf, hasDirective } from './tree';
 
 /** A function that is recorded, or counted. */
 export interface RecordedSite {
@@ -28,8 +29,6 @@ interface Surroundings {
   readonly waiting: number | undefined;
   readonly topLevel: boolean;
   readonly strict: boolean;
-  /** Whether lines are told of where it stands. */
-  readonly isMarked: boolean;
   /** Number of the function around, where it is recorded. */
   readonly functionNumber: number | undefined;
   readonly inLoop: boolean;
@@ -38,7 +37,9 @@ interface Surroundings {
 }
 
 const IS_STATEMENT = /Statement$|Declaration$/;
-const IS_LOOP = /^(?:For|While|DoWhile)/;
+
+/** What stands in no function that is recorded. */
+const OUTSIDE = { waiting: undefined, functionNumber: undefined, inLoop: false, position: undefined };
 
 /** Puts enter and leave, and in fine mode lines and looks, into one parsed script. Outer nodes are visited before inner ones, however deep they are. */
 export class Rewriter {
@@ -75,15 +76,7 @@ export class Rewriter {
 
   program(program: Program, isModule: boolean): void {
     const strict = isModule || hasDirective(program.body, 'use strict');
-    this.#visitLater(program, {
-      waiting: undefined,
-      topLevel: true,
-      strict,
-      isMarked: this.#lines !== undefined,
-      functionNumber: undefined,
-      inLoop: false,
-      position: undefined,
-    });
+    this.#visitLater(program, { ...OUTSIDE, topLevel: true, strict });
     for (let node = this.#pending.pop(); node !== undefined; node = this.#pending.pop())
       this.#visit(node, this.#parents.pop()!, this.#surroundings.pop()!);
   }
@@ -136,15 +129,17 @@ export class Rewriter {
       return;
     }
     if (around.topLevel && isWait(node)) this.waitsAtTopLevel = true;
-    const within = this.#lines && around.isMarked ? this.#marked(node, parent, around, this.#lines) : around;
+    const within = this.#marked(node, parent, around);
     if (around.waiting !== undefined) this.#wait(node, parent, around.waiting, within.position);
     this.#visitLater(node, within);
   }
 
-  #marked(node: AnyNode, parent: AnyNode, around: Surroundings, lines: LineMarks): Surroundings {
-    if (!IS_STATEMENT.test(node.type)) return around;
-    const position = lines.statement(node, parent, around) ?? around.position;
-    return { ...around, position, inLoop: around.inLoop || IS_LOOP.test(node.type) };
+  /** Marks a node, where it is a statement of which lines are told. @returns what those in it stand in */
+  #marked(node: AnyNode, parent: AnyNode, around: Surroundings): Surroundings {
+    const isRecorded = around.topLevel || around.functionNumber !== undefined;
+    if (this.#lines === undefined || !isRecorded || !IS_STATEMENT.test(node.type)) return around;
+    const position = this.#lines.statement(node, parent, around) ?? around.position;
+    return { ...around, position, inLoop: around.inLoop || isLoop(node) };
   }
 
   #function(node: FunctionNode, around: Surroundings): void {
@@ -160,24 +155,14 @@ export class Rewriter {
       this.sites.push({ start: node.start });
       this.#count(node, id);
     }
-    const isMarked = recorded && this.#lines !== undefined;
-    const outside: Surroundings = {
-      waiting: undefined,
-      topLevel: false,
-      strict,
-      isMarked: false,
-      functionNumber: undefined,
-      inLoop: false,
-      position: undefined,
-    };
+    const outside: Surroundings = { ...OUTSIDE, topLevel: false, strict };
+    const lines = recorded ? this.#lines : undefined;
     const isExpression = node.body.type !== 'BlockStatement';
-    const position =
-      isMarked && isExpression ? this.#lines!.expression(node.body, id, node.start) : undefined;
-    if (isMarked && !isExpression) this.#lines!.enter(node.body, id, node.start);
+    const position = isExpression ? lines?.expression(node.body, id, node.start) : undefined;
+    if (!isExpression) lines?.enter(node.body, id, node.start);
     this.#nodeLater(node.body, node, {
       ...outside,
       waiting: recorded && waits ? id : undefined,
-      isMarked,
       functionNumber: recorded ? id : undefined,
       position,
     });

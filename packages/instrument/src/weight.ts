@@ -88,8 +88,19 @@ interface Growing {
   callsOut: boolean;
 }
 
+const CALLS: ReadonlySet<string> = new Set([
+  'CallExpression',
+  'NewExpression',
+  'ImportExpression',
+  'TaggedTemplateExpression',
+  'AwaitExpression',
+  'YieldExpression',
+]);
+
+/** Whether an expression, by itself, calls something or waits for it. */
+export const makesCall = ({ type }: AnyNode): boolean => CALLS.has(type);
+
 function addCall(callee: AnyNode, into: Growing): void {
-  into.calls = true;
   into.nodes += CALL_WEIGHT;
   if (callee.type === 'MemberExpression') {
     const method = nameOf(callee.property as AnyNode) ?? '';
@@ -118,12 +129,12 @@ export function weigh(...nodes: readonly (AnyNode | null | undefined)[]): Weight
   for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
     weight.nodes++;
     if (isFunction(node)) continue;
+    if (makesCall(node)) weight.calls = true;
     if (node.type === 'CallExpression') addCall(node.callee, weight);
     else if (node.type === 'NewExpression' || node.type === 'ImportExpression') {
-      weight.calls = weight.callsOut = true;
+      weight.callsOut = true;
       weight.nodes += OTHER_CALL_WEIGHT;
     } else if (node.type === 'TaggedTemplateExpression') addCall(node.tag, weight);
-    else if (node.type === 'AwaitExpression' || node.type === 'YieldExpression') weight.calls = true;
     else if (node.type === 'SpreadElement') weight.callsOut = true;
     else if (
       node.type === 'MemberExpression' &&
@@ -145,11 +156,10 @@ export function weigh(...nodes: readonly (AnyNode | null | undefined)[]): Weight
 export function headOf(node: AnyNode): readonly (AnyNode | null | undefined)[] {
   switch (node.type) {
     case 'IfStatement':
+    case 'WhileStatement':
       return [node.test];
     case 'SwitchStatement':
       return [node.discriminant];
-    case 'WhileStatement':
-      return [node.test];
     case 'ForStatement':
       return [node.init];
     case 'ForInStatement':
@@ -161,7 +171,6 @@ export function headOf(node: AnyNode): readonly (AnyNode | null | undefined)[] {
     case 'ExpressionStatement':
       return [node.expression];
     case 'ExportNamedDeclaration':
-      return [node.declaration];
     case 'ExportDefaultDeclaration':
       return [node.declaration as AnyNode];
     case 'VariableDeclaration':

@@ -100,11 +100,10 @@ export async function runScript(code: string): Promise<Run> {
   countSlots.forEach((count, slot) => {
     if (count > 0) counts.set(slot, count);
   });
-  const isDeep = calls[0]! > 0 || calls[0]! < 0;
   return {
     result: describe(result),
     entered,
-    open: isDeep ? calls[0]! : open,
+    open: calls[0]! || open,
     tooMany,
     registered,
     counts,
