@@ -117,6 +117,22 @@ describe('a recorder', () => {
     expect(calls).toEqual(['start', 'stop', 'start']);
   });
 
+  it('reaches back to the beginning of the load once, and not after a pause', async () => {
+    const reachesBack: boolean[] = [];
+    const { capture } = fakeCapture('event');
+    const start: Capture['start'] = (session) => {
+      reachesBack.push(session.startUp);
+      capture.start(session);
+    };
+    const recorder = newRecorder({ ...capture, start });
+    recorder.start(['friday'], 3);
+    await vi.advanceTimersByTimeAsync(200);
+    recorder.obey(command('pause'));
+    await vi.advanceTimersByTimeAsync(1000);
+    recorder.obey(command('go-on'));
+    expect(reachesBack).toEqual([true, false]);
+  });
+
   it('waits for the last entries when stopped, then ends with the time it was told to', async () => {
     const recorder = newRecorder(fakeCapture('event').capture);
     recorder.obey(command('start'));

@@ -212,9 +212,11 @@ export class Recorder {
 
   #goOn(): void {
     const running = this.#running!;
+    const { session } = running;
     this.#closePause(running);
-    this.#startCaptures(running.session);
-    this.tellWorkers(running.session);
+    session.startUp = false;
+    this.#startCaptures(session);
+    this.tellWorkers(session);
     this.onChange();
   }
 

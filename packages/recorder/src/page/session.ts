@@ -10,7 +10,6 @@ import {
 import { InternedTables } from './interned';
 import { now } from './natives';
 
-/** Ids of scripts and functions that workers of the page give, above those of all other parts. */
 /** Shorter entries of the recorder's own are of no interest. */
 const WORTH_MS = 1;
 
@@ -33,7 +32,7 @@ export class RecordingSession {
    * @param id of the recording
    * @param originMs what `performance.now()` was, or is taken to have been, at time 0 of the recording
    * @param thread that is recorded; each has ids of its own
-   * @param startUp whether what happened before this moment belongs to the recording
+   * @param startUp whether what happened before this moment belongs to the recording, until it is paused
    * @param page how many pages came before in the recording
    * @param idsOf thread, or number given like that of one, whose ids are given
    * @param whole session of the page that a frame is a part of, which gets all rows
@@ -41,7 +40,7 @@ export class RecordingSession {
   constructor(
     readonly id: string,
     readonly originMs: number,
-    readonly startUp: boolean,
+    public startUp: boolean,
     readonly thread = MAIN_THREAD,
     readonly page = 0,
     idsOf = thread,

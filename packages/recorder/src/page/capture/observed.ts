@@ -25,8 +25,7 @@ export function observedCapture<Entry extends PerformanceEntry>(
     const session = current;
     session?.charged(entryType, () => {
       for (const entry of entries) {
-        const endsBefore = entry.startTime + entry.duration < session.originMs;
-        if (!endsBefore || session.startUp) take(entry as Entry, session);
+        if (entry.startTime + entry.duration >= session.originMs) take(entry as Entry, session);
       }
     });
   };
