@@ -4,7 +4,7 @@ import { samplesOf, type Recording } from '../recording/recording';
 import { partition } from '../attribution/partition';
 import { stackFacts } from '../attribution/stack-facts';
 import { NO_STACK } from '../format/packed-samples';
-import { callsOfRow, functionTable } from './function-table';
+import { callsOfRow, functionTable, type FunctionRow } from './function-table';
 import { mostOf } from '../statistics/most';
 import { lensRange, type Lens } from './lens';
 
@@ -21,6 +21,8 @@ export interface LineCost {
   readonly totalMs: number;
   /** Samples that saw the thread on it; 0 where lines are not known. */
   readonly samples: number;
+  /** How far chance may have moved the own time, where samples saw it: one standard error, each taken to be by chance. */
+  readonly selfErrorMs: number;
   /** Of the own time of the function that stood on it most, the share that was on this line, 0 to 1; 0 where lines are not known. */
   readonly share: number;
   /** What was called from it, the dearest first; none where lines are not known. */
@@ -63,11 +65,18 @@ export function filePlaceOf(
   return url === undefined || line === undefined ? undefined : { file: url, line };
 }
 
-/** Cost beside the lines of every file under a lens, the dearest file first. */
-export function fileCosts(recording: Recording, lens: Lens): FileCosts[] {
+/**
+ * Cost beside the lines of every file under a lens, the dearest file first.
+ * @param rows the functions under the lens, where they were worked out already
+ */
+export function fileCosts(
+  recording: Recording,
+  lens: Lens,
+  rows: readonly FunctionRow[] = functionTable(recording, lens),
+): FileCosts[] {
   const costs = new GrowingCosts(recording);
   const knowsLines = recording.header.fine === true;
-  for (const row of functionTable(recording, lens)) {
+  for (const row of rows) {
     const line = costs.ofFunction(row.functionId);
     if (line === undefined) continue;
     line.count += callsOfRow(row);
@@ -92,6 +101,7 @@ export function fileCosts(recording: Recording, lens: Lens): FileCosts[] {
 class GrowingCosts {
   readonly #files = new Map<string, Map<number, Growing>>();
   readonly #owners = new Map<string, Owner>();
+  readonly #ofStacks = new Map<number, Growing | undefined>();
 
   constructor(private readonly recording: Recording) {}
 
@@ -103,6 +113,11 @@ class GrowingCosts {
 
   /** The line at which the innermost function of a stack stood, or else that at which it begins. */
   ofStack(stack: number): Growing | undefined {
+    if (!this.#ofStacks.has(stack)) this.#ofStacks.set(stack, this.#lineOf(stack));
+    return this.#ofStacks.get(stack);
+  }
+
+  #lineOf(stack: number): Growing | undefined {
     const { stacks, functions } = this.recording;
     const recorded = functions.get(canonicalFunction(this.recording, stacks.functionOf(stack)));
     const place = filePlaceOf(this.recording, recorded);
@@ -172,7 +187,9 @@ function addLineTimes(recording: Recording, lens: Lens, costs: GrowingCosts): vo
     if (!samples.hasScript(at)) continue;
     const stack = samples.stacks[at]!;
     const line = costs.ofStack(lens.foldLibraries ? facts.chargedStack(stack) : stack);
-    if (line !== undefined) line.samples++;
+    if (line === undefined) continue;
+    line.samples++;
+    line.selfErrorMs = line.selfMs / Math.sqrt(line.samples) || samples.intervalMs;
   }
 }
 
@@ -207,6 +224,7 @@ function emptyLine(line: number): Growing {
     selfMs: 0,
     totalMs: 0,
     samples: 0,
+    selfErrorMs: 0,
     share: 0,
     called: [],
     count: 0,

@@ -111,8 +111,8 @@ export class StackTable {
     const mask = this.#buckets.length - 1;
     for (let at = hashOf(parent, functionId) & mask; ; at = (at + 1) & mask) {
       const stack = this.#buckets[at]!;
-      if (stack === EMPTY) return stack;
-      if (this.#functions[stack] === functionId && this.#parents[stack] === parent) return stack;
+      if (stack === EMPTY || (this.#functions[stack] === functionId && this.#parents[stack] === parent))
+        return stack;
     }
   }
 

@@ -1,9 +1,9 @@
-import { callsOfRow, functionTable } from '../calls/function-table';
+import { callsOfRow, functionTable, type FunctionRow } from '../calls/function-table';
 import { fileCosts } from '../calls/line-costs';
 import type { Owner } from '../recording/functions';
 import type { Lens } from '../calls/lens';
 import { occurrencesOf } from '../calls/occurrences';
-import { samplesOf, type Recording } from '../recording/recording';
+import type { Recording } from '../recording/recording';
 import { REPORT_VERSION, reportOf, type ExplainReport } from './explain-report';
 import { reportedFunction, type ReportedFunction } from './source-location';
 import { roundMs } from '../format/microseconds';
@@ -46,19 +46,21 @@ export interface ReportedLine {
   readonly count: number;
 }
 
-/** What lines took, those with the most time of their own first. */
-export function linesReport(recording: Recording, lens: Lens): ReportedLine[] {
-  const { intervalMs } = samplesOf(recording, lens.thread);
-  return fileCosts(recording, lens)
+/**
+ * What lines took, those with the most time of their own first.
+ * @param rows the functions under the lens, where they were worked out already
+ */
+export function linesReport(recording: Recording, lens: Lens, rows?: readonly FunctionRow[]): ReportedLine[] {
+  return fileCosts(recording, lens, rows)
     .flatMap(({ file, owner, lines }) =>
-      lines.map(({ line, selfMs, totalMs, samples, count }) => ({
+      lines.map(({ line, selfMs, totalMs, samples, selfErrorMs, count }) => ({
         file,
         line,
         owner,
         selfMs: roundMs(selfMs),
         totalMs: roundMs(totalMs),
         samples,
-        selfErrorMs: roundMs(samples === 0 ? 0 : selfMs / Math.sqrt(samples) || intervalMs),
+        selfErrorMs: roundMs(selfErrorMs),
         count,
       })),
     )
@@ -69,8 +71,10 @@ export function linesReport(recording: Recording, lens: Lens): ReportedLine[] {
 /** Functions whose median is worked out: all, up to a number that keeps the report quick. */
 const MAX_MEDIANS = 50;
 
-export function callsReport(recording: Recording, lens: Lens): CallsReport {
-  const functions = functionTable(recording, lens).map((row, index) => {
+/** @param withLines whether lines are asked for */
+export function callsReport(recording: Recording, lens: Lens, withLines = false): CallsReport {
+  const rows = functionTable(recording, lens);
+  const functions = rows.map((row, index) => {
     const { functionId, selfMs, totalMs, count, shortestMs, longestMs, callsPerSecond, selfErrorMs } = row;
     const calls = callsOfRow(row);
     const isCounted = count > 0 && index < MAX_MEDIANS;
@@ -87,5 +91,6 @@ export function callsReport(recording: Recording, lens: Lens): CallsReport {
       selfErrorMs: roundMs(selfErrorMs),
     };
   });
-  return { version: REPORT_VERSION, recording: reportOf(recording), lens, functions };
+  const lines = withLines ? { lines: linesReport(recording, lens, rows) } : {};
+  return { version: REPORT_VERSION, recording: reportOf(recording), lens, functions, ...lines };
 }

@@ -164,7 +164,7 @@ export function reportSting(recording: Recording, sting: Sting): ReportedSting {
         hotLines: hotLines.slice(0, MAX_HOT_LINES).map((hot) => ({
           line: hot.line,
           chargedMs: roundMs(hot.chargedMs),
-          share: Math.round((hot.chargedMs / chargedMs) * 1000) / 1000,
+          share: roundMs(hot.chargedMs / chargedMs),
           code: codeOfLine(recording, functionId, hot.line) ?? null,
         })),
       })),

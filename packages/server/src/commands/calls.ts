@@ -1,6 +1,5 @@
 import {
   callsReport,
-  linesReport,
   lensSchema,
   placeText,
   type CallsReport,
@@ -67,14 +66,13 @@ export function lensFrom(recording: Recording, flags: CallsFlags): Lens {
 function matching(report: CallsReport, text: string | undefined): CallsReport {
   if (text === undefined) return report;
   const wanted = text.toLowerCase();
-  if (report.lines !== undefined) {
-    const lines = report.lines.filter(({ file }) => file.toLowerCase().includes(wanted));
-    report = { ...report, lines };
-  }
-  const functions = report.functions.filter(({ name, file }) =>
-    `${name} ${file ?? ''}`.toLowerCase().includes(wanted),
-  );
-  return { ...report, functions };
+  const isWanted = (named: string) => named.toLowerCase().includes(wanted);
+  const lines = report.lines?.filter(({ file }) => isWanted(file));
+  return {
+    ...report,
+    functions: report.functions.filter(({ name, file }) => isWanted(`${name} ${file ?? ''}`)),
+    ...(lines === undefined ? {} : { lines }),
+  };
 }
 
 const ms = (value: number | null) => (value === null ? '' : msFigure(value));
@@ -101,27 +99,30 @@ function writeLines(output: Output, lines: readonly ReportedLine[], top: number,
     ],
     [true, true, true, true, true, false],
   );
-  if (lines.length > top) output.line(`and ${lines.length - top} more; --top ${lines.length} shows all`);
 }
 
 /** Writes the functions of a recording with what they took, or its lines. */
 export function writeCalls(output: Output, recording: Recording, flags: CallsFlags, asJson: boolean): void {
   const lens = lensFrom(recording, flags);
-  const whole = callsReport(recording, lens);
-  const report = matching(
-    flags.lines ? { ...whole, lines: linesReport(recording, lens) } : whole,
-    flags.text,
-  );
+  const report = matching(callsReport(recording, lens, flags.lines), flags.text);
   if (asJson) {
     output.json(report);
     return;
   }
+  const top = numberFrom(flags.top, '--top', 40);
   const { unit } = report.recording;
-  if (report.lines !== undefined) {
-    writeLines(output, report.lines, numberFrom(flags.top, '--top', 40), unit);
-    return;
-  }
-  const top = report.functions.slice(0, numberFrom(flags.top, '--top', 40));
+  if (report.lines === undefined) writeFunctions(output, report.functions, top, unit);
+  else writeLines(output, report.lines, top, unit);
+  const { length } = report.lines ?? report.functions;
+  if (length > top) output.line(`and ${length - top} more; --top ${length} shows all`);
+}
+
+function writeFunctions(
+  output: Output,
+  functions: CallsReport['functions'],
+  top: number,
+  unit: string,
+): void {
   output.table(
     [
       [
@@ -135,20 +136,20 @@ export function writeCalls(output: Output, recording: Recording, flags: CallsFla
         'function',
         'where',
       ],
-      ...top.map((row) => [
-        ms(row.selfMs),
-        row.selfErrorMs > 0 ? `± ${ms(row.selfErrorMs)}` : '',
-        ms(row.totalMs),
-        row.count > 0 ? countText(row.count) : '',
-        ms(row.medianMs),
-        ms(row.longestMs),
-        row.count > 0 ? row.callsPerSecond.toFixed(1) : '',
-        row.owner === 'own' ? row.name : `${row.name} (${row.owner})`,
-        placeText(row),
-      ]),
+      ...functions
+        .slice(0, top)
+        .map((row) => [
+          ms(row.selfMs),
+          row.selfErrorMs > 0 ? `± ${ms(row.selfErrorMs)}` : '',
+          ms(row.totalMs),
+          row.count > 0 ? countText(row.count) : '',
+          ms(row.medianMs),
+          ms(row.longestMs),
+          row.count > 0 ? row.callsPerSecond.toFixed(1) : '',
+          row.owner === 'own' ? row.name : `${row.name} (${row.owner})`,
+          placeText(row),
+        ]),
     ],
     [true, true, true, true, true, true, true, false, false],
   );
-  const left = report.functions.length - top.length;
-  if (left > 0) output.line(`and ${left} more; --top ${report.functions.length} shows all`);
 }

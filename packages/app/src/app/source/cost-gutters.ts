@@ -50,10 +50,9 @@ interface Column {
 }
 
 /** What is known of a line that samples saw, and how sure. */
-function sampledWords({ selfMs, samples, share }: ShownLine): string {
-  const errorMs = selfMs / Math.sqrt(Math.max(1, samples));
+function sampledWords({ selfMs, selfErrorMs, samples, share }: ShownLine): string {
   const seen = `${countText(samples)} ${samples === 1 ? 'sample' : 'samples'}`;
-  return `${msText(selfMs)} ± ${msText(errorMs)} on this line by ${seen}, ${percentText(share)} of its function`;
+  return `${msText(selfMs)} ± ${msText(selfErrorMs)} on this line by ${seen}, ${percentText(share)} of its function`;
 }
 
 const calledWords = ({ calls }: ShownLine) =>

@@ -2,13 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { RouterLink } from '@angular/router';
 import { msText, percentText, shortPlace } from '@nettle-patch/core';
 import { LensService } from '../services/lens.service';
-import type { OpenedSting } from '../../workers/analysis/analysis-results';
+import { MAX_HOT_LINES, type OpenedSting } from '../../workers/analysis/analysis-results';
 
 const SHOWN = 5;
 /** What is charged with less than this share of the time that was spent on anything is not listed. */
 const MIN_SHARE = 0.01;
-/** Lines of a function that are shown, and the least share of it that one must have. */
-const MAX_HOT_LINES = 3;
+/** The least share of a function that a line of it must have to be shown. */
 const MIN_LINE_SHARE = 0.05;
 
 /** Functions by the time that is charged to them, with file and line and what would be saved at most without them. */

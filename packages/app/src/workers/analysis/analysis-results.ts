@@ -60,6 +60,9 @@ export interface OpenedRecording {
   readonly costShare?: number | undefined;
 }
 
+/** Lines of a function that are shown in a sting, with their code. */
+export const MAX_HOT_LINES = 3;
+
 /** A sting taken apart, with the names of all functions that appear in it. */
 export interface OpenedSting {
   readonly anatomy: Anatomy;

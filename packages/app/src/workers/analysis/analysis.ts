@@ -34,12 +34,13 @@ import { SourceQueries } from './queries/source-queries';
 import { TimelineQueries } from './queries/timeline-queries';
 import { verdictOf } from './verdict';
 import { namedFunction } from './named-function';
-import type {
-  ListedSting,
-  NamedFunction,
-  OpenedRecording,
-  OpenedSting,
-  OpenProgress,
+import {
+  MAX_HOT_LINES,
+  type ListedSting,
+  type NamedFunction,
+  type OpenedRecording,
+  type OpenedSting,
+  type OpenProgress,
 } from './analysis-results';
 
 const SKYLINE_STEPS = 600;
@@ -292,9 +293,6 @@ function costShare(recording: Recording): number | undefined {
   }
   return spanMs === 0 ? undefined : busyMs / spanMs;
 }
-
-/** Lines of a function of which the code may be shown. */
-const MAX_HOT_LINES = 3;
 
 function codeOfHotLines(recording: Recording, { culprits }: Anatomy): ReadonlyMap<string, string> {
   const codes = new Map<string, string>();

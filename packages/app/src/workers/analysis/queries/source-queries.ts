@@ -4,8 +4,6 @@ import {
   fileCosts,
   functionTable,
   filePlaceOf,
-  isLibraryPath,
-  ownerOf,
   type FileCosts,
   type FunctionRow,
   type Lens,
@@ -53,10 +51,15 @@ export interface ShownFile {
   readonly functions: readonly FileFunction[];
 }
 
+interface KnownUnderLens {
+  readonly key: string;
+  readonly files: readonly FileCosts[];
+  readonly rows: ReadonlyMap<number, FunctionRow>;
+}
+
 /** Answers what the source view asks about one recording. */
 export class SourceQueries {
-  #costs: { readonly key: string; readonly files: readonly FileCosts[] } | undefined;
-  #rows: { readonly key: string; readonly rows: ReadonlyMap<number, FunctionRow> } | undefined;
+  #known: KnownUnderLens | undefined;
   /** Texts that a person has supplied. */
   readonly #supplied = new Map<string, string>();
 
@@ -64,21 +67,18 @@ export class SourceQueries {
 
   /** All files with functions in them, the dearest first. */
   files(lens: Lens): FileInfo[] {
-    return this.#costsUnder(lens).map(({ file, selfMs, lines }) => {
-      const [first] = lines.flatMap(({ functionIds }) => functionIds);
-      const owner = first === undefined ? undefined : ownerOf(this.recording.functions.get(first));
-      return {
-        file,
-        owner: owner ?? (isLibraryPath(file) ? 'library' : 'own'),
-        selfMs,
-        forcedMs: lines.reduce((sum, line) => sum + line.forcedMs, 0),
-        hasText: this.#textOf(file) !== undefined,
-      };
-    });
+    return this.#under(lens).files.map(({ file, owner, selfMs, lines }) => ({
+      file,
+      owner,
+      selfMs,
+      forcedMs: lines.reduce((sum, line) => sum + line.forcedMs, 0),
+      hasText: this.#textOf(file) !== undefined,
+    }));
   }
 
   file(lens: Lens, file: string): ShownFile {
-    const lines = this.#costsUnder(lens).find((one) => one.file === file)?.lines ?? [];
+    const { files, rows } = this.#under(lens);
+    const lines = files.find((one) => one.file === file)?.lines ?? [];
     const named = (functionId: number) => displayName(this.recording.functions.get(functionId));
     const text = this.#textOf(file);
     return {
@@ -94,7 +94,7 @@ export class SourceQueries {
       })),
       functions: lines.flatMap(({ line, functionIds }) =>
         functionIds.map((functionId) => {
-          const row = this.#rowOf(lens, functionId);
+          const row = rows.get(functionId);
           const { selfMs = 0, totalMs = 0 } = row ?? {};
           return {
             functionId,
@@ -128,18 +128,16 @@ export class SourceQueries {
     return source?.problem ?? 'the recording does not carry its text';
   }
 
-  #rowOf(lens: Lens, functionId: number): FunctionRow | undefined {
+  #under(lens: Lens): KnownUnderLens {
     const key = JSON.stringify(lens);
-    if (this.#rows?.key !== key) {
-      const rows = functionTable(this.recording, lens).map((row) => [row.functionId, row] as const);
-      this.#rows = { key, rows: new Map(rows) };
+    if (this.#known?.key !== key) {
+      const rows = functionTable(this.recording, lens);
+      this.#known = {
+        key,
+        files: fileCosts(this.recording, lens, rows),
+        rows: new Map(rows.map((row) => [row.functionId, row])),
+      };
     }
-    return this.#rows.rows.get(functionId);
-  }
-
-  #costsUnder(lens: Lens): readonly FileCosts[] {
-    const key = JSON.stringify(lens);
-    if (this.#costs?.key !== key) this.#costs = { key, files: fileCosts(this.recording, lens) };
-    return this.#costs.files;
+    return this.#known;
   }
 }
