@@ -1,7 +1,7 @@
 /**
- * What a page can notice of the recorder: some hundreds of checks are answered alone, behind the proxy, recorded, and
- * with every call recorded, in each engine, and what differs is printed.
- * `npm run bench -- noticed [--browsers chromium,firefox,webkit] [--ways alone,proxied,everyday,exact] [--json]`
+ * What a page can notice of the recorder: some hundreds of checks are answered alone, behind the proxy, and recorded in
+ * each mode, in each engine, and what differs is printed.
+ * `npm run bench -- noticed [--browsers chromium,firefox,webkit] [--ways alone,proxied,everyday,fine,exact] [--json]`
  */
 import { missingFor } from '../packages/server/dist/index.js';
 import { WAYS, answersOf, differing } from '../e2e/noticed/answers.mjs';

@@ -11,8 +11,8 @@ import {
   runSteps,
 } from '../../packages/server/dist/index.js';
 
-/** How a page is looked at: by itself, through the proxy, recorded, and with every call recorded. */
-export const WAYS = ['alone', 'proxied', 'everyday', 'exact'];
+/** How a page is looked at: by itself, through the proxy in everyday mode, and recorded in each mode. */
+export const WAYS = ['alone', 'proxied', 'everyday', 'fine', 'exact'];
 
 const CHECKS = new URL('checks/', import.meta.url);
 const FIRST = 'start.js';
@@ -91,7 +91,12 @@ async function visit(browserName, address) {
 async function ask(app, browserName, way) {
   if (way === 'alone') await visit(browserName, app.url.href);
   else if (way === 'proxied') {
-    const running = await serve({ target: app.url.origin, port: 0, proxyPort: 0 });
+    const running = await serve({
+      target: app.url.origin,
+      port: 0,
+      proxyPort: 0,
+      settings: { mode: 'everyday', isModeChosen: true },
+    });
     await visit(browserName, `${running.proxyOrigin}/`).finally(() => running.close());
   } else {
     const { failure } = await recordScript({
