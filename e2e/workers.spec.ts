@@ -5,9 +5,12 @@ import { ENGINES, needs, recordIn, where } from './scripted';
 
 const TIDES = `'use strict';
 function interpolateTide(ms) { const from = performance.now(); while (performance.now() < from + ms) Math.sin(from); return performance.now() - from; }
-self.onmessage = (event) => { const took = interpolateTide(event.data); fetch(origin + '/took?tide=' + took); self.postMessage(['tide', typeof this, event.ports.length]); };
+self.onmessage = (event) => { const took = interpolateTide(event.data); self.postMessage([['tide', typeof this, event.ports.length], 'tide=' + took]); };
 `;
-/** What a busy function says that it took, by its name. Whatever else the machine does meanwhile is part of it. */
+/**
+ * What a busy function in a worker took, by its name, as the page tells for it: a request that a worker sends is work of
+ * the worker. Whatever else the machine does meanwhile is part of it.
+ */
 class Took {
   #ms = new Map<string, number>();
 
@@ -32,7 +35,7 @@ const worker = new Worker('/tides.js', { name: 'tides' });
 const early = new Worker('/tides.js', { type: 'module' });
 early.postMessage(5);
 const answers = [];
-worker.onmessage = early.onmessage = (event) => { answers.push(event.data.join()); out.textContent = answers.join(' '); if (answers.length === 2) out.className = 'done'; };
+worker.onmessage = early.onmessage = ({ data: [answer, took] }) => { fetch('/took?' + took); answers.push(answer.join()); out.textContent = answers.join(' '); if (answers.length === 2) out.className = 'done'; };
 go.addEventListener('click', () => worker.postMessage(140));
 </script>`;
 
@@ -93,7 +96,7 @@ for (const engine of ENGINES) {
 
 const OTHERS_PAGE = `<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>
 const answers = new Set();
-const answered = ({ data }) => { answers.add(data.join()); out.textContent = [...answers].join(' '); if (answers.size === 3) out.className = 'done'; };
+const answered = ({ data: [answer, took] }) => { fetch('/took?' + took); answers.add(answer.join()); out.textContent = [...answers].join(' '); if (answers.size === 3) out.className = 'done'; };
 const address = URL.createObjectURL(new Blob([\`${TIDES.replaceAll('Tide', 'Blob').replaceAll("'tide'", "'blob'")}\`], { type: 'text/javascript' }));
 const blob = new Worker(address, { name: 'from a blob' });
 URL.revokeObjectURL(address);
@@ -109,11 +112,11 @@ go.addEventListener('click', () => {
 const OTHERS: Record<string, string> = {
   '/shared.js': `'use strict';
     function clockOfQuay(ms) { const from = performance.now(); while (performance.now() < from + ms) Math.sin(from); return performance.now() - from; }
-    self.onconnect = ({ ports: [port] }) => { port.onmessage = ({ data }) => { const took = clockOfQuay(data); fetch(origin + '/took?clock=' + took); port.postMessage(['shared', typeof this]); }; };`,
+    self.onconnect = ({ ports: [port] }) => { port.onmessage = ({ data }) => { const took = clockOfQuay(data); port.postMessage([['shared', typeof this], 'clock=' + took]); }; };`,
   '/service.js': `'use strict';
     function keepTimetable(ms) { const from = performance.now(); while (performance.now() < from + ms) Math.sin(from); return performance.now() - from; }
     self.addEventListener('install', () => self.skipWaiting());
-    self.addEventListener('message', ({ data, source }) => { const took = keepTimetable(data); fetch(origin + '/took?timetable=' + took); source.postMessage(['service', typeof this]); });`,
+    self.addEventListener('message', ({ data, source }) => { const took = keepTimetable(data); source.postMessage([['service', typeof this], 'timetable=' + took]); });`,
 };
 
 for (const engine of ENGINES) {
