@@ -3,6 +3,7 @@ import { expect, test } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import {
   WIDE_LENS,
+  callTree,
   callsOfRow,
   displayName,
   functionTable,
@@ -59,7 +60,11 @@ for (const engine of ENGINES) {
     test.setTimeout(120_000);
     const recording = await recordIn(engine, url, 'fine', STEPS);
     expect(recording.header).toMatchObject({ fine: true, isolated: false });
-    expect(recording.calls.get(0)?.roots.length ?? 0).toBeGreaterThanOrEqual(0);
+    const exact = recording.calls.get(0)!;
+    const roots = exact.roots.map((at) =>
+      recording.functions.get(recording.stacks.functionOf(exact.stacks[at]!))!,
+    );
+    expect(roots.filter(({ activity }) => activity === undefined)).toEqual([]);
     expect(recording.header.missing).toContain('exact-calls');
 
     const board = worst(recording, 'Tap button “Board all”')!;
@@ -73,6 +78,32 @@ for (const engine of ENGINES) {
     )!;
     expect(inDrag.totalMs).toBeGreaterThan(50);
     expect(inDrag.samples).toBeGreaterThan(10);
+  });
+}
+
+for (const engine of ENGINES) {
+  test(`${engine}: one function is looked at closer, with its lines and within its callers`, async () => {
+    needs(engine);
+    const recording = await recordIn(engine, url, 'fine', STEPS.slice(0, 4), {
+      closer: 'src/desk/deck/trim.ts:35',
+    });
+    const rows = new Map(
+      functionTable(recording, WIDE_LENS).map((row) => [
+        displayName(recording.functions.get(row.functionId)),
+        row,
+      ]),
+    );
+    expect(rows.get('bendingOfAllPairs')).toMatchObject({ count: 1, selfErrorMs: 0 });
+    const pairs = rows.get('bendingOfPair')!;
+    expect([pairs.count, callsOfRow(pairs)]).toEqual([44_850, 44_850]);
+    expect(rows.get('onBoardAll')).toMatchObject({ count: 0, counted: 1 });
+    const tree = callTree(recording, WIDE_LENS);
+    const boarding = tree
+      .roots()
+      .find(({ functionId }) => displayName(recording.functions.get(functionId)) === 'onBoardAll')!;
+    expect(boarding.totalMs).toBeGreaterThanOrEqual(pairs.totalMs);
+    const board = worst(recording, 'Tap button “Board all”')!;
+    expect(hottest(recording, board)).toBe('bendingOfPair:29');
   });
 }
 

@@ -11,7 +11,7 @@ const rewrite = (text: string, options: object = {}) =>
   rewriteScript(text, { url: '/desk.js', firstId: 1000, ...options });
 
 describe('a rewritten script', () => {
-  for (const mode of ['exact', 'fine'] as const) {
+  for (const mode of ['exact', 'fine', 'closer'] as const) {
     for (const [name, text] of Object.entries(TRICKY_SCRIPTS)) {
       it(`does the same, ${mode}: ${name}`, async () => {
         const before = await runScript(text);

@@ -65,7 +65,7 @@ export class Rewriter {
     mode: RewritingMode,
   ) {
     this.#insertions = INSERTIONS[mode];
-    if (mode === 'fine') {
+    if (mode !== 'exact') {
       this.#lines = new LineMarks(
         edits,
         (number, firstId) => firstId + this.sites.length + number,

@@ -3,6 +3,7 @@ import { FineSamples, type FineSink } from './page/fine/fine-samples';
 import { provideLooks } from './page/fine/provided';
 import { shared, sharedByNow } from './page/shared';
 
+const closer = document.currentScript?.dataset['closer'] ?? '';
 document.currentScript?.remove();
 if (shared.fine === undefined) {
   let sink: FineSink = () => undefined;
@@ -13,5 +14,6 @@ if (shared.fine === undefined) {
     entries.onOutermost(() => samples.sampler.unwind());
     return samples;
   });
+  samples.wanted = closer;
   provideLooks(samples.sampler);
 } else provideLooks((shared.fine as FineSamples).sampler);

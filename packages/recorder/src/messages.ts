@@ -13,7 +13,7 @@ export type PageHeader = Pick<Header, 'kind' | 'id' | 'startUp' | 'available' | 
 export type PageTarget = WithoutDevice<Target>;
 
 /** What a page tells of itself, with what of its device the sender cannot find out. */
-type WithoutDevice<T> = Omit<T, 'engine' | 'device' | 'foreign'> & {
+type WithoutDevice<T> = Omit<T, 'engine' | 'device' | 'foreign' | 'closer'> & {
   readonly isSmallAndTouched: boolean;
 } & LoadedParts;
 

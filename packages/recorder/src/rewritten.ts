@@ -1,4 +1,6 @@
 import { provideCalls } from './page/exact/provided';
+import { createTimedCalls } from './page/exact/timed-calls';
+import { closerCalls } from './page/fine/closer-calls';
 import type { FineSamples } from './page/fine/fine-samples';
 import type { RewrittenTools } from './page/host';
 import { shared } from './page/shared';
@@ -6,16 +8,36 @@ import { showAsWritten } from './rewritten/as-written';
 import { keepIntegrity } from './rewritten/integrity';
 import { tellOfWaiting } from './rewritten/waiting-sign';
 
+/** Takes note of a script that was rewritten for fine mode. @returns what is told of it */
+function inFineMode(
+  { ring }: RewrittenTools,
+  firstId: number,
+  registration: string,
+  functionCount: number,
+): string {
+  const fine = shared.fine as FineSamples;
+  fine.counts.add(firstId, functionCount);
+  if (fine.wanted === '') return registration;
+  fine.closer ??= closerCalls(fine.sampler, ring, fine.wanted);
+  return fine.closer.register(firstId, registration);
+}
+
 document.currentScript?.remove();
 const tools = shared.rewritten as RewrittenTools | undefined;
 shared.rewritten = undefined;
 if (tools !== undefined) {
-  const { ring, registerScript } = tools;
+  const { registerScript } = tools;
   const putAway = tellOfWaiting();
-  provideCalls(ring, (firstId, registration, functionCount) => {
+  if (tools.timed === undefined) {
+    tools.timed = createTimedCalls(tools.ring, tools.tell);
+    tools.takeIn(tools.timed);
+  }
+  provideCalls(tools.timed, (firstId, registration, functionCount) => {
     putAway();
-    if (functionCount !== undefined) (shared.fine as FineSamples).counts.add(firstId, functionCount);
-    registerScript(firstId, registration);
+    registerScript(
+      firstId,
+      functionCount === undefined ? registration : inFineMode(tools, firstId, registration, functionCount),
+    );
     showAsWritten();
   });
 }

@@ -37,6 +37,8 @@ export interface Verdict {
   readonly longTaskMs?: number;
   /** Whether the browser reported nothing that would tell of a delay, so that no sting means nothing. */
   readonly blind: boolean;
+  /** How many times as long script would take with exact calls, by the calls that fine mode counted. */
+  readonly exactFactor?: number;
   /** Busy share of the main thread in equal steps, 0 to 1, as a small picture. */
   readonly skyline: readonly number[];
 }

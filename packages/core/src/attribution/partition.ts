@@ -1,7 +1,9 @@
 import { NO_STACK } from '../format/packed-samples';
 import { UNKNOWN_FUNCTION } from '../recording/functions';
+import { closerOf } from '../recording/closer';
 import { callsOf, type Recording, type TimeRange } from '../recording/recording';
 import { sampledSegments, type SampledSegments } from './sampled-segments';
+import { SeenLines } from './seen-lines';
 import { KIND_CODES, SegmentList, kindCode, kindOfCode } from './segments';
 import { stackCodes, type StackCodes } from './stack-codes';
 
@@ -12,14 +14,18 @@ const IS_SCRIPT = Array.from({ length: KIND_CODES }, (_, code) => kindOfCode(cod
 /** Writes the segments of one partition, in order of time. */
 class Partitioner {
   readonly #codes: StackCodes;
+  /** Where one function was looked at closer in fine mode: samples know the lines of its calls. */
+  readonly #lines: SeenLines | undefined;
   #next: number;
 
   constructor(
-    recording: Recording,
+    private readonly recording: Recording,
+    thread: number,
     private readonly outside: SampledSegments,
     private readonly segments: SegmentList,
   ) {
     this.#codes = stackCodes(recording);
+    this.#lines = closerOf(recording) && new SeenLines(recording, thread);
     this.#next = outside.segments.indexAt(segments.startMs);
   }
 
@@ -27,11 +33,29 @@ class Partitioner {
   exact(endMs: number, stack: number): void {
     const code = this.#codes.own[stack]!;
     if (IS_SCRIPT[code] || this.#codes.caller[stack] !== KIND_CODES) {
-      this.segments.push(endMs, code, stack, UNKNOWN_FUNCTION);
+      this.#known(endMs, code, stack);
       return;
     }
     const around = this.outside.around(this.segments.endMs);
     this.segments.push(endMs, code, around.stack, around.entry);
+  }
+
+  #known(endMs: number, code: number, stack: number): void {
+    if (this.#lines === undefined) {
+      this.segments.push(endMs, code, stack, UNKNOWN_FUNCTION);
+      return;
+    }
+    const { stacks } = this.recording;
+    const isScript = IS_SCRIPT[code]!;
+    this.#lines.pieces(
+      this.segments.endMs,
+      endMs,
+      isScript ? stack : stacks.parentOf(stack),
+      (pieceEndMs, seen) => {
+        const whole = isScript ? seen : stacks.calledFrom(seen, stacks.functionOf(stack));
+        this.segments.push(pieceEndMs, code, whole, UNKNOWN_FUNCTION);
+      },
+    );
   }
 
   /** Until `endMs` there was no exact call: the other sources tell what they can. */
@@ -65,7 +89,7 @@ export function partition(recording: Recording, thread: number, range: TimeRange
   const calls = callsOf(recording, thread);
   const within = calls.firstFrom(range.endMs * 1000) - calls.firstFrom(range.startMs * 1000);
   const segments = new SegmentList(range.startMs, Math.min(MAX_EXPECTED, 2 * within + 64));
-  const partitioner = new Partitioner(recording, sampledSegments(recording, thread), segments);
+  const partitioner = new Partitioner(recording, thread, sampledSegments(recording, thread), segments);
   calls.innermost(range.startMs, range.endMs, (startMs, endMs, stack) => {
     partitioner.others(startMs);
     partitioner.exact(endMs, stack);

@@ -1,5 +1,6 @@
 import { ownerOf, type Owner } from '../recording/functions';
 import { samplesOf, type Recording } from '../recording/recording';
+import { closerOf } from '../recording/closer';
 import { countedCalls } from '../recording/counted-calls';
 import { lensRange, type Lens } from './lens';
 import { tallyCalls, type Tally } from './tally';
@@ -12,9 +13,9 @@ export interface FunctionRow {
   readonly selfMs: number;
   /** Time during which it was on the stack: a call inside another call of it counts once. */
   readonly totalMs: number;
-  /** Exact calls; 0 where only samples tell. */
+  /** Calls of which the times are known; 0 where only samples tell. */
   readonly count: number;
-  /** Calls that were counted without their times (fine mode); 0 where none were. */
+  /** All calls, where they were counted: in fine mode, and of functions too quick for exact calls; else 0. */
   readonly counted: number;
   /** Stretches in which samples saw it. */
   readonly seen: number;
@@ -78,16 +79,22 @@ function functionRows(recording: Recording, lens: Lens, tally: Tally): FunctionR
     }
   }
   const { intervalMs } = samplesOf(recording, thread);
+  const closer = closerOf(recording);
   for (const row of rows.values()) {
-    if (row.count === 0) row.selfErrorMs = samplingError(row, intervalMs);
+    // Where one function was looked at closer, another may have been called from it and from elsewhere.
+    const isSampled = row.count === 0 || (closer !== undefined && row.count < row.counted);
+    if (isSampled) row.selfErrorMs = samplingError(row, intervalMs);
     row.callsPerSecond = tally.rangeMs === 0 ? 0 : callsOfRow(row) / (tally.rangeMs / 1000);
   }
   return [...rows.values()].sort((a, b) => b.selfMs - a.selfMs || a.functionId - b.functionId);
 }
 
-/** How often a function was called, as far as that is known: by exact calls, or counted. */
+/**
+ * How often a function was called, as far as that is known: by exact calls, or counted. What is counted are all calls, of
+ * which some may have been recorded exactly.
+ */
 export function callsOfRow({ count, counted }: Pick<FunctionRow, 'count' | 'counted'>): number {
-  return count > 0 ? count : counted;
+  return Math.max(count, counted);
 }
 
 function emptyRow(recording: Recording, functionId: number): Growing {

@@ -1,4 +1,5 @@
 import { NO_STACK } from '../format/packed-samples';
+import { closerOf } from '../recording/closer';
 import type { Recording } from '../recording/recording';
 import { callLogOf } from './call-log';
 import { lensRange, type Lens } from './lens';
@@ -67,6 +68,7 @@ export function occurrencesOf(recording: Recording, lens: Lens, functionId: numb
   const wanted = outermostNodes(nodes, functionId);
   const { startMs, endMs } = lensRange(recording, lens);
   const minUs = lens.minMs * 1000;
+  const closer = closerOf(recording);
   for (const [spans, exact] of [
     [log.exact, true],
     [log.sampled, false],
@@ -74,8 +76,10 @@ export function occurrencesOf(recording: Recording, lens: Lens, functionId: numb
     const startsMs: number[] = [];
     const lengthsMs: number[] = [];
     spans.eachOverlapping(startMs * 1000, endMs * 1000, (index) => {
-      const node = nodes.opens[spans.stacks[index]!]!;
+      const stack = spans.stacks[index]!;
+      const node = nodes.opens[stack]!;
       if (node === HIDDEN || wanted[node] === 0) return;
+      if (exact && closer?.isWithin(stack) === false) return;
       const lengthUs = spans.endsUs[index]! - spans.startsUs[index]!;
       if (lengthUs < minUs) return;
       startsMs.push(spans.startsUs[index]! / 1000);

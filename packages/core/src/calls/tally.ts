@@ -1,3 +1,4 @@
+import { closerOf } from '../recording/closer';
 import type { CallSpans } from '../recording/call-spans';
 import type { Recording } from '../recording/recording';
 import type { StackTable } from '../recording/stack-table';
@@ -62,6 +63,13 @@ function addSums(
   }
 }
 
+/** Where one function was looked at closer: what stands around its calls as a caller was not called then. */
+function countingCalls(recording: Recording, lensed: LensNodes): LensNodes {
+  const closer = closerOf(recording);
+  if (closer === undefined) return lensed;
+  return { ...lensed, opens: lensed.opens.map((node, stack) => (closer.isWithin(stack) ? node : HIDDEN)) };
+}
+
 /** Time of each node with all below it, from the self times. Nodes stand after their callers. */
 function totalsOf(selfUs: Float64Array, nodes: StackTable): Float64Array {
   const totals = selfUs.slice();
@@ -96,7 +104,7 @@ function tallyWith(
   const range = { startUs: startMs * 1000, endUs: endMs * 1000, minUs: lens.minMs * 1000 };
   const parentOf = (stack: number) => stacks.parentOf(stack);
   const sumsOf = (spans: CallSpans) => stackSums(spans, stacks.length, range);
-  addSums(sumsOf(exact), parentOf, lensed, { ...columns, hits: counts });
+  addSums(sumsOf(exact), parentOf, countingCalls(recording, lensed), { ...columns, hits: counts });
   addSums(sumsOf(sampled), parentOf, lensed, { ...columns, hits: seen });
   for (let node = 0; node < selfUs.length; node++) {
     if (Math.abs(selfUs[node]!) < MIN_SELF_US) selfUs[node] = 0;

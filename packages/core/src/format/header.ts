@@ -25,6 +25,8 @@ const headerSchema = object({
   isolated: boolean().optional(),
   startUp: boolean().default(false),
   clockStepMs: number().min(0).max(1000).required(),
+  /** What one reading of the clock costs there, by which it is told what exact calls would cost. */
+  clockReadMs: number().min(0).max(1).optional(),
   refreshMs: number().moreThan(0).max(1000).required(),
   /** How much slower the device is than the computer the tool runs on; absent where it was not measured. */
   speed: number().moreThan(0).max(1000).optional(),

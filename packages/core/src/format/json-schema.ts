@@ -53,6 +53,7 @@ const HEADER: Schema = {
     mode: { enum: ['everyday', 'exact'] },
     fine: { type: 'boolean' },
     isolated: { type: 'boolean' },
+    clockReadMs: { type: 'number', minimum: 0, maximum: 1 },
     startUp: { type: 'boolean' },
     clockStepMs: { type: 'number', minimum: 0, maximum: 1000 },
     refreshMs: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },

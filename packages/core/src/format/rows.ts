@@ -43,6 +43,7 @@ export const ROW_SHAPES = {
     ),
     partHash: optional('text', 'FNV-1a hash, 32 bits in hexadecimal, of the UTF-16 units of that part.'),
     place: optional('flag', 'Line and column are a place inside the function, not its start.'),
+    closer: optional('flag', 'In fine mode: its calls, and all that they call, were recorded exactly.'),
     activity: optional(
       'text',
       'For what is no script: "style", "layout", "paint", "collection" or "other" work of the engine, or "dialog" for the time of a person in front of one.',

@@ -23,8 +23,11 @@ import {
   slotOf,
 } from './names';
 
-/** How closely rewritten scripts tell of themselves: every call with its times, or positions and counts for samples. */
-export type RewritingMode = 'exact' | 'fine';
+/**
+ * How closely rewritten scripts tell of themselves: every call with its times ("exact"), positions and counts for samples
+ * ("fine"), or these with entries that can be taken as exact calls while a chosen function runs ("closer").
+ */
+export type RewritingMode = 'exact' | 'fine' | 'closer';
 
 /** Local names: whether a function is running or, in fine mode, how deep; and a value that is held for a moment. */
 const RUNNING = '__np_s';
@@ -102,12 +105,21 @@ const fineInsertions = {
   scriptEnd: () => `;${LEAVE_WAITING}();`,
 } as const satisfies Record<keyof typeof exactInsertions, Insertion>;
 
-export type Insertions = typeof exactInsertions | typeof fineInsertions;
+const closerInsertions = {
+  ...fineInsertions,
+  bodyOpen: (id) => `;let ${RUNNING}=${ENTER_WAITING}(${id});try{`,
+  bodyClose: () => `}finally{${LEAVE_WAITING}()}`,
+  expressionOpen: (id) => `{let ${RUNNING}=${ENTER_WAITING}(${id});try{return(`,
+  expressionClose: () => `)}finally{${LEAVE_WAITING_EXPRESSION}()}}`,
+} as const satisfies Record<keyof typeof exactInsertions, Insertion>;
+
+export type Insertions = typeof exactInsertions | typeof fineInsertions | typeof closerInsertions;
 
 /** The pieces of each mode. */
 export const INSERTIONS: Readonly<Record<RewritingMode, Insertions>> = {
   exact: exactInsertions,
   fine: fineInsertions,
+  closer: closerInsertions,
 };
 
 const FINE_CALLS = [
@@ -170,7 +182,7 @@ let pattern: RegExp | undefined;
 export function withoutInsertions(text: string): string {
   if (!text.includes('__np_')) return text;
   pattern ??= new RegExp(
-    [exactInsertions, fineInsertions, LINE_INSERTIONS, COUNT_INSERTIONS]
+    [exactInsertions, fineInsertions, closerInsertions, LINE_INSERTIONS, COUNT_INSERTIONS]
       .flatMap((insertions) => Object.values<Insertion>(insertions))
       .map(patternOf)
       .sort((a, b) => b.length - a.length)

@@ -22,7 +22,7 @@ export const LOOK_AT_CALL = '__np_w';
 /** Called when no call is open any more. */
 export const LEAVE_ROOT = '__np_o';
 export const LEAVE_ROOT_EXPRESSION = '__np_p';
-/** Of functions that can wait: enters, by function and position, and gives how deep it is; leaves, and gives 0. */
+/** Of functions that can wait, and of all where one is looked at closer: enters, by function and position, and gives how deep it is; leaves, and gives 0. */
 export const ENTER_WAITING = '__np_g';
 export const LEAVE_WAITING = '__np_h';
 export const LEAVE_WAITING_EXPRESSION = '__np_j';

@@ -22,6 +22,10 @@ export interface ScriptRegistration {
    * In fine mode, positions inside of functions, whose ids follow those of the functions: packed by `packPositions`.
    */
   readonly positions?: string;
+  /** Added by the page: index of the function whose calls, and all that they call, are recorded exactly. */
+  readonly closer?: number;
+  /** The place that this function was looked for by; the last of all fields. */
+  readonly lookedFor?: string;
 }
 
 /** A position inside of a function. */
@@ -31,6 +35,14 @@ export interface ScriptPosition {
   /** Line and column from 1, in the file of the function. */
   readonly line: number;
   readonly column: number;
+}
+
+const LOOKED_FOR = /"lookedFor":("(?:[^"\\]|\\.)*")\}$/;
+
+/** The place of the function that is looked at closer, where a registration says so. */
+export function lookedForIn(registration: string): string | undefined {
+  const found = LOOKED_FOR.exec(registration);
+  return found === null ? undefined : (JSON.parse(found[1]!) as string);
 }
 
 const zigzag = (value: number) => (value < 0 ? -2 * value - 1 : 2 * value);

@@ -30,6 +30,8 @@ export const targetSchema = object({
   })
     .default(undefined)
     .optional(),
+  /** Place of the function that it looks at closer, where it was loaded so. */
+  closer: string().max(1000).optional(),
   /** How long the calculation of `measureCalculation` took there, where it was measured. */
   calculationMs: number().moreThan(0).max(60_000).optional(),
   recording: object({

@@ -11,6 +11,11 @@ export const settingsSchema = object({
   isModeChosen: boolean().default(false),
   /** Whether pages are isolated (HTML, cross-origin isolation), so that a hang can be looked into. */
   isolate: boolean().default(false),
+  /**
+   * In fine mode: the function whose calls, and all that they call, are recorded exactly, by its place in its source,
+   * "file:line" or "file:line:column"; empty for none.
+   */
+  closer: string().max(1000).default(''),
   /** What of a person's input is kept as steps, so that it can be done again: "places" keeps no typed text. */
   steps: string<'off' | 'places' | 'texts'>().oneOf(['off', 'places', 'texts']).default('places'),
   /** Whether controls (buttons, links, menu items, tabs) are named by their visible text, and not by their ids. */

@@ -1,4 +1,5 @@
 import { callsOfRow, functionTable, type FunctionRow } from '../calls/function-table';
+import { exactCost, type ExactCost } from '../calls/exact-cost';
 import { fileCosts } from '../calls/line-costs';
 import type { Owner } from '../recording/functions';
 import type { Lens } from '../calls/lens';
@@ -18,6 +19,8 @@ export interface CallsReport {
     readonly totalMs: number;
     /** Calls, exact or counted; 0 where only samples tell. */
     readonly count: number;
+    /** Those of them whose times are known. */
+    readonly timedCount: number;
     readonly shortestMs: number | null;
     readonly medianMs: number | null;
     readonly longestMs: number | null;
@@ -27,6 +30,8 @@ export interface CallsReport {
   })[];
   /** Where it was asked for: what lines took, those with the most time of their own first. */
   readonly lines?: readonly ReportedLine[];
+  /** In fine mode: what the same would cost with exact calls. */
+  readonly exactCost?: ExactCost;
 }
 
 /** What one line took. Times are milliseconds. */
@@ -84,6 +89,7 @@ export function callsReport(recording: Recording, lens: Lens, withLines = false)
       selfMs: roundMs(selfMs),
       totalMs: roundMs(totalMs),
       count: calls,
+      timedCount: count,
       shortestMs: count > 0 ? roundMs(shortestMs) : null,
       medianMs: statistics === undefined ? null : roundMs(statistics.medianMs),
       longestMs: count > 0 ? roundMs(longestMs) : null,
@@ -92,5 +98,13 @@ export function callsReport(recording: Recording, lens: Lens, withLines = false)
     };
   });
   const lines = withLines ? { lines: linesReport(recording, lens, rows) } : {};
-  return { version: REPORT_VERSION, recording: reportOf(recording), lens, functions, ...lines };
+  const cost = exactCost(recording);
+  return {
+    version: REPORT_VERSION,
+    recording: reportOf(recording),
+    lens,
+    functions,
+    ...lines,
+    ...(cost === undefined ? {} : { exactCost: cost }),
+  };
 }

@@ -2,7 +2,9 @@ import type { ToSender, WorkerRecording } from '../messages';
 import type { Capture } from './capture/capture';
 import type { CallEventBuffer } from './exact/call-event-buffer';
 import type { Register } from './exact/provided';
+import type { TimedCalls } from './exact/timed-calls';
 import type { RenderProbe } from './layout/render-probe';
+import type { OwnLent } from './page-captures';
 
 export type WorkerBegan = Extract<ToSender, { type: 'worker-began' }>;
 
@@ -10,6 +12,11 @@ export type WorkerBegan = Extract<ToSender, { type: 'worker-began' }>;
 export interface RewrittenTools {
   readonly ring: CallEventBuffer;
   readonly registerScript: Register;
+  readonly tell: OwnLent['tell'];
+  /** Has something recorded with the page. @returns ends it */
+  takeIn(part: Capture): () => void;
+  /** Times the calls of all windows of the page, where its scripts come rewritten. */
+  timed?: TimedCalls;
 }
 
 /** What the recorder of a page lends to its frames of the same origin, which are recorded as parts of it. */
@@ -25,6 +32,4 @@ export interface Host extends RewrittenTools {
   isNamedByText(): boolean;
   /** What workers are to record now. */
   running(): WorkerRecording | undefined;
-  /** @returns ends it, when the frame goes */
-  takeIn(part: Capture): () => void;
 }

@@ -87,6 +87,7 @@ export function startRecorder(
     clockOrigin: performance.timeOrigin,
     ring,
     registerScript: (firstId, registration) => post(worker, { type: 'register', firstId, registration }),
+    tell,
     probe,
     documents,
     nextNumber: () => ++latestNumber,

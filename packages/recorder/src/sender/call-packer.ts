@@ -10,7 +10,7 @@ import {
   type ScriptPosition,
   type ScriptRegistration,
 } from '@nettle-patch/core';
-import type { CallChunk } from '../page/exact/call-event-buffer';
+import { callerPosition, type CallChunk } from '../page/exact/call-event-buffer';
 
 /** Events of one row: small enough for a batch to be sent and read without a stall. */
 const EVENTS_A_ROW = 32_768;
@@ -94,8 +94,9 @@ export class CallPacker {
   }
 
   /** Rows for one chunk: what is new about its functions, what was lost before it, and its events. */
-  pack({ recordingId, thread, originMs, ids, timesMs, count, lost }: ChunkOfThread): Row[] {
-    const rows: Row[] = this.functionRows(recordingId, ids.subarray(0, count));
+  pack({ recordingId, thread, originMs, ids: given, timesMs, count, lost }: ChunkOfThread): Row[] {
+    const ids = this.#withCallers(given.subarray(0, count));
+    const rows: Row[] = this.functionRows(recordingId, ids);
     const at = (ms: number) => toMicroseconds(ms - originMs);
     const isNewPage = thread === MAIN_THREAD && this.page !== this.#pageBefore;
     if (isNewPage) this.#pageBefore = this.page;
@@ -123,6 +124,18 @@ export class CallPacker {
       else this.#open.push(ids[event]!);
     }
     return rows;
+  }
+
+  /** Events with the functions of callers that were told by their positions. */
+  #withCallers(ids: Int32Array): Int32Array {
+    if (!ids.some((id) => callerPosition(id) !== undefined)) return ids;
+    return ids.map((id) => this.functionOf(id));
+  }
+
+  /** The function that an event of the calls stands for. */
+  functionOf(id: number): number {
+    const position = callerPosition(id);
+    return position === undefined ? id : this.positionOf(position).functionId;
   }
 
   /** Rows about those of some functions that a recording does not know of yet. */
@@ -188,7 +201,8 @@ export class CallPacker {
     }
     const original = { originalFile: script.files[file]!, originalLine: line, originalColumn: column };
     const owner = library === 1 ? 'library' : 'own';
-    rows.push({ kind: 'function', id, name, source, originalName: name, ...original, owner });
+    const closer = script.closer === id - firstId ? { closer: true } : {};
+    rows.push({ kind: 'function', id, name, source, originalName: name, ...original, owner, ...closer });
     return rows;
   }
 }

@@ -8,15 +8,21 @@ const LOOK_MS = 1.5;
 const usualStep = () => ((globalThis as { crossOriginIsolated?: boolean }).crossOriginIsolated ? 0.005 : 0.1);
 
 let smallest = Infinity;
+/** How long the looks took in all, and how often the clock was read in them. */
+let lookedMs = 0;
+let reads = 0;
 
 function look(): void {
-  const untilMs = performance.now() + LOOK_MS;
-  let before = performance.now();
+  const beganMs = performance.now();
+  const untilMs = beganMs + LOOK_MS;
+  let before = beganMs;
   while (before < untilMs) {
     const at = performance.now();
+    reads++;
     if (at > before) smallest = Math.min(smallest, at - before);
     before = at;
   }
+  lookedMs += before - beganMs;
 }
 
 /** Finds out the step of `performance.now()`, which is the page's too, in a few short looks. */
@@ -27,4 +33,9 @@ export function measureClockStep(): void {
 /** The smallest step of `performance.now()` here, in milliseconds. */
 export function clockStep(): number {
   return smallest < Infinity ? roundMs(smallest) : usualStep();
+}
+
+/** What one reading of the clock costs here, in milliseconds; undefined until it was measured. */
+export function clockReading(): number | undefined {
+  return reads === 0 ? undefined : Math.min(1, Number((lookedMs / reads).toPrecision(3)));
 }

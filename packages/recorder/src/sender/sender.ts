@@ -5,6 +5,7 @@ import {
   FORMAT_VERSION,
   JOIN_PATH,
   ROWS_PATH,
+  lookedForIn,
   measureCalculation,
   withLabels,
   PROTOCOL_VERSION,
@@ -18,7 +19,8 @@ import {
 } from '@nettle-patch/core';
 import type { FromSender, OutgoingRow, PageHeader, PageTarget, ToSender } from '../messages';
 import { CallPacker } from './call-packer';
-import { clockStep } from './clock-step';
+import { clockReading, clockStep } from './clock-step';
+import { defined } from '../page/interned';
 import { deviceName } from './device';
 import { engineName, isGecko } from './engine';
 import { foreignParts } from './foreign-parts';
@@ -53,6 +55,7 @@ export class Sender {
   #hasHolder = isGecko();
   /** Whether the connection was lost: an engine ends it already when a page begins to load the next. */
   #cutOff = false;
+  #closer: string | undefined;
   #calculationMs: number | undefined;
 
   readonly #calls = new CallPacker();
@@ -99,6 +102,7 @@ export class Sender {
         break;
       case 'register':
         this.#calls.register(message.firstId, message.registration);
+        this.#noteCloser(lookedForIn(message.registration));
         break;
       case 'looks':
       case 'counts':
@@ -247,6 +251,13 @@ export class Sender {
     return new URL(this.#scriptUrl).hostname !== 'localhost';
   }
 
+  /** @param place of the function that the page looks at closer; undefined where a script says nothing of it */
+  #noteCloser(place: string | undefined): void {
+    if (place === undefined || place === this.#closer) return;
+    this.#closer = place;
+    this.#sayHello();
+  }
+
   /** Measures how quick the device is, once. */
   #calculate(): void {
     if (this.#calculationMs !== undefined) return;
@@ -256,7 +267,11 @@ export class Sender {
 
   #sayHello(): void {
     if (this.#target === undefined) return;
-    const target: Target = { ...withDevice(this.#target), calculationMs: this.#calculationMs };
+    const target: Target = {
+      ...withDevice(this.#target),
+      calculationMs: this.#calculationMs,
+      closer: this.#closer,
+    };
     const hello: Hello = { type: 'hello', protocol: PROTOCOL_VERSION, target };
     this.#link?.say(JSON.stringify(hello));
   }
@@ -299,6 +314,7 @@ function headerOf({ originEpochMs, ...header }: PageHeader, page: PageTarget): H
     ...(header.available.includes('fine-samples') ? { fine: true } : {}),
     isolated: (globalThis as { crossOriginIsolated?: boolean }).crossOriginIsolated === true,
     clockStepMs: clockStep(),
+    ...defined({ clockReadMs: clockReading() }),
     refreshMs: refreshMs!,
     target: { title, url, engine, device },
   };

@@ -93,6 +93,6 @@ export class Watchdog {
     const { open } = this;
     if (open === undefined) return this.calls.open;
     const count = Math.min(Atomics.load(open, 0), open.length - 1);
-    return Array.from(open.subarray(1, count + 1));
+    return Array.from(open.subarray(1, count + 1), (id) => this.calls.functionOf(id));
   }
 }

@@ -3,11 +3,13 @@ import type { FromWorker, ToWorker, WorkerGreeting, WorkerRecording } from '../m
 import type { Capture } from '../page/capture/capture';
 import { taskFallback } from '../listeners/task-fallback';
 import { marks, measures } from '../page/capture/user-timing';
+import type { AboutThread } from '../page/capture-registry';
 import { ExactCalls } from '../page/exact/exact-calls';
 import { FineSamples } from '../page/fine/fine-samples';
 import { provideLooks } from '../page/fine/provided';
 import { keepFunctionText } from '../page/exact/function-text';
 import { provideCalls } from '../page/exact/provided';
+import { createTimedCalls } from '../page/exact/timed-calls';
 import { clearInterval, listen, send, setInterval } from '../page/natives';
 import { NextTask } from '../page/next-task';
 import { RecordingSession } from '../page/session';
@@ -41,18 +43,15 @@ class WorkerRecorder {
   /** What it recorded last, which may go on after a pause. */
   #latest: RecordingSession | undefined;
   #timer: ReturnType<typeof setInterval> | undefined;
-  readonly #exact = new ExactCalls(
-    ({ id, thread, originMs }, chunk) =>
-      this.#send({ type: 'calls', recordingId: id, thread, originMs, ...chunk }, [
-        chunk.ids.buffer,
-        chunk.timesMs.buffer,
-      ]),
-    true,
-  );
+  readonly #exact = new ExactCalls((session, chunk) => {
+    this.#tell(session, { type: 'calls', ...chunk }, [chunk.ids.buffer, chunk.timesMs.buffer]);
+  }, true);
+  readonly #timed = createTimedCalls(this.#exact.ring, (...told) => this.#tell(...told));
   #fine: FineSamples | undefined;
   readonly #entries = new ScriptEntryTracker(this.#exact.ring);
   readonly #captures: Capture[] = [
     this.#exact,
+    this.#timed,
     this.#entries,
     taskFallback({ entries: this.#entries, NextTask }),
     marks,
@@ -63,7 +62,7 @@ class WorkerRecorder {
     overseeInto(() => this.#session);
     const messages = new SentMessages(this.#entries, globalThis);
     const listeners = new Listeners(this.#entries, (target, event) => messages.causeOf(target, event));
-    provideCalls(this.#exact.ring, (firstId, registration, functionCount) => {
+    provideCalls(this.#timed, (firstId, registration, functionCount) => {
       if (functionCount !== undefined) this.#fineSamples().counts.add(firstId, functionCount);
       this.#registered.push({ type: 'register', firstId, registration });
       this.#tellRegistered();
@@ -87,11 +86,7 @@ class WorkerRecorder {
   /** What fine mode needs, from the first script on that was rewritten for it. */
   #fineSamples(): FineSamples {
     if (this.#fine !== undefined) return this.#fine;
-    const fine = (this.#fine = new FineSamples(
-      ({ id, thread, originMs }, about, transfer) =>
-        this.#send({ recordingId: id, thread, originMs, ...about } as FromWorker, transfer),
-      crossOriginIsolated,
-    ));
+    const fine = (this.#fine = new FineSamples((...told) => this.#tell(...told), crossOriginIsolated));
     provideLooks(fine.sampler);
     this.#entries.onOutermost(() => fine.sampler.unwind());
     this.#captures.push(fine);
@@ -157,6 +152,10 @@ class WorkerRecorder {
     for (const capture of this.#captures) capture.collect?.();
     const rows = session.takeRows();
     if (rows.length > 0) this.#send({ type: 'rows', recordingId: session.id, rows });
+  }
+
+  #tell({ id, thread, originMs }: RecordingSession, about: AboutThread, transfer?: Transferable[]): void {
+    this.#send({ recordingId: id, thread, originMs, ...about } as FromWorker, transfer);
   }
 
   #send(message: FromWorker, transfer: Transferable[] = []): void {

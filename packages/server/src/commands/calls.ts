@@ -1,5 +1,6 @@
 import {
   callsReport,
+  exactCostWords,
   lensSchema,
   placeText,
   type CallsReport,
@@ -115,6 +116,7 @@ export function writeCalls(output: Output, recording: Recording, flags: CallsFla
   else writeLines(output, report.lines, top, unit);
   const { length } = report.lines ?? report.functions;
   if (length > top) output.line(`and ${length - top} more; --top ${length} shows all`);
+  if (report.exactCost !== undefined) output.line(exactCostWords(report.exactCost.factor));
 }
 
 function writeFunctions(

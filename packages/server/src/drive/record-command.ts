@@ -36,6 +36,7 @@ interface RecordFlags {
   startUp?: boolean;
   leaveOut?: string[];
   labels?: ProxySettings['labels'];
+  closer?: string;
   texts: boolean;
   keepWords?: boolean;
   markdown?: boolean;
@@ -126,6 +127,10 @@ export function addRecordCommand(program: Command): void {
     .addOption(new Option('--mode <mode>', 'how closely to look (default: everyday)').choices(CAPTURE_MODES))
     .addOption(
       new Option('--browser <name>', 'browser of this machine').choices(BROWSER_NAMES).default('chromium'),
+    )
+    .option(
+      '--closer <place>',
+      'in fine mode, record the calls of one function and all that they call exactly: "src/desk/trim.ts:29"',
     )
     .option('--driver <address>', 'any WebDriver end point instead, such as that of a phone')
     .option('--repeat <times>', 'take the steps so many times', '1')

@@ -40,6 +40,7 @@ export class AppAnswers {
   /** How its scripts are rewritten on their way; undefined where they pass as they are. */
   rewritingFor(request: IncomingMessage): RewritingMode | undefined {
     const mode = this.modeFor(request);
+    if (mode === 'fine' && this.control.settings.closer !== '') return 'closer';
     return mode === 'everyday' ? undefined : mode;
   }
 

@@ -28,6 +28,8 @@ export interface RecorderData {
   readonly 'data-steps': 'places' | 'texts' | 'off';
   /** What controls are named by. */
   readonly 'data-labels': 'ids' | 'texts';
+  /** Place of the function that is looked at closer. */
+  readonly 'data-closer'?: string;
 }
 
 /** A single text, tag, comment or script in a page that is longer is not taken apart. Bytes. */

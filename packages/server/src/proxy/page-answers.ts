@@ -45,6 +45,7 @@ export class PageAnswers {
         'data-mode': mode,
         'data-steps': this.app.control.settings.steps,
         'data-labels': this.app.control.settings.labels,
+        ...(rewriting === 'closer' ? { 'data-closer': this.app.control.settings.closer } : {}),
       },
       document: destinationOf(request) === 'document',
       onTooLong: () =>

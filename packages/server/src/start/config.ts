@@ -17,6 +17,8 @@ const configSchema = object({
   target: string().min(1).max(2000),
   /** How closely to look. */
   mode: string<CaptureMode>().oneOf(CAPTURE_MODES),
+  /** In fine mode, the place of a function whose calls are recorded exactly: "file:line". */
+  closer: string().max(1000),
   /** Scripts are left alone whose address holds one of these. */
   leaveOut: array(string().min(1).max(200).required()).max(50),
   /** What controls are named by. */
@@ -40,12 +42,15 @@ export type Config = Omit<InferType<typeof configSchema>, '$schema'>;
 
 /** How pages are treated: what is said on the command line goes before what the project says. */
 export function settingsFrom(
-  flags: Pick<Config, 'mode' | 'isolate' | 'leaveOut' | 'labels'>,
+  flags: Pick<Config, 'mode' | 'closer' | 'isolate' | 'leaveOut' | 'labels'>,
   config: Config,
-): Pick<ProxySettings, 'mode' | 'isModeChosen' | 'isolate' | 'leaveOut' | 'labels'> {
+): Pick<ProxySettings, 'mode' | 'isModeChosen' | 'closer' | 'isolate' | 'leaveOut' | 'labels'> {
+  const closer = flags.closer ?? config.closer ?? DEFAULT_SETTINGS.closer;
+  const mode = flags.mode ?? (flags.closer === undefined ? config.mode : 'fine');
   return {
-    mode: flags.mode ?? config.mode ?? DEFAULT_SETTINGS.mode,
-    isModeChosen: (flags.mode ?? config.mode) !== undefined,
+    mode: mode ?? DEFAULT_SETTINGS.mode,
+    isModeChosen: mode !== undefined,
+    closer,
     isolate: flags.isolate ?? config.isolate ?? DEFAULT_SETTINGS.isolate,
     leaveOut: flags.leaveOut ?? config.leaveOut ?? DEFAULT_SETTINGS.leaveOut,
     labels: flags.labels ?? config.labels ?? DEFAULT_SETTINGS.labels,

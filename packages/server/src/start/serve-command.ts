@@ -19,6 +19,7 @@ interface ServeFlags {
   readonly isolate?: boolean;
   readonly leaveOut?: string[];
   readonly labels?: ProxySettings['labels'];
+  readonly closer?: string;
   readonly lan?: string | true;
   readonly open: boolean;
 }
@@ -111,6 +112,10 @@ export function addServeCommand(program: Command): void {
         '--mode <mode>',
         'how closely to look: what the engine tells, a millisecond and a line, or every call (default: everyday)',
       ).choices(CAPTURE_MODES),
+    )
+    .option(
+      '--closer <place>',
+      'in fine mode, record the calls of one function and all that they call exactly: "src/desk/trim.ts:29"',
     )
     .option('--exact', 'the same as --mode exact')
     .option(

@@ -111,6 +111,9 @@ export class CallTableComponent {
     return msFigure(ms);
   }
 
+  protected readonly quickTitle =
+    'Too quick for exact calls: some were timed, all were counted. The time of the others stands with their callers.';
+
   protected whole(count: number): string {
     return count === 0 ? '' : countText(count);
   }

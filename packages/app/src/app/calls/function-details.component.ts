@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
+import { LookCloserComponent } from '../record/look-closer.component';
 import type { FunctionDetails } from '../../workers/analysis/queries/call-queries';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
@@ -12,7 +13,7 @@ import { countText } from '@nettle-patch/core';
 /** One function: how often it ran, how long, when, who called it and what it called. */
 @Component({
   selector: 'np-function-details',
-  imports: [MatButtonModule, RouterLink, BarsComponent],
+  imports: [MatButtonModule, RouterLink, BarsComponent, LookCloserComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './function-details.component.html',
   styleUrl: './function-details.component.scss',

@@ -14,6 +14,7 @@ const row = (key: string, depth: number, selfMs: number, totalMs: number): CallR
   totalMs,
   count: 0,
   callsPerSecond: 0,
+  isQuick: false,
   hasChildren: false,
   isOpen: false,
   isHit: false,

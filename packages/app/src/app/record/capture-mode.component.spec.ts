@@ -7,6 +7,7 @@ import { describe, expect, it } from 'vitest';
 import { shown } from '../../testing/shown';
 import { LiveService } from '../services/live.service';
 import { SettingsService } from '../services/settings.service';
+import { ShelfService } from '../services/shelf.service';
 import { CaptureModeComponent } from './capture-mode.component';
 
 const TARGET: Target = {
@@ -21,7 +22,11 @@ const TARGET: Target = {
   recording: null,
 };
 
-async function chooser(settings: Partial<ProxySettings> = {}, target: Partial<Target> = {}) {
+async function chooser(
+  settings: Partial<ProxySettings> = {},
+  target: Partial<Target> = {},
+  kept: object[] = [],
+) {
   const changed: Partial<ProxySettings>[] = [];
   const reloaded: string[] = [];
   const one = await shown(CaptureModeComponent, { target: { ...TARGET, ...target } }, [
@@ -34,6 +39,7 @@ async function chooser(settings: Partial<ProxySettings> = {}, target: Partial<Ta
       },
     },
     { provide: LiveService, useValue: { reload: (id: string) => reloaded.push(id) } },
+    { provide: ShelfService, useValue: { recordings: signal(kept) } },
   ]);
   return { ...one, changed, reloaded };
 }
@@ -48,6 +54,38 @@ describe('how closely to look', () => {
     expect(await group.getCheckedValue()).toBe('fine');
     await group.checkRadioButton({ label: /^Exact calls/ });
     expect(changed).toEqual([EXACT]);
+  });
+
+  it('says what exact calls would cost this page, by its latest recording in fine mode', async () => {
+    const { url: targetUrl, engine } = TARGET;
+    const kept = (title: string, createdAt: string, exactFactor: number | undefined, more: object = {}) => ({
+      ...{ title, targetUrl, engine, createdAt, verdict: { exactFactor } },
+      ...more,
+    });
+    expect((await chooser()).texts('mat-radio-button')[2]).toContain('tells beforehand');
+    const recordings = [
+      kept('Deck one', '2031-04-03T10:00', 3.14),
+      kept('Deck two', '2031-04-03T11:00', 1.42),
+      kept('Everyday', '2031-04-03T12:00', undefined),
+      kept('Elsewhere', '2031-04-03T13:00', 9, { engine: 'Gecko 153' }),
+    ];
+    const [, , exact] = (await chooser({}, {}, recordings)).texts('mat-radio-button');
+    expect(exact).toContain('at least × 1.4 as long, by the calls that were counted. (“Deck two”)');
+  });
+
+  it('says which function is looked at closer, until it is no longer wanted or the page is loaded for it', async () => {
+    const closer = 'src/desk/deck/trim.ts:35:3';
+    const settings = { mode: 'fine', isModeChosen: true, closer } as const;
+    const loaded = { available: ['fine-samples'] };
+    const { texts, loader, changed } = await chooser(settings, loaded);
+    expect(texts('.closer span')[0]).toContain(closer);
+    expect(texts('[role=status]')[0]).toContain('loaded before');
+    await (await loader.getHarness(MatButtonHarness.with({ text: 'No longer' }))).click();
+    expect(changed).toEqual([{ closer: '' }]);
+    expect((await chooser(settings, { ...loaded, closer })).texts('[role=status]')).toEqual([]);
+    expect(
+      (await chooser({ ...settings, closer: '' }, { ...loaded, closer })).texts('[role=status]'),
+    ).toHaveLength(1);
   });
 
   it('has fine chosen beforehand where the engine takes no samples, until somebody chooses otherwise', async () => {

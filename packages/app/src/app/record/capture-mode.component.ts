@@ -4,9 +4,17 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatRadioModule } from '@angular/material/radio';
-import { modeFor, type CaptureMode, type ProxySettings, type Target } from '@nettle-patch/core';
+import {
+  exactCostWords,
+  modeFor,
+  type CaptureMode,
+  type ProxySettings,
+  type Target,
+} from '@nettle-patch/core';
+import type { StoredRecording } from '../../store/database';
 import { LiveService } from '../services/live.service';
 import { SettingsService } from '../services/settings.service';
+import { ShelfService } from '../services/shelf.service';
 
 /** The source of a recording that is there only where the page was loaded for a mode. */
 const SOURCES: Partial<Record<CaptureMode, string>> = { fine: 'fine-samples', exact: 'exact-calls' };
@@ -19,10 +27,12 @@ export function modeOf(settings: ProxySettings, target: Target | undefined): Cap
 }
 
 /** Whether a page was loaded so that it can be looked at as closely as is wanted. */
-export function isLoadedFor(target: Target, mode: CaptureMode): boolean {
+export function isLoadedFor(target: Target, mode: CaptureMode, closer: string): boolean {
   const isPage = target.url.startsWith('http');
   const source = SOURCES[mode];
-  return source === undefined || !isPage || target.available.includes(source);
+  if (source === undefined || !isPage) return true;
+  const isCloser = mode !== 'fine' || (target.closer ?? '') === closer;
+  return isCloser && target.available.includes(source);
 }
 
 /** "one", "one and another", "one, another and 3 more". */
@@ -55,13 +65,24 @@ function listed(names: readonly string[]): string {
       <mat-radio-button value="exact">
         <strong>Exact calls</strong>
         <span class="soft">
-          Every call with its times, in any browser. Scripts are rewritten on their way, and run slower, far
-          slower where tiny functions are called very often.
+          Every call with its times, in any browser; functions too quick for that are counted. Scripts are
+          rewritten on their way, and run slower. {{ exactCost() }}
         </span>
       </mat-radio-button>
     </mat-radio-group>
     @if (mode() !== 'everyday') {
       <div class="more">
+        @if (mode() === 'fine' && settings.settings().closer !== '') {
+          <p class="closer">
+            <span>
+              Closer at <code class="figure">{{ settings.settings().closer }}</code>: every call of it, and
+              all that it calls.
+            </span>
+            <button type="button" mat-stroked-button (click)="settings.change({ closer: '' })">
+              No longer
+            </button>
+          </p>
+        }
         <mat-checkbox
           [checked]="settings.settings().isolate"
           (change)="settings.change({ isolate: $event.checked })"
@@ -102,12 +123,13 @@ function listed(names: readonly string[]): string {
 export class CaptureModeComponent {
   protected readonly settings = inject(SettingsService);
   protected readonly live = inject(LiveService);
+  readonly #shelf = inject(ShelfService);
   readonly target = input<Target>();
 
   protected readonly mode = computed(() => modeOf(this.settings.settings(), this.target()));
   protected readonly mustReload = computed(() => {
     const target = this.target();
-    return target !== undefined && !isLoadedFor(target, this.mode());
+    return target !== undefined && !isLoadedFor(target, this.mode(), this.settings.settings().closer);
   });
   protected readonly everyday = computed(() =>
     hasSampler(this.target())
@@ -117,6 +139,21 @@ export class CaptureModeComponent {
   protected readonly fine = computed(() => {
     const instead = hasSampler(this.target()) ? '' : ' This browser has no sampler of its own.';
     return `A sample every millisecond with its line, and how often each function is called. Scripts are rewritten on their way, and run a little slower.${instead}`;
+  });
+
+  /** What exact calls would cost this page, as the latest recording of it in fine mode has counted. */
+  protected readonly exactCost = computed(() => {
+    const target = this.target();
+    const known = this.#shelf
+      .recordings()
+      ?.filter(({ targetUrl, engine }) => targetUrl === target?.url && engine === target.engine)
+      .filter(({ verdict }) => verdict?.exactFactor !== undefined)
+      .reduce<StoredRecording | undefined>(
+        (latest, one) => (latest === undefined || one.createdAt > latest.createdAt ? one : latest),
+        undefined,
+      );
+    if (known === undefined) return 'A recording in fine mode tells beforehand how much.';
+    return `${exactCostWords(known.verdict!.exactFactor!)} (“${known.title}”)`;
   });
 
   /** What isolating the page would touch of what it holds. */

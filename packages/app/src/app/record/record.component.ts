@@ -61,7 +61,10 @@ export class RecordComponent {
   protected readonly canStart = computed(() => {
     const target = this.chosen();
     const mode = modeOf(this.#settings.settings(), target);
-    return target !== undefined && (this.withNextLoad() || isLoadedFor(target, mode));
+    return (
+      target !== undefined &&
+      (this.withNextLoad() || isLoadedFor(target, mode, this.#settings.settings().closer))
+    );
   });
 
   constructor() {

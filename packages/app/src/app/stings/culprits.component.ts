@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { msText, percentText, shortPlace } from '@nettle-patch/core';
+import { LookCloserComponent } from '../record/look-closer.component';
 import { LensService } from '../services/lens.service';
 import { MAX_HOT_LINES, type OpenedSting } from '../../workers/analysis/analysis-results';
 
@@ -13,7 +14,7 @@ const MIN_LINE_SHARE = 0.05;
 /** Functions by the time that is charged to them, with file and line and what would be saved at most without them. */
 @Component({
   selector: 'np-culprits',
-  imports: [RouterLink],
+  imports: [LookCloserComponent, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>What would help most{{ slower() > 1 ? ', lengths estimated' : '' }}</h3>
@@ -51,6 +52,9 @@ const MIN_LINE_SHARE = 0.05;
                     (click)="$event.stopPropagation()"
                     [textContent]="row.short"
                   ></a>
+                }
+                @if (row.functionId === selected() && row.start !== undefined) {
+                  <np-look-closer class="closer" [name]="row.name" [start]="row.start" />
                 }
                 @for (hot of row.hotLines; track hot.line) {
                   <a
@@ -169,6 +173,10 @@ const MIN_LINE_SHARE = 0.05;
       overflow: hidden;
       text-overflow: ellipsis;
       color: var(--soft);
+    }
+    .closer {
+      display: block;
+      margin: 4px 0;
     }
     .right {
       text-align: right;

@@ -19,6 +19,8 @@ export interface NamedFunction {
   readonly name: string;
   readonly place: string;
   readonly owner: Owner;
+  /** Where it begins in its source, by which it can be looked at closer: "file:line:column"; absent where that is not known. */
+  readonly start?: string;
 }
 
 /** One series of stings as the list shows it. */

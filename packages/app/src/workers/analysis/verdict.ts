@@ -1,6 +1,7 @@
 import {
   MAIN_THREAD,
   busyIntervals,
+  exactCost,
   interactionsOf,
   thresholdsOf,
   type Interaction,
@@ -17,6 +18,7 @@ const CARD_STEPS = 80;
 export function verdictOf(recording: Recording, stings: readonly Sting[], skyline: Skyline): Verdict {
   const columns = Object.values(skyline.parts);
   const perStep = skyline.steps / CARD_STEPS;
+  const cost = exactCost(recording);
   const answered = interactionsOf(recording);
   const slowest = slowestOf(answered.filter(({ measured }) => measured));
   const heights = Array.from({ length: CARD_STEPS }, (_, card) => {
@@ -33,6 +35,7 @@ export function verdictOf(recording: Recording, stings: readonly Sting[], skylin
     slowestIsBelow: slowest === 0 && answered.length > 0,
     longTaskMs: longTasksMs(recording),
     blind: isBlind(recording.header),
+    ...(cost === undefined ? {} : { exactFactor: cost.factor }),
     skyline: heights,
   };
 }

@@ -16,21 +16,21 @@ describe('the ring of calls', () => {
   it('holds nothing unless it is switched on', () => {
     const chunks: CallChunk[] = [];
     const ring = createCallEventBuffer((chunk) => chunks.push(chunk));
-    expect(ring.enter(7)).toBe(1);
-    expect(ring.leave()).toBe(0);
+    ring.enterAt(7, 1);
+    ring.leaveAt(2);
     ring.handOver();
     expect(chunks).toEqual([]);
   });
 
   it('hands on events with times that never go back, and knows what is open', () => {
     const { ring, chunks } = newRing();
-    ring.enter(7);
-    ring.enter(9);
+    ring.enterAt(7, ring.now());
+    ring.enterAt(9, ring.now());
     expect(ring.current()).toBe(9);
-    ring.leave();
+    ring.leaveAt(ring.now());
     expect([ring.current(), ring.open[0]]).toEqual([7, 1]);
-    ring.leave();
-    ring.leave();
+    ring.leaveAt(ring.now());
+    ring.leaveAt(ring.now());
     ring.handOver();
     expect(events(chunks[0]!)).toEqual([7, 9, CALL_END, CALL_END]);
     const times = chunks[0]!.timesMs.subarray(0, 4);
@@ -40,26 +40,26 @@ describe('the ring of calls', () => {
   it('hands a full chunk on in the middle of a call, and uses buffers again that come back', () => {
     const { ring, chunks } = newRing();
     for (let call = 0; call < CHUNK; call++) {
-      ring.enter(5);
-      ring.leave();
+      ring.enterAt(5, ring.now());
+      ring.leaveAt(ring.now());
     }
     expect(chunks.map(({ count }) => count)).toEqual([CHUNK, CHUNK]);
     const [{ ids, timesMs }] = chunks as [CallChunk];
     ring.giveBack({ ids, timesMs });
     for (let call = 0; call < CHUNK; call++) {
-      ring.enter(5);
-      ring.leave();
+      ring.enterAt(5, ring.now());
+      ring.leaveAt(ring.now());
     }
     expect(chunks.some((chunk, at) => at > 1 && chunk.ids === ids)).toBe(true);
   });
 
   it('is bounded: where nobody takes chunks away it drops, counts, and goes on with what is open', () => {
     const { ring, chunks } = newRing();
-    ring.enter(3);
+    ring.enterAt(3, ring.now());
     const most = 170;
     for (let event = 0; event < most * CHUNK; event += 2) {
-      ring.enter(5);
-      ring.leave();
+      ring.enterAt(5, ring.now());
+      ring.leaveAt(ring.now());
     }
     expect(chunks.length).toBeLessThan(most);
     ring.giveBack({ ids: chunks[0]!.ids, timesMs: chunks[0]!.timesMs });
@@ -73,8 +73,8 @@ describe('the ring of calls', () => {
 
   it('ends what a script that failed left open', () => {
     const { ring, chunks } = newRing();
-    ring.enter(1);
-    ring.enter(2);
+    ring.enterAt(1, ring.now());
+    ring.enterAt(2, ring.now());
     ring.unwind();
     ring.handOver();
     expect(events(chunks[0]!)).toEqual([1, 2, CALL_END, CALL_END]);

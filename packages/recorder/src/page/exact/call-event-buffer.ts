@@ -18,19 +18,22 @@ export interface CallChunk {
   readonly lost: number;
 }
 
+/** Stands among the ids for a caller that ran already, by its position. */
+export const callerEvent = (position: number) => CALL_END - 1 - position;
+
+/** The position of a caller that an id stands for; undefined for a function that was entered. */
+export const callerPosition = (id: number) => (id < CALL_END ? CALL_END - 1 - id : undefined);
+
 /** The buffers of a chunk, to be used again. */
 export type ChunkBuffers = Pick<CallChunk, 'ids' | 'timesMs'>;
 
 /**
- * The recorder's only state outside of its objects: what runs in every call of a rewritten script must be as
- * short as can be. Holds events in buffers allocated beforehand and hands full ones on.
+ * Holds the beginnings and ends of calls in buffers allocated beforehand and hands full ones on. Its state stands in no
+ * object: what runs in every call of a rewritten script must be as short as can be.
  */
 export interface CallEventBuffer {
-  /** @returns 1, so that a function that can wait notes that it runs */
-  enter(id: number): 1;
-  /** @returns 0 */
-  leave(): 0;
-  /** The same as `enter` and `leave` for work whose times were taken already. */
+  /** The clock of its times. */
+  now(): number;
   enterAt(id: number, atMs: number): void;
   leaveAt(atMs: number): void;
   /** Begins or ends recording. */
@@ -112,26 +115,10 @@ export function createCallEventBuffer(take: (chunk: CallChunk) => void): CallEve
   };
 
   return {
+    now,
     open,
     enterAt,
     leaveAt,
-    enter(id) {
-      if (!on) return 1;
-      if (depth < DEEPEST) open[depth + 1] = id;
-      open[0] = ++depth;
-      ids[at] = id;
-      timesMs[at] = now();
-      if (++at === CHUNK_EVENTS) turnOver();
-      return 1;
-    },
-    leave() {
-      if (!on || depth === 0) return 0;
-      open[0] = --depth;
-      ids[at] = CALL_END;
-      timesMs[at] = now();
-      if (++at === CHUNK_EVENTS) turnOver();
-      return 0;
-    },
     switch(wanted) {
       if (wanted && made === 0) {
         for (; made < FIRST_CHUNKS; made++) spare.push(newBuffers());

@@ -3,6 +3,7 @@ import { now } from '../natives';
 import type { RecordingSession } from '../session';
 import type { AboutThread } from '../capture-registry';
 import { CallCounts } from './call-counts';
+import type { CloserCalls } from './closer-calls';
 import { createLookSampler, type LookSampler } from './look-sampler';
 
 /** How often counts are told. */
@@ -17,6 +18,10 @@ export class FineSamples implements Capture {
   readonly available = true;
   readonly sampler: LookSampler;
   readonly counts = new CallCounts(() => this.sampler.counts);
+  /** Place of a function that is to be looked at closer; empty for none. */
+  wanted = '';
+  /** Where one is. */
+  closer: CloserCalls | undefined;
   #session: RecordingSession | undefined;
   #countedMs = 0;
 

@@ -1,4 +1,5 @@
 import { COUNT_SLOTS, ENTRY_WEIGHT, LOOK_COUNTDOWN, OPEN_CALLS_LENGTH, slotOf } from '@nettle-patch/core';
+import { clockCost } from '../clock-cost';
 import { now } from '../natives';
 import { FINE_INTERVAL_MS, StackSamples, type LookSamples } from './stack-samples';
 
@@ -27,8 +28,6 @@ const FLOOD_RUNS = 64;
 const SAME_RUN_MS = 2;
 /** How long samples are held while a task goes on. */
 const HAND_OVER_MS = 200;
-const MAX_CLOCK_READS = 1500;
-const QUICK_READ_MS = 1e-4;
 
 /** What rewritten scripts use in fine mode, and how the recorder takes samples of it. */
 export interface LookSampler {
@@ -57,18 +56,6 @@ interface CallingLine {
   unseen: number;
   /** Time that the other calls took, by those that were looked at, and for which no sample was taken. Milliseconds. */
   owedMs: number;
-}
-
-/** How long one reading of the clock takes. Milliseconds. */
-function clockCost(): number {
-  const beganMs = now();
-  let read = 0;
-  let edgeMs = beganMs;
-  while (edgeMs === beganMs && read++ < MAX_CLOCK_READS) edgeMs = now();
-  let endMs = edgeMs;
-  for (read = 0; endMs === edgeMs && read < MAX_CLOCK_READS; read++) endMs = now();
-  // A clock that does not step meanwhile steps seldom, and is read quickly.
-  return endMs === edgeMs ? QUICK_READ_MS : (endMs - edgeMs) / read;
 }
 
 function numbers(length: number, isShared: boolean): Int32Array {

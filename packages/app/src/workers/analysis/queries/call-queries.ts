@@ -1,5 +1,6 @@
 import {
   callsOfRow,
+  countedCalls,
   CallTree,
   CallersTree,
   flameLayout,
@@ -36,8 +37,10 @@ export interface CallRow {
   readonly depth: number;
   readonly selfMs: number;
   readonly totalMs: number;
-  /** Exact calls; 0 where only samples tell. */
+  /** Calls, exact or counted; 0 where only samples tell. */
   readonly count: number;
+  /** Whether it is too quick for exact calls, so that only some of its calls have times; in a tree only these are counted. */
+  readonly isQuick: boolean;
   readonly callsPerSecond: number;
   readonly hasChildren: boolean;
   readonly isOpen: boolean;
@@ -82,11 +85,8 @@ export interface NamedNeighbour extends Neighbour {
 }
 
 /** One function looked at closely. */
-export interface FunctionDetails {
+export interface FunctionDetails extends NamedFunction {
   readonly functionId: number;
-  readonly name: string;
-  readonly place: string;
-  readonly owner: Owner;
   /** Under the lens, each moment once. */
   readonly selfMs: number;
   /** One standard error of it where it was sampled, else 0. */
@@ -116,6 +116,8 @@ interface Trees {
 
 /** Answers questions about the calls of one recording; keeps the last tree, as most questions are about the same lens. */
 export class CallQueries {
+  /** Calls that were counted in the range that was asked about last, by function. */
+  #counted: ReadonlyMap<number, number> = new Map();
   #trees: Trees | undefined;
 
   constructor(private readonly recording: Recording) {}
@@ -124,6 +126,7 @@ export class CallQueries {
     const { top, bottom, tally } = this.#treesOf(lens);
     const matches = this.#matcher(text);
     const seconds = this.#seconds(lens);
+    this.#counted = countedCalls(this.recording, lens.thread, lensRange(this.recording, lens)).calls;
     const rows: CallRow[] = [];
     let cut = 0;
     const push = (row: Omit<CallRow, 'name' | 'place' | 'owner' | 'isHit' | 'callsPerSecond'>) => {
@@ -147,6 +150,7 @@ export class CallQueries {
           selfMs,
           totalMs,
           count: callsOfRow(row),
+          isQuick: this.#isQuick(functionId, row.count),
           hasChildren: false,
           isOpen: false,
         });
@@ -234,6 +238,11 @@ export class CallQueries {
     };
   }
 
+  /** Whether exact calls only counted some of the calls of a function. @param timed how many have times */
+  #isQuick(functionId: number, timed: number): boolean {
+    return timed > 0 && this.recording.header.fine !== true && (this.#counted.get(functionId) ?? 0) > timed;
+  }
+
   #pushTree(
     tree: CallTree,
     expanded: ReadonlySet<string>,
@@ -245,7 +254,8 @@ export class CallQueries {
         if (leads !== undefined && !leads.has(node)) continue;
         const key = String(node);
         const isOpen = hasChildren && (expanded.has(key) || leads !== undefined);
-        push({ key, functionId, depth, selfMs, totalMs, count, hasChildren, isOpen });
+        const isQuick = this.#isQuick(functionId, count);
+        push({ key, functionId, depth, selfMs, totalMs, count, isQuick, hasChildren, isOpen });
         if (isOpen) add(tree.children(node), depth + 1);
       }
     };
@@ -266,7 +276,8 @@ export class CallQueries {
       if (depth === 0 && ((matches !== undefined && !matches(functionId)) || selfMs < 0.0005)) continue;
       const key = above === '' ? String(functionId) : `${above}/${functionId}`;
       const isOpen = hasChildren && expanded.has(key);
-      push({ key, functionId, depth, selfMs, totalMs: selfMs, count, hasChildren, isOpen });
+      const isQuick = this.#isQuick(functionId, count);
+      push({ key, functionId, depth, selfMs, totalMs: selfMs, count, isQuick, hasChildren, isOpen });
       if (isOpen) this.#pushCallers(tree, tree.callers(node), key, expanded, undefined, push);
     }
   }
