@@ -1,3 +1,4 @@
+import { callWeights } from '../recording/call-weights';
 import { callsOf, type Recording, type TimeRange } from '../recording/recording';
 import { canonicalFunction } from './call-path';
 
@@ -6,14 +7,16 @@ import { canonicalFunction } from './call-path';
  * reach into it.
  */
 export function callCounts(recording: Recording, thread: number, range: TimeRange): Map<number, number> {
-  const calls = callsOf(recording, thread);
+  const spans = callsOf(recording, thread);
+  const weightOf = callWeights(recording);
   const ofStack = new Map<number, number>();
-  const count = (at: number) => ofStack.set(calls.stacks[at]!, (ofStack.get(calls.stacks[at]!) ?? 0) + 1);
-  calls.eachOverlapping(range.startMs * 1000, range.endMs * 1000, count);
+  const count = (at: number) => ofStack.set(spans.stacks[at]!, (ofStack.get(spans.stacks[at]!) ?? 0) + 1);
+  spans.eachOverlapping(range.startMs * 1000, range.endMs * 1000, count);
   const counts = new Map<number, number>();
   for (const [stack, times] of ofStack) {
     const functionId = canonicalFunction(recording, recording.stacks.functionOf(stack));
-    counts.set(functionId, (counts.get(functionId) ?? 0) + times);
+    const calls = times * weightOf(stack);
+    if (calls > 0) counts.set(functionId, (counts.get(functionId) ?? 0) + calls);
   }
   return counts;
 }

@@ -4,6 +4,7 @@ import { closerOf } from '../recording/closer';
 import { callsOf, type Recording, type TimeRange } from '../recording/recording';
 import { sampledSegments, type SampledSegments } from './sampled-segments';
 import { SeenLines } from './seen-lines';
+import { untimedCalls, type UntimedCalls } from './untimed-calls';
 import { KIND_CODES, SegmentList, kindCode, kindOfCode } from './segments';
 import { stackCodes, type StackCodes } from './stack-codes';
 
@@ -16,6 +17,7 @@ class Partitioner {
   readonly #codes: StackCodes;
   /** Where one function was looked at closer in fine mode: samples know the lines of its calls. */
   readonly #lines: SeenLines | undefined;
+  readonly #untimed: ReadonlyMap<number, readonly UntimedCalls[]>;
   #next: number;
 
   constructor(
@@ -25,6 +27,7 @@ class Partitioner {
     private readonly segments: SegmentList,
   ) {
     this.#codes = stackCodes(recording);
+    this.#untimed = untimedCalls(recording, thread);
     this.#lines = closerOf(recording) && new SeenLines(recording, thread);
     this.#next = outside.segments.indexAt(segments.startMs);
   }
@@ -40,9 +43,19 @@ class Partitioner {
     this.segments.push(endMs, code, around.stack, around.entry);
   }
 
+  /** Of a stretch, what quick functions took whose calls were not timed stands at its beginning. */
+  #withUntimed(endMs: number, code: number, stack: number): void {
+    const { endMs: startMs } = this.segments;
+    for (const { stack: called, share } of this.#untimed.get(stack) ?? []) {
+      const calledEndMs = Math.min(endMs, this.segments.endMs + (endMs - startMs) * share);
+      this.segments.push(calledEndMs, this.#codes.own[called]!, called, UNKNOWN_FUNCTION);
+    }
+    this.segments.push(endMs, code, stack, UNKNOWN_FUNCTION);
+  }
+
   #known(endMs: number, code: number, stack: number): void {
     if (this.#lines === undefined) {
-      this.segments.push(endMs, code, stack, UNKNOWN_FUNCTION);
+      this.#withUntimed(endMs, code, stack);
       return;
     }
     const { stacks } = this.recording;

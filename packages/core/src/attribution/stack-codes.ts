@@ -17,7 +17,8 @@ export const stackCodes = memoizedPerRecording(({ stacks, functions }): StackCod
   const caller = new Uint8Array(stacks.length).fill(KIND_CODES);
   for (let stack = 0; stack < stacks.length; stack++) {
     const recorded = functions.get(stacks.functionOf(stack));
-    own[stack] = kindCode(recorded?.activity ?? 'script', ownerOf(recorded), 'measured');
+    const certainty = recorded?.every === undefined ? 'measured' : 'sampled';
+    own[stack] = kindCode(recorded?.activity ?? 'script', ownerOf(recorded), certainty);
     const parent = stacks.parentOf(stack);
     if (parent !== NO_STACK) caller[stack] = own[parent]!;
   }

@@ -27,7 +27,7 @@ export interface FunctionRow {
   readonly selfErrorMs: number;
 }
 
-type Growing = { -readonly [Key in keyof FunctionRow]: FunctionRow[Key] };
+type Growing = { -readonly [Key in keyof FunctionRow]: FunctionRow[Key] } & { varianceMs2: number };
 
 /**
  * All functions under a lens, those with the most time of their own first.
@@ -67,6 +67,7 @@ function functionRows(recording: Recording, lens: Lens, tally: Tally): FunctionR
     row.selfMs += tally.selfMs[node]!;
     row.count += tally.counts[node]!;
     row.seen += tally.seen[node]!;
+    row.varianceMs2 += tally.varianceMs2[node]!;
     row.shortestMs = Math.min(row.shortestMs, tally.shortestMs[node]!);
     row.longestMs = Math.max(row.longestMs, tally.longestMs[node]!);
     if (outermost[node] === 1) row.totalMs += tally.totalMs[node]!;
@@ -83,10 +84,13 @@ function functionRows(recording: Recording, lens: Lens, tally: Tally): FunctionR
   for (const row of rows.values()) {
     // Where one function was looked at closer, another may have been called from it and from elsewhere.
     const isSampled = row.count === 0 || (closer !== undefined && row.count < row.counted);
+    row.selfErrorMs = Math.sqrt(row.varianceMs2);
     if (isSampled) row.selfErrorMs = samplingError(row, intervalMs);
     row.callsPerSecond = tally.rangeMs === 0 ? 0 : callsOfRow(row) / (tally.rangeMs / 1000);
   }
-  return [...rows.values()].sort((a, b) => b.selfMs - a.selfMs || a.functionId - b.functionId);
+  return Array.from(rows.values(), ({ varianceMs2: _, ...row }) => row).sort(
+    (a, b) => b.selfMs - a.selfMs || a.functionId - b.functionId,
+  );
 }
 
 /**
@@ -110,5 +114,6 @@ function emptyRow(recording: Recording, functionId: number): Growing {
     longestMs: 0,
     callsPerSecond: 0,
     selfErrorMs: 0,
+    varianceMs2: 0,
   };
 }

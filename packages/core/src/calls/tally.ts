@@ -1,3 +1,4 @@
+import { untimedCalls } from '../attribution/untimed-calls';
 import { closerOf } from '../recording/closer';
 import type { CallSpans } from '../recording/call-spans';
 import type { Recording } from '../recording/recording';
@@ -21,6 +22,8 @@ export interface Tally {
   readonly counts: Uint32Array;
   /** Stretches in which samples saw it. */
   readonly seen: Uint32Array;
+  /** Of the self time, how far chance may have moved what calls took of which only one of many was timed: its variance. */
+  readonly varianceMs2: Float64Array;
   /** Shortest and longest of them all. */
   readonly shortestMs: Float64Array;
   readonly longestMs: Float64Array;
@@ -70,6 +73,37 @@ function countingCalls(recording: Recording, lensed: LensNodes): LensNodes {
   return { ...lensed, opens: lensed.opens.map((node, stack) => (closer.isWithin(stack) ? node : HIDDEN)) };
 }
 
+/**
+ * Moves what calls of quick functions took that were not timed from their callers to them. The clock steps, so that each
+ * timed call of a length d is one step s or none, with a variance of d × s.
+ */
+function addUntimed(
+  recording: Recording,
+  thread: number,
+  sums: Float64Array,
+  { nodeOf }: LensNodes,
+  { selfUs, varianceMs2 }: { readonly selfUs: Float64Array; readonly varianceMs2: Float64Array },
+): void {
+  const untimed = untimedCalls(recording, thread);
+  if (untimed.size === 0) return;
+  const { stacks, header } = recording;
+  const ownUs = Float64Array.from({ length: stacks.length }, (_, stack) => sums[stack * SUMS + TOTAL]!);
+  for (let stack = 0; stack < stacks.length; stack++) {
+    const caller = stacks.parentOf(stack);
+    if (caller >= 0) ownUs[caller]! -= sums[stack * SUMS + TOTAL]!;
+  }
+  for (const [caller, calls] of untimed) {
+    for (const { stack, share, every } of calls) {
+      const us = ownUs[caller]! * share;
+      const [from, to] = [nodeOf[caller]!, nodeOf[stack]!];
+      if (to < 0 || from === to || us <= 0) continue;
+      selfUs[to]! += us;
+      if (from >= 0) selfUs[from]! -= us;
+      varianceMs2[to]! += (every * us * header.clockStepMs) / 1000;
+    }
+  }
+}
+
 /** Time of each node with all below it, from the self times. Nodes stand after their callers. */
 function totalsOf(selfUs: Float64Array, nodes: StackTable): Float64Array {
   const totals = selfUs.slice();
@@ -105,6 +139,8 @@ function tallyWith(
   const parentOf = (stack: number) => stacks.parentOf(stack);
   const sumsOf = (spans: CallSpans) => stackSums(spans, stacks.length, range);
   addSums(sumsOf(exact), parentOf, countingCalls(recording, lensed), { ...columns, hits: counts });
+  const varianceMs2 = new Float64Array(nodes.length);
+  if (lens.minMs === 0) addUntimed(recording, lens.thread, sumsOf(exact), lensed, { selfUs, varianceMs2 });
   addSums(sumsOf(sampled), parentOf, lensed, { ...columns, hits: seen });
   for (let node = 0; node < selfUs.length; node++) {
     if (Math.abs(selfUs[node]!) < MIN_SELF_US) selfUs[node] = 0;
@@ -116,6 +152,7 @@ function tallyWith(
     selfMs: inMs(selfUs),
     counts,
     seen,
+    varianceMs2,
     shortestMs: inMs(shortestUs),
     longestMs: inMs(longestUs),
     rangeMs: Math.max(0, endMs - startMs),

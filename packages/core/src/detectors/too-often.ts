@@ -1,6 +1,7 @@
 import type { Anatomy } from '../explanation/anatomy';
 import { functionPart, ms, percent, text, times, type BecausePart } from '../explanation/sentence';
 import { canonicalIds } from '../calls/canonical-stacks';
+import { callWeights, quickFunctions } from '../recording/call-weights';
 import { displayName, isOwnFunction } from '../recording/functions';
 import { MAIN_THREAD, callsOf, type Recording } from '../recording/recording';
 import type { StingDetail } from '../stings/sting';
@@ -22,11 +23,16 @@ class CallsOfTask {
   readonly #lengthsUs = new Map<number, number>();
   readonly #openUntilUs = new Map<number, number>();
 
-  add(functionId: number, startUs: number, endUs: number): void {
-    this.#counts.set(functionId, (this.#counts.get(functionId) ?? 0) + 1);
+  /** @param weight how many calls it stands for @param readUs time of the clock that is in it */
+  add(functionId: number, startUs: number, endUs: number, weight: number, readUs: number): void {
+    if (weight === 0) return;
+    this.#counts.set(functionId, (this.#counts.get(functionId) ?? 0) + weight);
     if (startUs < (this.#openUntilUs.get(functionId) ?? -Infinity)) return;
     this.#openUntilUs.set(functionId, endUs);
-    this.#lengthsUs.set(functionId, (this.#lengthsUs.get(functionId) ?? 0) + endUs - startUs);
+    this.#lengthsUs.set(
+      functionId,
+      (this.#lengthsUs.get(functionId) ?? 0) + weight * Math.max(0, endUs - startUs - readUs),
+    );
   }
 
   /** Of the functions called at least so often, the one that took most in all. */
@@ -54,12 +60,19 @@ function find(recording: Recording, thresholds: Thresholds): Found<TooOftenDetai
   const idOf = canonicalIds(recording);
   const isOwn = (functionId: number) => isOwnFunction(recording, functionId);
   const leastUs = header.refreshMs * 1000;
+  const weightOf = callWeights(recording);
+  const hasQuick = quickFunctions(recording).size > 0;
+  const clockUs = (header.clockReadMs ?? 0) * 1000;
   return Array.from(roots).flatMap((root, index): Found<TooOftenDetail>[] => {
     const end = roots[index + 1] ?? length;
-    if (endsUs[root]! - startsUs[root]! <= leastUs || end - root <= thresholds.callsATask) return [];
+    if (endsUs[root]! - startsUs[root]! <= leastUs) return [];
+    if (!hasQuick && end - root <= thresholds.callsATask) return [];
     const calls = new CallsOfTask();
     for (let at = root; at < end; at++) {
-      calls.add(idOf(stacks.functionOf(stackIds[at]!)), startsUs[at]!, endsUs[at]!);
+      const stack = stackIds[at]!;
+      const weight = weightOf(stack);
+      const readUs = weight > 1 ? clockUs : 0;
+      calls.add(idOf(stacks.functionOf(stack)), startsUs[at]!, endsUs[at]!, weight, readUs);
     }
     const often = calls.dearest(thresholds.callsATask, isOwn);
     if (often === undefined || often.totalMs <= header.refreshMs) return [];

@@ -2,8 +2,7 @@ import { MAIN_THREAD, samplesOf, type Recording } from '../recording/recording';
 import type { Anatomy } from './anatomy';
 import { firstOwn, type Culprit } from './culprits';
 import { codeOfLine } from '../sources/code-of-line';
-import { countText } from '../words/figures';
-import { functionPart, ms, percent, text, times, type BecausePart } from './sentence';
+import { calledClause, functionPart, ms, percent, text, times, type BecausePart } from './sentence';
 
 /** Below this, a part of a delay is not worth a clause. */
 const WORTH_SAYING_MS = 8;
@@ -75,7 +74,7 @@ export function becauseOfCulprits(recording: Recording, anatomy: Anatomy): Becau
       culprits.filter((one) => worthSaying(one.chargedMs, busyMs)),
     ) ?? culprits[0];
   if (worst === undefined || !worthSaying(worst.chargedMs, busyMs)) return unexplained;
-  const called = worst.count > 1 ? `, called ${countText(worst.count)} times` : '';
+  const called = calledClause(recording, worst.functionId, worst.count);
   return [
     text(' Of the busy time '),
     text(`${knownAs(worst)}${percent(worst.chargedMs / busyMs)} went to `),

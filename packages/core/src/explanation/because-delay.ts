@@ -19,6 +19,7 @@ import { askedWords } from './cause-chain';
 import { firstOwn, type Culprit } from './culprits';
 import type { LibraryWork, UnseenEntry } from './phase-script';
 import {
+  calledClause,
   functionPart,
   isTold,
   ms,
@@ -234,7 +235,7 @@ class Sentence {
     if (worst === undefined) return parts;
     const share = worst.chargedMs / lead.totalMs;
     if (worst.functionId !== lead.functionId) {
-      const called = worst.count > 1 ? `, called ${countText(worst.count)} times` : '';
+      const called = calledClause(this.recording, worst.functionId, worst.count);
       parts.push(
         text(`: ${knownAs(worst)}${percent(share)} of it in `),
         this.named(worst.functionId),

@@ -1,4 +1,5 @@
 import { displayName, displayPlace, shortPlace } from '../recording/functions';
+import { quickFunctions } from '../recording/call-weights';
 import type { Recording } from '../recording/recording';
 import type { PhaseName } from './anatomy';
 import { countText } from '../words/figures';
@@ -22,6 +23,13 @@ export const ms = (value: number, over = false): BecausePart => ({
 /** "once", "3 times", "1,200 times". */
 export const times = (value: number): string =>
   Math.round(value) === 1 ? 'once' : `${countText(value)} times`;
+
+/** ", called 1,200 times", or nothing of one call; of a quick function, of which one of many was timed, about as often. */
+export function calledClause(recording: Recording, functionId: number, count: number): string {
+  if (count <= 1) return '';
+  const isAbout = quickFunctions(recording).has(functionId);
+  return `, called ${isAbout ? `about ${countText(Number(count.toPrecision(2)))}` : countText(count)} times`;
+}
 
 /** All of it is said only of all of it. */
 export const percent = (share: number): string =>

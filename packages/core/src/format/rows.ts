@@ -43,6 +43,10 @@ export const ROW_SHAPES = {
     ),
     partHash: optional('text', 'FNV-1a hash, 32 bits in hexadecimal, of the UTF-16 units of that part.'),
     place: optional('flag', 'Line and column are a place inside the function, not its start.'),
+    every: optional(
+      'whole',
+      'Of the calls that have this id, each stands for so many of the function that it is the same as.',
+    ),
     closer: optional('flag', 'In fine mode: its calls, and all that they call, were recorded exactly.'),
     activity: optional(
       'text',

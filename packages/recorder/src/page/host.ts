@@ -4,7 +4,7 @@ import type { CallEventBuffer } from './exact/call-event-buffer';
 import type { Register } from './exact/provided';
 import type { TimedCalls } from './exact/timed-calls';
 import type { RenderProbe } from './layout/render-probe';
-import type { OwnLent } from './page-captures';
+import type { Lent } from './capture-registry';
 
 export type WorkerBegan = Extract<ToSender, { type: 'worker-began' }>;
 
@@ -12,7 +12,7 @@ export type WorkerBegan = Extract<ToSender, { type: 'worker-began' }>;
 export interface RewrittenTools {
   readonly ring: CallEventBuffer;
   readonly registerScript: Register;
-  readonly tell: OwnLent['tell'];
+  readonly tell: Lent['tell'];
   /** Has something recorded with the page. @returns ends it */
   takeIn(part: Capture): () => void;
   /** Times the calls of all windows of the page, where its scripts come rewritten. */

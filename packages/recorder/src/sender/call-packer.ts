@@ -1,6 +1,8 @@
 import {
   CALL_END,
   MAIN_THREAD,
+  ONE_OF_MANY,
+  TIMED_EVERY,
   FORCED_LAYOUT_FUNCTION,
   FORCED_STYLE_FUNCTION,
   packCalls,
@@ -182,11 +184,20 @@ export class CallPacker {
     ];
   }
 
+  /** The same function once more, for those of its calls that stand for many. */
+  #oneOfMany(id: number, sent: Set<number>): Row[] {
+    const whole = id - ONE_OF_MANY;
+    const rows = sent.has(whole) ? [] : this.#rowsOf(whole, sent);
+    sent.add(whole);
+    return [...rows, { kind: 'function', id, name: '', sameAs: whole, every: TIMED_EVERY }];
+  }
+
   #rowsOf(id: number, sent: Set<number>): Row[] {
     if (id === FORCED_STYLE_FUNCTION || id === FORCED_LAYOUT_FUNCTION) {
       const activity = id === FORCED_STYLE_FUNCTION ? 'style' : 'layout';
       return [{ kind: 'function', id, name: `forced ${activity}`, owner: 'browser', activity }];
     }
+    if (id >= ONE_OF_MANY) return this.#oneOfMany(id, sent);
     const known = this.#registered.findLast(({ firstId }) => firstId <= id);
     if (known === undefined) return [{ kind: 'function', id, name: '' }];
     if (known.isDoubtful) return [{ kind: 'function', id, name: '' }, ...this.#doubtRows(sent)];

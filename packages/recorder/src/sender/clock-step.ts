@@ -8,21 +8,21 @@ const LOOK_MS = 1.5;
 const usualStep = () => ((globalThis as { crossOriginIsolated?: boolean }).crossOriginIsolated ? 0.005 : 0.1);
 
 let smallest = Infinity;
-/** How long the looks took in all, and how often the clock was read in them. */
-let lookedMs = 0;
-let reads = 0;
+/** What one reading cost in the look in which it cost least: in the others, something else ran too. */
+let leastReadMs = Infinity;
 
 function look(): void {
   const beganMs = performance.now();
   const untilMs = beganMs + LOOK_MS;
   let before = beganMs;
+  let reads = 0;
   while (before < untilMs) {
     const at = performance.now();
     reads++;
     if (at > before) smallest = Math.min(smallest, at - before);
     before = at;
   }
-  lookedMs += before - beganMs;
+  leastReadMs = Math.min(leastReadMs, (before - beganMs) / reads);
 }
 
 /** Finds out the step of `performance.now()`, which is the page's too, in a few short looks. */
@@ -37,5 +37,5 @@ export function clockStep(): number {
 
 /** What one reading of the clock costs here, in milliseconds; undefined until it was measured. */
 export function clockReading(): number | undefined {
-  return reads === 0 ? undefined : Math.min(1, Number((lookedMs / reads).toPrecision(3)));
+  return leastReadMs < Infinity ? Math.min(1, Number(leastReadMs.toPrecision(3))) : undefined;
 }

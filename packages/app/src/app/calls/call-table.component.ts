@@ -112,7 +112,7 @@ export class CallTableComponent {
   }
 
   protected readonly quickTitle =
-    'Too quick for exact calls: some were timed, all were counted. The time of the others stands with their callers.';
+    'A quick function: one of many calls was timed, and all were counted. What the others took is estimated by those.';
 
   protected whole(count: number): string {
     return count === 0 ? '' : countText(count);

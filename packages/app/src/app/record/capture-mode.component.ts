@@ -65,8 +65,8 @@ function listed(names: readonly string[]): string {
       <mat-radio-button value="exact">
         <strong>Exact calls</strong>
         <span class="soft">
-          Every call with its times, in any browser; functions too quick for that are counted. Scripts are
-          rewritten on their way, and run slower. {{ exactCost() }}
+          Every call with its times, in any browser; of quick functions one of many. Scripts are rewritten on
+          their way, and run slower. {{ exactCost() }}
         </span>
       </mat-radio-button>
     </mat-radio-group>

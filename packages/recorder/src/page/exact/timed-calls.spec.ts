@@ -1,4 +1,11 @@
-import { CALL_END, FIRST_EXACT_FUNCTION, JUDGED_BY } from '@nettle-patch/core';
+import {
+  CALL_END,
+  FIRST_EXACT_FUNCTION,
+  JUDGED_AGAIN_BY,
+  JUDGED_BY,
+  ONE_OF_MANY,
+  TIMED_EVERY,
+} from '@nettle-patch/core';
 import { expect, it } from 'vitest';
 import type { AboutThread } from '../capture-registry';
 import { RecordingSession } from '../session';
@@ -42,7 +49,7 @@ it('times every call of a function that is not quick', () => {
   expect(counted()).toEqual([]);
 });
 
-it('only counts a quick function once it is known to be quick, and tells of all of its calls', () => {
+it('times one of many calls of a function once it is known to be quick, and counts all of them', () => {
   const { calls, call, events, counted, pass } = timing();
   pass(5);
   call(WHOLE, 1, () => {
@@ -53,6 +60,7 @@ it('only counts a quick function once it is known to be quick, and tells of all 
   call(STEP, 0);
   void calls.stop();
   expect(begun(events, STEP)).toBe(JUDGED_BY);
+  expect(begun(events, STEP + ONE_OF_MANY)).toBe(Math.floor(10_000 / TIMED_EVERY) - JUDGED_BY / TIMED_EVERY);
   expect(begun(events, WHOLE)).toBe(1);
   expect(counted()).toEqual([
     [0, [STEP], [10_000]],
@@ -63,7 +71,7 @@ it('only counts a quick function once it is known to be quick, and tells of all 
 it('times a function again that was quick and is no longer', () => {
   const { calls, call, events } = timing();
   for (let at = 0; at < JUDGED_BY; at++) call(STEP, 0);
-  for (let at = 0; at < 1024; at++) call(STEP, 1);
+  for (let at = 0; at < JUDGED_AGAIN_BY * TIMED_EVERY; at++) call(STEP, 1);
   const before = begun(events, STEP);
   expect(before).toBe(JUDGED_BY);
   call(STEP, 1);

@@ -2,6 +2,7 @@ import {
   COUNT_SLOTS,
   JUDGED_AGAIN_BY,
   JUDGED_BY,
+  ONE_OF_MANY,
   QUICK_READINGS,
   TIMED_EVERY,
   slotOf,
@@ -9,7 +10,7 @@ import {
 import type { CountedCalls } from '../fine/call-counts';
 import type { AboutThread } from '../capture-registry';
 import type { Capture } from '../capture/capture';
-import { clockCost } from '../clock-cost';
+import { measureClock } from '../clock-cost';
 import type { RecordingSession } from '../session';
 import type { CallEventBuffer } from './call-event-buffer';
 
@@ -17,9 +18,15 @@ import type { CallEventBuffer } from './call-event-buffer';
 const DEEPEST = 1000;
 /** How often counts are told. */
 const COUNT_EVERY_MS = 1000;
+const MAX_JUDGED_BY = 20_000;
 const NOT_TIMED = -1;
 
-/** Times the calls of rewritten scripts, and only counts those of functions that are too quick to be timed. */
+/** By calls that last at least so many steps of the clock it is judged, as chance decides what falls on a step. */
+const JUDGED_BY_STEPS = 40;
+/** A quick function is slow again that takes so many times as long as a quick one may. */
+const SLOW_AGAIN = 2.5;
+
+/** Times the calls of rewritten scripts, and of functions that are quick one of many, while all of them are counted. */
 export interface TimedCalls extends Capture {
   /** @returns 1, so that a function that can wait notes that it runs */
   enter(id: number): 1;
@@ -27,7 +34,7 @@ export interface TimedCalls extends Capture {
   leave(): 0;
 }
 
-/** Functions that are only counted. */
+/** Functions of which not all calls are timed. */
 class QuickFunctions {
   /** By id: how many of their calls were told. */
   readonly #told = new Map<number, number>();
@@ -75,12 +82,14 @@ export function createTimedCalls(
   let timed = new Uint16Array(0);
   let tookMs = new Float32Array(0);
   let isQuick = new Uint8Array(0);
-  /** By depth: the function, when it was entered, and whether the ring knows of it. */
+  /** By depth: the function, and when it was entered, where it is timed. */
   const ids = new Int32Array(DEEPEST + 1);
   const beganMs = new Float64Array(DEEPEST + 1);
-  const isTold = new Uint8Array(DEEPEST + 1);
   let quick = new QuickFunctions();
+  /** What a quick call takes less than, as it is timed: about one reading falls between the two that time it. */
   let quickMs = 0;
+  /** Calls by which it is judged. */
+  let judgedBy = JUDGED_BY;
   let depth = 0;
   /** How many of them the ring knows of. */
   let told = 0;
@@ -88,13 +97,23 @@ export function createTimedCalls(
   let startedMs = 0;
   let countedMs = 0;
 
-  /** Decides by the calls that were timed whether a function is quick; slow again is what takes twice as long. */
+  /** Of all measures of the clock that holds in which it took least: in the others, something else ran too. */
+  const setLimits = () => {
+    const { readMs, stepMs } = measureClock();
+    const limitMs = (QUICK_READINGS + 1) * readMs;
+    if (quickMs !== 0 && limitMs >= quickMs) return;
+    quickMs = limitMs;
+    judgedBy = Math.min(MAX_JUDGED_BY, Math.max(JUDGED_BY, Math.ceil((JUDGED_BY_STEPS * stepMs) / quickMs)));
+  };
+
+  /** Decides by the calls that were timed whether a function is quick. */
   const judge = (id: number, slot: number) => {
     const meanMs = tookMs[slot]! / timed[slot]!;
+    if (isQuick[slot] === 0 && meanMs < quickMs) setLimits();
     if (isQuick[slot] === 0 && meanMs < quickMs) {
       isQuick[slot] = 1;
       quick.add(id);
-    } else if (meanMs > 2 * quickMs) isQuick[slot] = 0;
+    } else if (meanMs > SLOW_AGAIN * quickMs) isQuick[slot] = 0;
     timed[slot] = tookMs[slot] = 0;
   };
 
@@ -116,7 +135,7 @@ export function createTimedCalls(
     timed = new Uint16Array(COUNT_SLOTS);
     tookMs = new Float32Array(COUNT_SLOTS);
     isQuick = new Uint8Array(COUNT_SLOTS);
-    quickMs ||= QUICK_READINGS * clockCost();
+    if (quickMs === 0) setLimits();
   };
 
   return {
@@ -135,16 +154,15 @@ export function createTimedCalls(
       const slot = slotOf(id);
       const nth = ++calls[slot]!;
       ids[level] = id;
-      if (isQuick[slot] === 1) {
-        isTold[level] = 0;
-        beganMs[level] = nth % TIMED_EVERY === 0 ? now() : NOT_TIMED;
+      const isOneOfMany = isQuick[slot] === 1;
+      if (isOneOfMany && nth % TIMED_EVERY !== 0) {
+        beganMs[level] = NOT_TIMED;
         return 1;
       }
       const ms = now();
       told++;
-      isTold[level] = 1;
       beganMs[level] = ms;
-      ring.enterAt(id, ms);
+      ring.enterAt(isOneOfMany ? id + ONE_OF_MANY : id, ms);
       return 1;
     },
     leave() {
@@ -157,14 +175,12 @@ export function createTimedCalls(
       const began = beganMs[level]!;
       if (began === NOT_TIMED) return 0;
       const ms = now();
-      if (isTold[level] === 1) {
-        told--;
-        ring.leaveAt(ms);
-      }
+      told--;
+      ring.leaveAt(ms);
       const id = ids[level]!;
       const slot = slotOf(id);
       tookMs[slot]! += ms - began;
-      if (++timed[slot]! === (isQuick[slot] === 1 ? JUDGED_AGAIN_BY : JUDGED_BY)) judge(id, slot);
+      if (++timed[slot]! === (isQuick[slot] === 1 ? JUDGED_AGAIN_BY : judgedBy)) judge(id, slot);
       return 0;
     },
     start(started) {

@@ -1,5 +1,5 @@
 import { COUNT_SLOTS, ENTRY_WEIGHT, LOOK_COUNTDOWN, OPEN_CALLS_LENGTH, slotOf } from '@nettle-patch/core';
-import { clockCost } from '../clock-cost';
+import { measureClock } from '../clock-cost';
 import { now } from '../natives';
 import { FINE_INTERVAL_MS, StackSamples, type LookSamples } from './stack-samples';
 
@@ -249,7 +249,7 @@ export function createLookSampler(
       calls[LOOK_COUNTDOWN] = on ? -1 : NO_LOOK;
       if (!on) return;
       if (clockMs === 0) {
-        clockMs = clockCost();
+        clockMs = measureClock().readMs;
         maxUnseen = (READS_A_CALL * clockMs) / LOOKS_A_QUICK_CALL_MS;
       }
       for (const slot of demoted) counts[slot] = 0;
