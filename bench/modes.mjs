@@ -1,7 +1,8 @@
 /**
  * What each mode costs in each engine: handlers of several kinds take their time themselves, in turn without the recorder,
- * in everyday mode, in fine mode (in an ordinary page and in an isolated one) and with exact calls.
- * `npm run bench -- modes [--rounds 5] [--browsers chromium,firefox,webkit] [--modes none,everyday,fine,isolated,exact] [--json]`
+ * in everyday mode, in fine mode (in an ordinary page, in an isolated one, and with a function looked at closer that is not
+ * called) and with exact calls.
+ * `npm run bench -- modes [--rounds 5] [--browsers chromium,firefox,webkit] [--modes none,everyday,fine,isolated,closer,exact] [--json]`
  */
 import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
@@ -19,11 +20,12 @@ import { medianOf, ratioOf } from './lib/statistics.mjs';
 
 const rounds = Number(valueOf('--rounds', '5'));
 const browsers = valueOf('--browsers', 'chromium,firefox,webkit').split(',');
-const modes = valueOf('--modes', 'none,everyday,fine,isolated,exact').split(',');
+const modes = valueOf('--modes', 'none,everyday,fine,isolated,closer,exact').split(',');
 const SETTINGS = {
   everyday: { mode: 'everyday' },
   fine: { mode: 'fine' },
   isolated: { mode: 'fine', isolate: true },
+  closer: { mode: 'fine', closer: 'modes.js:1' },
   exact: { mode: 'exact' },
 };
 /** At most so many times the time without the recorder: of what calls tiny functions very often, and of the others. */

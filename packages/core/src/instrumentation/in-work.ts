@@ -3,7 +3,7 @@ export const REWRITING_STAGES = ['reading', 'rewriting', 'checking'] as const;
 
 export type RewritingStage = (typeof REWRITING_STAGES)[number];
 
-/** A script that is being rewritten for exact calls, while a page waits for it. */
+/** A script that is being rewritten for fine mode or exact calls, while a page waits for it. */
 export interface ScriptInWork {
   /** Last part of its address. */
   readonly name: string;
