@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { CALL_END, packCalls } from '../format/packed-calls';
 import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
+import type { Recording } from '../recording/recording';
 import { linesReport } from '../report/calls-report';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { deskFunctions, deskRun, end } from '../testing/desk-rows';
@@ -73,6 +75,45 @@ describe('what lines cost, where samples know their line', () => {
       const ofFunctions = functionTable(recording, lens).reduce((sum, { selfMs }) => sum + selfMs, 0);
       expect(ofLines).toBeCloseTo(ofFunctions);
     }
+  });
+
+  it('layout that was forced stands at the lines at which samples saw it, and else where the function begins', () => {
+    const layout = 9;
+    const forcing = (samples: readonly Row[]) =>
+      recordingOf(
+        [
+          ...deskFunctions(),
+          placed(0, 'makeRoom', 10),
+          { kind: 'function', id: layout, name: 'forced layout', owner: 'browser', activity: 'layout' },
+          { kind: 'stack', id: 0, function: 0, line: 13, column: 3 },
+          deskRun(0, 10, 0),
+          {
+            kind: 'forced',
+            thread: 0,
+            startMs: 2,
+            durationMs: 6,
+            count: 3,
+            costMs: 6,
+            styleMs: 0,
+            layoutMs: 6,
+            read: 'offsetTop',
+            function: 0,
+          },
+          { kind: 'calls', ...packCalls(0, { timesUs: [2000, 8000], functions: [layout, CALL_END] }) },
+          ...samples,
+          end(20),
+        ],
+        deskHeader({ fine: true }),
+      );
+    const timesUs = Array.from({ length: 10 }, (_, at) => at * 1000 + 500);
+    const seen: Row = { kind: 'samples', ...packSamples(0, 1, { timesUs, stacks: timesUs.map(() => 0) }) };
+    const forcedAt = (recording: Recording) =>
+      fileCosts(recording, WIDE_LENS)
+        .flatMap(({ lines }) => lines)
+        .filter(({ forcedCount }) => forcedCount > 0)
+        .map(({ line, forcedCount, forcedMs }) => [line, forcedCount, forcedMs]);
+    expect(forcedAt(forcing([seen]))).toEqual([[13, 3, 6]]);
+    expect(forcedAt(forcing([]))).toEqual([[10, 3, 6]]);
   });
 
   it('is reported with how far chance may have moved it', () => {

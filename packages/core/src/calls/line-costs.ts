@@ -85,15 +85,23 @@ export function fileCosts(
     line.selfMs += row.selfMs;
     line.totalMs += row.totalMs;
   }
-  if (knowsLines) addLineTimes(recording, lens, costs);
+  const forcedLines = knowsLines
+    ? addLineTimes(recording, lens, costs)
+    : new Map<number, Map<Growing, number>>();
   const { startMs, endMs } = lensRange(recording, lens);
   for (const forced of recording.events.forced.overlapping(startMs, endMs)) {
     if (forced.thread !== lens.thread || forced.function === undefined) continue;
-    const line = costs.ofFunction(canonicalFunction(recording, forced.function));
-    if (line === undefined) continue;
-    line.forcedCount += forced.count;
-    line.forcedMs += forced.costMs;
+    const functionId = canonicalFunction(recording, forced.function);
+    const begin = costs.ofFunction(functionId);
+    if (begin === undefined) continue;
+    const seen = forcedLines.get(functionId) ?? new Map([[begin, 1]]);
+    const whole = [...seen.values()].reduce((sum, ms) => sum + ms, 0);
+    for (const [line, ms] of seen) {
+      line.forcedCount += (forced.count * ms) / whole;
+      line.forcedMs += (forced.costMs * ms) / whole;
+    }
   }
+  costs.roundCounts();
   return costs.files();
 }
 
@@ -124,6 +132,12 @@ class GrowingCosts {
     return place && this.#at(place.file, stacks.lineOf(stack) || place.line, recorded);
   }
 
+  /** Forced layouts that were shared out among lines are told in whole ones. */
+  roundCounts(): void {
+    for (const lines of this.#files.values())
+      for (const line of lines.values()) line.forcedCount = Math.round(line.forcedCount);
+  }
+
   files(): FileCosts[] {
     return [...this.#files]
       .map(([file, byLine]) => {
@@ -146,17 +160,31 @@ class GrowingCosts {
   }
 }
 
-/** Adds the time of each moment to the line that ran, and to those that had called it. */
-function addLineTimes(recording: Recording, lens: Lens, costs: GrowingCosts): void {
+/**
+ * Adds the time of each moment to the line that ran, and to those that had called it.
+ * @returns by function, where style and layout ran that it had forced: time by line
+ */
+function addLineTimes(
+  recording: Recording,
+  lens: Lens,
+  costs: GrowingCosts,
+): Map<number, Map<Growing, number>> {
   const { stacks } = recording;
   const facts = stackFacts(recording);
   const range = lensRange(recording, lens);
   const msOf = new Map<number, number>();
   const selfOf = new SelfTimes();
+  const forced = new Map<number, Map<Growing, number>>();
   for (const { stack, activity, startMs, endMs } of partition(recording, lens.thread, range)) {
     if (stack === NO_STACK) continue;
     const ms = endMs - startMs;
     msOf.set(stack, (msOf.get(stack) ?? 0) + ms);
+    if (activity === 'style' || activity === 'layout') {
+      const isEngines = recording.functions.get(stacks.functionOf(stack))?.activity !== undefined;
+      const by = isEngines ? stacks.parentOf(stack) : stack;
+      const line = by !== NO_STACK && stacks.lineOf(by) > 0 ? costs.ofStack(by) : undefined;
+      if (line !== undefined) addTo(forced, facts.innermost(by), line, ms);
+    }
     if (activity !== 'script') continue;
     const stood = lens.foldLibraries ? facts.chargedStack(stack) : stack;
     const line = costs.ofStack(stood);
@@ -191,6 +219,7 @@ function addLineTimes(recording: Recording, lens: Lens, costs: GrowingCosts): vo
     line.samples++;
     line.selfErrorMs = line.selfMs / Math.sqrt(line.samples) || samples.intervalMs;
   }
+  return forced;
 }
 
 /** Own times of functions by line. */
@@ -212,10 +241,10 @@ class SelfTimes {
   }
 }
 
-function addTo<Key>(sums: Map<Key, Map<number, number>>, key: Key, functionId: number, ms: number): void {
-  let byFunction = sums.get(key);
-  if (byFunction === undefined) sums.set(key, (byFunction = new Map()));
-  byFunction.set(functionId, (byFunction.get(functionId) ?? 0) + ms);
+function addTo<Key, Within>(sums: Map<Key, Map<Within, number>>, key: Key, within: Within, ms: number): void {
+  let inKey = sums.get(key);
+  if (inKey === undefined) sums.set(key, (inKey = new Map()));
+  inKey.set(within, (inKey.get(within) ?? 0) + ms);
 }
 
 function emptyLine(line: number): Growing {
