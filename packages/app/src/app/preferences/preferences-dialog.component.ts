@@ -30,6 +30,13 @@ const linesOf = (text: string) =>
     .map((line) => line.trim())
     .filter((line) => line !== '');
 
+/** Whether a recording is read in another way than before: the theme and the editor make no difference to it. */
+function isReadOtherwise(before: Preferences, after: Preferences): boolean {
+  const read = ({ thresholds, ownPaths, libraryPaths }: Preferences) =>
+    JSON.stringify([Object.entries(thresholds).sort(), ownPaths, libraryPaths]);
+  return read(before) !== read(after);
+}
+
 /** What a person can set: theme, editor, whose code is whose, thresholds. */
 @Component({
   selector: 'np-preferences-dialog',
@@ -73,6 +80,6 @@ export class PreferencesDialogComponent {
       return;
     }
     this.#dialog.close();
-    void this.#recordings.openReplay();
+    if (isReadOtherwise(this.kept, this.#service.now())) void this.#recordings.openReplay();
   }
 }

@@ -1,3 +1,4 @@
+import { InjectionToken } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
 import { Observable } from 'rxjs';
 import type { AnalysisWorker, Outcome } from '../../workers/analysis/analysis.worker';
@@ -70,3 +71,9 @@ export class AnalysisThread {
     this.#isBusy = false;
   }
 }
+
+/** Starts a thread that reads and analyses. */
+export const NEW_ANALYSIS_THREAD = new InjectionToken<(onDeath: (words: string) => void) => AnalysisThread>(
+  'a new thread that analyses',
+  { providedIn: 'root', factory: () => (onDeath) => new AnalysisThread(onDeath) },
+);

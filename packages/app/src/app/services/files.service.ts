@@ -2,6 +2,7 @@ import { Injectable, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { proxy } from 'comlink';
 import { saveBlob } from '../shared/save-blob';
+import { NEW_ANALYSIS_THREAD, type AnalysisThread } from './analysis-thread';
 import { FailureService } from './failure.service';
 import { PreferencesService } from './preferences.service';
 import { RecordingService } from './recording.service';
@@ -13,15 +14,20 @@ const MENDED_DEMO_FILE = 'demo/friday-sailing-mended.nettle.jsonl.gz';
 @Injectable({ providedIn: 'root' })
 export class FilesService {
   readonly #recordings = inject(RecordingService);
+  readonly #newThread = inject(NEW_ANALYSIS_THREAD);
   readonly #failures = inject(FailureService);
   readonly #preferences = inject(PreferencesService);
   readonly #router = inject(Router);
   /** Share of a file that has been read, while one is being read. */
   readonly importing = signal<number | undefined>(undefined);
 
-  /** Ends whatever is being read, at once. What was on the shelf stays there. */
+  /** The thread that reads a file, beside that of the recording that is open. */
+  #thread: AnalysisThread | undefined;
+
+  /** Ends whatever is being read, at once. What was on the shelf, and what is open, stays as it is. */
   cancel(): void {
-    this.#recordings.cancel();
+    this.#thread?.end();
+    this.#thread = undefined;
     this.importing.set(undefined);
   }
 
@@ -39,13 +45,19 @@ export class FilesService {
 
   /** Reads a file and puts it on the shelf. @returns its id; undefined where it could not be read, which is told */
   async importFile(file: Blob): Promise<string | undefined> {
+    this.cancel();
     this.importing.set(0);
-    const { worker } = this.#recordings;
-    const onProgress = proxy((done: number, total: number) => {
-      if (this.#recordings.worker === worker) this.importing.set(done / Math.max(1, total));
+    const thread = this.#newThread((detail) => {
+      if (this.#thread !== thread) return;
+      this.cancel();
+      this.#failures.tell({ code: 'analysis-ended', detail });
     });
-    const outcome = await worker.importFile(file, onProgress);
-    this.importing.set(undefined);
+    this.#thread = thread;
+    const onProgress = proxy((done: number, total: number) => {
+      if (this.#thread === thread) this.importing.set(done / Math.max(1, total));
+    });
+    const outcome = await thread.remote.importFile(file, onProgress);
+    this.cancel();
     return this.#failures.valueOf(outcome, file instanceof File ? file.name : undefined);
   }
 
