@@ -61,7 +61,7 @@ for (const engine of ENGINES) {
     const recording = await recordIn(engine, url, 'fine', STEPS);
     expect(recording.header).toMatchObject({ fine: true, isolated: false });
     const exact = recording.calls.get(0)!;
-    const roots = exact.roots.map((at) =>
+    const roots = Array.from(exact.roots, (at) =>
       recording.functions.get(recording.stacks.functionOf(exact.stacks[at]!))!,
     );
     expect(roots.filter(({ activity }) => activity === undefined)).toEqual([]);

@@ -1,16 +1,22 @@
 {
   const blob = (text) => URL.createObjectURL(new Blob([text], { type: 'text/javascript' }));
-  /** What a worker says, and whether it fails, within a while. */
-  const said = (worker, ms = 400) =>
+  /** What a worker says, and whether it fails: so much is waited for, and for a moment what more may come. */
+  const said = (worker, wanted = 2) =>
     new Promise((resolve) => {
       const notes = [];
-      worker.onmessage = ({ data }) => notes.push(data);
+      const end = () => (worker.terminate?.(), resolve(notes));
+      const late = setTimeout(end, 4000);
+      const note = (one) => {
+        if (notes.push(one) !== wanted) return;
+        clearTimeout(late);
+        setTimeout(end, 300);
+      };
+      worker.onmessage = ({ data }) => note(data);
       worker.onerror = (event) => {
         event.preventDefault();
-        notes.push(['error', event.message]);
+        note(['error', event.message]);
       };
       worker.postMessage?.('from the page');
-      setTimeout(() => (worker.terminate?.(), resolve(notes)), ms);
     });
   const ECHO = 'onmessage = ({ data, ports }) => postMessage([data, ports.length]); postMessage("ready");';
   check('worker: none and bad arguments', () => [
@@ -38,9 +44,9 @@
   check('worker: of a data address', () =>
     said(new Worker(`data:text/javascript,${encodeURIComponent(ECHO)}`)),
   );
-  check('worker: a file that is not there', () => said(new Worker('/missing')));
+  check('worker: a file that is not there', () => said(new Worker('/missing'), 1));
   check('worker: an error of its own', () =>
-    said(new Worker(blob('setTimeout(() => { throw new RangeError("own") });'))),
+    said(new Worker(blob('setTimeout(() => { throw new RangeError("own") });')), 1),
   );
   check('worker: the address is converted once', async () => {
     const { given, count } = converted('/echo.js');
@@ -77,6 +83,7 @@
           String(MessageChannel), (function () { return this === undefined; })(), location.protocol]);`),
         { name: 'deck' },
       ),
+      1,
     ),
   );
   check('worker: strict callbacks and listeners', () =>
@@ -87,6 +94,7 @@
           addEventListener('message', function (event) { 'use strict'; postMessage([this === self, event.data, arguments.length]); });
           onmessage = null; postMessage(onmessage === null);`),
       ),
+      4,
     ),
   );
   check('shared worker', async () => {

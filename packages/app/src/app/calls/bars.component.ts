@@ -17,6 +17,7 @@ import { ThemeService } from '../services/theme.service';
 import { onResize, type CanvasSize } from '../shared/canvas';
 import { scheduleTask } from '../shared/schedule-task';
 import { countText } from '@nettle-patch/core';
+import { FIGURE_FAMILY } from '../shared/canvas-fonts';
 
 /** Numbers side by side. */
 export interface Bars {
@@ -124,7 +125,14 @@ export class BarsComponent {
   async #draw(): Promise<void> {
     const [size, palette, { labels, values }] = [this.#size(), this.#palette(), this.bars()];
     if (size.width === 0) return;
-    const picture = { labels, values, bar: palette.scriptOwn, ink: palette.soft, scale: devicePixelRatio };
+    const picture = {
+      labels,
+      values,
+      bar: palette.scriptOwn,
+      ink: palette.soft,
+      family: FIGURE_FAMILY,
+      scale: devicePixelRatio,
+    };
     this.#area.set(await this.#drawn?.draw({ ...picture, ...size }));
   }
 }

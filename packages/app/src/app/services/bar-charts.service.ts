@@ -1,5 +1,7 @@
 import { Injectable } from '@angular/core';
 import { transfer, wrap, type Remote } from 'comlink';
+import { FIGURE_FONT_NAME } from '../shared/canvas-fonts';
+import { fontFile } from '../shared/font-file';
 import type { BarArea, BarPicture } from '../../workers/charts/bar-picture';
 import type { BarChartsThread } from '../../workers/charts/bar-charts.worker';
 
@@ -10,10 +12,20 @@ export interface BarCanvas {
   giveUp(): void;
 }
 
+/** Gives the thread the font of figures; where it cannot be had, another stands in for it. */
+async function giveFont(thread: Remote<BarChartsThread>): Promise<void> {
+  const url = fontFile(FIGURE_FONT_NAME);
+  if (url === undefined) return;
+  const bytes = await (await fetch(url)).arrayBuffer();
+  await thread.takeFont(FIGURE_FONT_NAME, transfer(bytes, [bytes]));
+}
+
 /** Has bar charts drawn by a thread of its own, so that drawing them holds up no input. */
 @Injectable({ providedIn: 'root' })
 export class BarChartsService {
   #thread: Remote<BarChartsThread> | undefined;
+  /** Resolves once the thread has the font of figures, or it is known that there is none for it. */
+  #font: Promise<void> = Promise.resolve();
   #last = 0;
 
   /** Takes a canvas that nothing was drawn on yet. */
@@ -23,7 +35,10 @@ export class BarChartsService {
     const offscreen = canvas.transferControlToOffscreen();
     void thread.take(id, transfer(offscreen, [offscreen]));
     return {
-      draw: (picture) => thread.draw(id, picture),
+      draw: async (picture) => {
+        await this.#font;
+        return thread.draw(id, picture);
+      },
       giveUp: () => void thread.drop(id),
     };
   }
@@ -35,6 +50,8 @@ export class BarChartsService {
       name: 'bar charts',
     });
     worker.addEventListener('error', () => (this.#thread = undefined), { once: true });
-    return wrap<BarChartsThread>(worker);
+    const thread = wrap<BarChartsThread>(worker);
+    this.#font = giveFont(thread).catch(() => undefined);
+    return thread;
   }
 }

@@ -27,7 +27,7 @@ function drawCell(context: CanvasRenderingContext2D, texture: Texture): void {
   if (texture === 'dots') context.arc(CELL / 2, CELL / 2, 1.3, 0, 2 * Math.PI);
 }
 
-/** A fill of a colour in a texture, on a ground. */
+/** A fill of a colour in a texture, on a ground, as sharp as the pixels of the screen allow. */
 export function fillOf(
   context: CanvasRenderingContext2D,
   texture: Texture,
@@ -35,13 +35,15 @@ export function fillOf(
   ground: string,
 ): string | CanvasPattern {
   if (texture === 'solid') return colour;
-  const key = `${texture} ${colour} ${ground}`;
+  const scale = Math.max(1, Math.ceil(context.getTransform().a));
+  const key = `${texture} ${colour} ${ground} ${scale}`;
   let pattern = cache.get(key);
   if (pattern === undefined) {
     const cell = document.createElement('canvas');
-    cell.width = CELL;
-    cell.height = CELL;
+    cell.width = CELL * scale;
+    cell.height = CELL * scale;
     const inner = cell.getContext('2d')!;
+    inner.scale(scale, scale);
     inner.fillStyle = ground;
     inner.fillRect(0, 0, CELL, CELL);
     inner.fillStyle = colour;
@@ -51,6 +53,7 @@ export function fillOf(
     if (texture === 'dots') inner.fill();
     else inner.stroke();
     pattern = context.createPattern(cell, 'repeat')!;
+    pattern.setTransform(new DOMMatrix().scale(1 / scale));
     cache.set(key, pattern);
   }
   return pattern;

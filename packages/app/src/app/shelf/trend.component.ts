@@ -25,6 +25,7 @@ import {
 } from 'chart.js';
 import type { StoredRecording } from '../../store/database';
 import { ThemeService } from '../services/theme.service';
+import { FIGURE_FAMILY } from '../shared/canvas-fonts';
 import { formatDate } from '../shared/format';
 import { scheduleTask } from '../shared/schedule-task';
 
@@ -171,7 +172,8 @@ export class TrendComponent {
     this.#chart?.destroy();
     const palette = this.#palette();
     const points = this.points();
-    const ticks = { color: palette.soft, font: { size: 11 } };
+    const font = { size: 11, family: FIGURE_FAMILY };
+    const ticks = { color: palette.soft, font };
     this.#chart = new Chart(this.canvas().nativeElement, {
       type: 'line',
       data: {
@@ -198,6 +200,8 @@ export class TrendComponent {
         plugins: {
           legend: { display: false },
           tooltip: {
+            titleFont: font,
+            bodyFont: font,
             callbacks: {
               title: ([item]) => this.points()[item!.dataIndex]!.recording.title,
               label: ({ dataIndex }) => this.shownOf(this.points()[dataIndex]!),

@@ -9,6 +9,12 @@ class BarCharts {
   readonly #canvases = new Map<number, OffscreenCanvas>();
   readonly #charts = new Map<number, Chart<'bar'>>();
 
+  /** Takes a font: those of the page are not those of a thread beside it. @param bytes of a font file */
+  async takeFont(name: string, bytes: ArrayBuffer): Promise<void> {
+    const face = await new FontFace(name, bytes).load();
+    (globalThis as unknown as { fonts: FontFaceSet }).fonts.add(face);
+  }
+
   take(id: number, canvas: OffscreenCanvas): void {
     this.#canvases.set(id, canvas);
   }
@@ -32,8 +38,11 @@ class BarCharts {
   }
 }
 
-function chartOn(canvas: OffscreenCanvas, { labels, values, bar, ink, scale }: BarPicture): Chart<'bar'> {
-  const ticks = { color: ink, font: { size: 10, family: 'sans-serif' } };
+function chartOn(
+  canvas: OffscreenCanvas,
+  { labels, values, bar, ink, family, scale }: BarPicture,
+): Chart<'bar'> {
+  const ticks = { color: ink, font: { size: 10, family } };
   return new Chart(canvas as unknown as ChartItem, {
     type: 'bar',
     data: {

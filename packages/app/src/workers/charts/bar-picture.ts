@@ -6,6 +6,8 @@ export interface BarPicture {
   readonly bar: string;
   /** Colour of the figures. */
   readonly ink: string;
+  /** Font of the figures, as CSS has it. */
+  readonly family: string;
   /** CSS pixels. */
   readonly width: number;
   readonly height: number;
