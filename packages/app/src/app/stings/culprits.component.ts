@@ -53,7 +53,7 @@ const MIN_LINE_SHARE = 0.05;
                     [textContent]="row.short"
                   ></a>
                 }
-                @if (row.functionId === selected() && row.start !== undefined) {
+                @if (row.start !== undefined && row.functionId === (selected() ?? rows()[0]!.functionId)) {
                   <np-look-closer class="closer" [name]="row.name" [start]="row.start" />
                 }
                 @for (hot of row.hotLines; track hot.line) {
