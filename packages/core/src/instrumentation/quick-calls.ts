@@ -1,9 +1,9 @@
 /** With exact calls, of which functions only some calls are timed, as the clock would take longer than they do. */
 
 /**
- * A function is quick that takes less than so many readings of the clock: to time a call takes two, longer than itself.
+ * A function is quick that takes less than so many readings of the clock: to time a call takes two, and more than it.
  */
-export const QUICK_READINGS = 1.5;
+export const QUICK_READINGS = 1;
 /** Calls by which it is judged how quick a function is. */
 export const JUDGED_BY = 256;
 /** Of quick functions every so many calls are timed, and judged by so many that were: they may become slow. */
