@@ -12,7 +12,7 @@ class BarCharts {
   /** Takes a font: those of the page are not those of a thread beside it. @param bytes of a font file */
   async takeFont(name: string, bytes: ArrayBuffer): Promise<void> {
     const face = await new FontFace(name, bytes).load();
-    (globalThis as unknown as { fonts: FontFaceSet }).fonts.add(face);
+    (globalThis as unknown as { fonts: { add(face: FontFace): void } }).fonts.add(face);
   }
 
   take(id: number, canvas: OffscreenCanvas): void {
