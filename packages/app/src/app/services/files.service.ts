@@ -21,14 +21,18 @@ export class FilesService {
   /** Share of a file that has been read, while one is being read. */
   readonly importing = signal<number | undefined>(undefined);
 
-  /** The thread that reads a file, beside that of the recording that is open. */
-  #thread: AnalysisThread | undefined;
+  /** The threads that read files, each one, beside that of the recording that is open. */
+  readonly #threads = new Set<AnalysisThread>();
 
   /** Ends whatever is being read, at once. What was on the shelf, and what is open, stays as it is. */
   cancel(): void {
-    this.#thread?.end();
-    this.#thread = undefined;
-    this.importing.set(undefined);
+    for (const thread of this.#threads) this.#end(thread);
+  }
+
+  #end(thread: AnalysisThread): void {
+    thread.end();
+    this.#threads.delete(thread);
+    if (this.#threads.size === 0) this.importing.set(undefined);
   }
 
   /** Reads files and puts them on the shelf; shows the recording where it is the only one. */
@@ -45,19 +49,17 @@ export class FilesService {
 
   /** Reads a file and puts it on the shelf. @returns its id; undefined where it could not be read, which is told */
   async importFile(file: Blob): Promise<string | undefined> {
-    this.cancel();
     this.importing.set(0);
     const thread = this.#newThread((detail) => {
-      if (this.#thread !== thread) return;
-      this.cancel();
+      this.#end(thread);
       this.#failures.tell({ code: 'analysis-ended', detail });
     });
-    this.#thread = thread;
+    this.#threads.add(thread);
     const onProgress = proxy((done: number, total: number) => {
-      if (this.#thread === thread) this.importing.set(done / Math.max(1, total));
+      if (this.#threads.has(thread)) this.importing.set(done / Math.max(1, total));
     });
     const outcome = await thread.remote.importFile(file, onProgress);
-    this.cancel();
+    this.#end(thread);
     return this.#failures.valueOf(outcome, file instanceof File ? file.name : undefined);
   }
 
