@@ -1,6 +1,7 @@
 import { NO_STACK } from '../format/packed-samples';
 import { memoizedPerThread } from '../recording/memoize';
 import { callsOf } from '../recording/recording';
+import type { StackTable } from '../recording/stack-table';
 
 /** Calls of a quick function that were not timed, by the stack of those that were. */
 export interface UntimedCalls {
@@ -9,6 +10,16 @@ export interface UntimedCalls {
   readonly share: number;
   /** Calls that each timed one stands for, itself included. */
   readonly every: number;
+}
+
+/** Time by stack without that of the stacks that were called from it. @param totals by stack */
+export function withoutCalled(stacks: StackTable, totals: Float64Array): Float64Array {
+  const own = totals.slice();
+  for (let stack = 0; stack < totals.length; stack++) {
+    const caller = stacks.parentOf(stack);
+    if (caller !== NO_STACK) own[caller]! -= totals[stack]!;
+  }
+  return own;
 }
 
 /**
@@ -27,11 +38,7 @@ export const untimedCalls = memoizedPerThread(
       totalUs[stack]! += calls.endsUs[at]! - calls.startsUs[at]!;
       hits[stack]!++;
     });
-    const selfUs = totalUs.slice();
-    for (let stack = 0; stack < stacks.length; stack++) {
-      const caller = stacks.parentOf(stack);
-      if (caller !== NO_STACK) selfUs[caller]! -= totalUs[stack]!;
-    }
+    const selfUs = withoutCalled(stacks, totalUs);
     const readUs = (header.clockReadMs ?? 0) * 1000;
     for (let stack = 0; stack < stacks.length; stack++) {
       const caller = stacks.parentOf(stack);

@@ -1,5 +1,3 @@
-import { partition } from '../attribution/partition';
-import { MAIN_THREAD } from '../recording/recording';
 import { JUDGED_BY, QUICK_READINGS, TIMED_EVERY } from '../instrumentation/quick-calls';
 import type { Recording } from '../recording/recording';
 import { functionTable } from './function-table';
@@ -34,16 +32,14 @@ function timedCalls(calls: number, meanMs: number, quickMs: number): number {
 export function exactCost(recording: Recording): ExactCost | undefined {
   const { clockReadMs, fine } = recording.header;
   if (fine !== true || clockReadMs === undefined) return undefined;
-  let scriptMs = 0;
-  for (const { activity, startMs, endMs } of partition(recording, MAIN_THREAD, recording.range))
-    if (activity === 'script') scriptMs += endMs - startMs;
-  if (scriptMs === 0) return undefined;
-  let [timed, calls] = [0, 0];
-  for (const { counted, totalMs } of functionTable(recording, WIDE_LENS)) {
+  let [scriptMs, timed, calls] = [0, 0, 0];
+  for (const { functionId, selfMs, counted, totalMs } of functionTable(recording, WIDE_LENS)) {
+    if (recording.functions.get(functionId)?.activity === undefined) scriptMs += selfMs;
     if (counted === 0) continue;
     calls += counted;
     timed += timedCalls(counted, totalMs / counted, QUICK_READINGS * clockReadMs);
   }
+  if (scriptMs === 0) return undefined;
   timed = Math.round(timed);
   const factor = 1 + (timed * READINGS_A_CALL * clockReadMs) / scriptMs;
   return { factor, timed, counted: calls - timed };

@@ -1,4 +1,4 @@
-import { untimedCalls } from '../attribution/untimed-calls';
+import { untimedCalls, withoutCalled } from '../attribution/untimed-calls';
 import { closerOf } from '../recording/closer';
 import type { CallSpans } from '../recording/call-spans';
 import type { Recording } from '../recording/recording';
@@ -87,11 +87,8 @@ function addUntimed(
   const untimed = untimedCalls(recording, thread);
   if (untimed.size === 0) return;
   const { stacks, header } = recording;
-  const ownUs = Float64Array.from({ length: stacks.length }, (_, stack) => sums[stack * SUMS + TOTAL]!);
-  for (let stack = 0; stack < stacks.length; stack++) {
-    const caller = stacks.parentOf(stack);
-    if (caller >= 0) ownUs[caller]! -= sums[stack * SUMS + TOTAL]!;
-  }
+  const totalUs = Float64Array.from({ length: stacks.length }, (_, stack) => sums[stack * SUMS + TOTAL]!);
+  const ownUs = withoutCalled(stacks, totalUs);
   for (const [caller, calls] of untimed) {
     for (const { stack, share, every } of calls) {
       const us = ownUs[caller]! * share;

@@ -1,29 +1,20 @@
 import { describe, expect, it } from 'vitest';
-import type { StoredRecording } from '../../store/database';
+import { storedRecording } from '../../testing/stored-recording';
 import { findRecordings, tagsOf, type Order } from './find-recordings';
 
-const kept = (id: string, changes: Partial<StoredRecording>): StoredRecording => ({
-  id,
-  title: id,
-  createdAt: '2026-11-20T12:00:00.000Z',
-  targetTitle: 'Boarding desk',
-  targetUrl: 'http://localhost:4781/',
-  engine: 'Blink 156',
-  device: 'computer, Linux',
-  mode: 'everyday',
-  state: 'ended',
-  lengthMs: 1000,
-  bytes: 10,
-  nextBatch: 0,
-  damaged: false,
-  tags: [],
-  ...changes,
-});
 const verdict = (worstMs: number) => ({ stings: 1, worstMs, blind: false, skyline: [] });
 const ALL = [
-  kept('Sailing 10', { createdAt: '2026-11-22T08:00:00.000Z', verdict: verdict(90), tags: ['quay'] }),
-  kept('Sailing 9', { createdAt: '2026-11-24T08:00:00.000Z', bytes: 99, tags: ['quay', 'release 4'] }),
-  kept('Deck', { createdAt: '2026-11-23T08:00:00.000Z', verdict: verdict(700), device: 'phone' }),
+  storedRecording('Sailing 10', {
+    createdAt: '2026-11-22T08:00:00.000Z',
+    verdict: verdict(90),
+    tags: ['quay'],
+  }),
+  storedRecording('Sailing 9', {
+    createdAt: '2026-11-24T08:00:00.000Z',
+    bytes: 99,
+    tags: ['quay', 'release 4'],
+  }),
+  storedRecording('Deck', { createdAt: '2026-11-23T08:00:00.000Z', verdict: verdict(700), device: 'phone' }),
 ];
 const ids = (text: string, order: Order = 'newest', tag?: string) =>
   findRecordings(ALL, { text, order, tag }).map(({ id }) => id);

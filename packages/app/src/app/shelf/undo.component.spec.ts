@@ -5,7 +5,8 @@ import { TestBed } from '@angular/core/testing';
 import Dexie from 'dexie';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import { expect, it, vi } from 'vitest';
-import { NettleDatabase, type StoredRecording } from '../../store/database';
+import { NettleDatabase } from '../../store/database';
+import { storedRecording } from '../../testing/stored-recording';
 import { shown } from '../../testing/shown';
 import { ShelfService } from '../services/shelf.service';
 
@@ -17,28 +18,13 @@ class NothingComponent {
   readonly shelf = inject(ShelfService);
 }
 
-const kept = (id: string): StoredRecording => ({
-  id,
-  title: `Deck ${id}`,
-  createdAt: '2031-04-03T10:00:00.000Z',
-  targetTitle: 'Boarding desk',
-  targetUrl: 'http://localhost:4781/',
-  engine: 'Blink 156',
-  device: 'computer, Linux',
-  mode: 'everyday',
-  state: 'ended',
-  lengthMs: 1000,
-  bytes: 10,
-  nextBatch: 0,
-  damaged: false,
-  tags: [],
-});
-
 /** A shelf with three recordings, and what offers to undo. */
 async function shelf() {
   const database = new NettleDatabase();
   await database.recordings.clear();
-  await database.recordings.bulkAdd(['one', 'two', 'three'].map(kept));
+  await database.recordings.bulkAdd(
+    ['one', 'two', 'three'].map((id) => storedRecording(id, { title: `Deck ${id}` })),
+  );
   const { fixture, component } = await shown(NothingComponent);
   const loader = TestbedHarnessEnvironment.documentRootLoader(fixture);
   const offers = () => loader.getHarness(MatSnackBarHarness);

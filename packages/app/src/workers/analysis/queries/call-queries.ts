@@ -47,6 +47,11 @@ export interface CallRow {
   readonly isHit: boolean;
 }
 
+/** What a line holds of itself, and how many of its calls have times. */
+type CountedRow = Omit<CallRow, 'name' | 'place' | 'owner' | 'isHit' | 'isQuick' | 'callsPerSecond'> & {
+  readonly timed: number;
+};
+
 export interface CallsPage {
   readonly rows: readonly CallRow[];
   /** Lines that were left out because nobody could read so many. */
@@ -116,8 +121,6 @@ interface Trees {
 
 /** Answers questions about the calls of one recording; keeps the last tree, as most questions are about the same lens. */
 export class CallQueries {
-  /** Calls that were counted in the range that was asked about last, by function. */
-  #counted: ReadonlyMap<number, number> = new Map();
   #trees: Trees | undefined;
 
   constructor(private readonly recording: Recording) {}
@@ -126,14 +129,17 @@ export class CallQueries {
     const { top, bottom, tally } = this.#treesOf(lens);
     const matches = this.#matcher(text);
     const seconds = this.#seconds(lens);
-    this.#counted = countedCalls(this.recording, lens.thread, lensRange(this.recording, lens)).calls;
+    const { calls: counted } = countedCalls(this.recording, lens.thread, lensRange(this.recording, lens));
+    const isFine = this.recording.header.fine === true;
     const rows: CallRow[] = [];
     let cut = 0;
-    const push = (row: Omit<CallRow, 'name' | 'place' | 'owner' | 'isHit' | 'callsPerSecond'>) => {
+    const push = ({ timed, ...row }: CountedRow) => {
       if (rows.length >= MAX_ROWS) cut++;
       else {
         const isHit = matches?.(row.functionId) ?? false;
-        rows.push({ ...row, ...this.#named(row.functionId), isHit, callsPerSecond: row.count / seconds });
+        const isQuick = !isFine && timed > 0 && (counted.get(row.functionId) ?? 0) > timed;
+        const callsPerSecond = row.count / seconds;
+        rows.push({ ...row, ...this.#named(row.functionId), isHit, isQuick, callsPerSecond });
       }
     };
     const found = matches && top.search(matches);
@@ -150,7 +156,7 @@ export class CallQueries {
           selfMs,
           totalMs,
           count: callsOfRow(row),
-          isQuick: this.#isQuick(functionId, row.count),
+          timed: row.count,
           hasChildren: false,
           isOpen: false,
         });
@@ -238,24 +244,18 @@ export class CallQueries {
     };
   }
 
-  /** Whether exact calls only counted some of the calls of a function. @param timed how many have times */
-  #isQuick(functionId: number, timed: number): boolean {
-    return timed > 0 && this.recording.header.fine !== true && (this.#counted.get(functionId) ?? 0) > timed;
-  }
-
   #pushTree(
     tree: CallTree,
     expanded: ReadonlySet<string>,
     leads: ReadonlySet<number> | undefined,
-    push: (row: Omit<CallRow, 'name' | 'place' | 'owner' | 'isHit' | 'callsPerSecond'>) => void,
+    push: (row: CountedRow) => void,
   ): void {
     const add = (nodes: ReturnType<CallTree['roots']>, depth: number): void => {
       for (const { node, functionId, selfMs, totalMs, count, hasChildren } of nodes) {
         if (leads !== undefined && !leads.has(node)) continue;
         const key = String(node);
         const isOpen = hasChildren && (expanded.has(key) || leads !== undefined);
-        const isQuick = this.#isQuick(functionId, count);
-        push({ key, functionId, depth, selfMs, totalMs, count, isQuick, hasChildren, isOpen });
+        push({ key, functionId, depth, selfMs, totalMs, count, timed: count, hasChildren, isOpen });
         if (isOpen) add(tree.children(node), depth + 1);
       }
     };
@@ -268,7 +268,7 @@ export class CallQueries {
     above: string,
     expanded: ReadonlySet<string>,
     matches: ((functionId: number) => boolean) | undefined,
-    push: (row: Omit<CallRow, 'name' | 'place' | 'owner' | 'isHit' | 'callsPerSecond'>) => void,
+    push: (row: CountedRow) => void,
   ): void {
     const depth = above === '' ? 0 : above.split('/').length;
     for (const node of nodes) {
@@ -276,8 +276,7 @@ export class CallQueries {
       if (depth === 0 && ((matches !== undefined && !matches(functionId)) || selfMs < 0.0005)) continue;
       const key = above === '' ? String(functionId) : `${above}/${functionId}`;
       const isOpen = hasChildren && expanded.has(key);
-      const isQuick = this.#isQuick(functionId, count);
-      push({ key, functionId, depth, selfMs, totalMs: selfMs, count, isQuick, hasChildren, isOpen });
+      push({ key, functionId, depth, selfMs, totalMs: selfMs, count, timed: count, hasChildren, isOpen });
       if (isOpen) this.#pushCallers(tree, tree.callers(node), key, expanded, undefined, push);
     }
   }
