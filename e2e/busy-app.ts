@@ -27,7 +27,7 @@ function loopForever() {
   for (let ever = true; ever; ) spin(10);
 }
 document.getElementById('start').addEventListener('click', startAll);
-document.getElementById('forever').addEventListener('click', function onForever() { loopForever(); });
+document.getElementById('forever').addEventListener('click', function onForever() { fetch('/looping'); loopForever(); });
 document.getElementById('login').addEventListener('submit', (event) => {
   event.preventDefault();
   document.cookie = 'session=cookie-secret';
@@ -80,17 +80,23 @@ export interface BusyApp {
   readonly took: Readonly<Record<string, number>>;
   /** Each restyling that the key `End` has set going in the last page; `Home` leaves the work to the next frame. */
   readonly byHand: readonly Restyled[];
+  /** When the last endless loop was begun, in ms since 1970; undefined where none was. */
+  readonly loopsSince: number | undefined;
   close(): void;
 }
 
 /** A page made to be measured, with its server. */
 export async function startBusyApp(): Promise<BusyApp> {
+  let loopsSince: number | undefined;
   const told: { took: Record<string, number>; byHand: Restyled[] } = { took: {}, byHand: [] };
   const app = await localApp((request, response) => {
     if (request.url?.startsWith('/busy.js'))
       response.writeHead(200, { 'content-type': 'text/javascript' }).end(SCRIPT);
     else if (request.url === '/took') {
       void json(request).then((parts) => Object.assign(told, parts));
+      response.end();
+    } else if (request.url === '/looping') {
+      loopsSince = Date.now();
       response.end();
     } else if (request.url?.startsWith('/answer')) response.end('ahoy');
     else {
@@ -104,6 +110,9 @@ export async function startBusyApp(): Promise<BusyApp> {
     },
     get byHand() {
       return told.byHand;
+    },
+    get loopsSince() {
+      return loopsSince;
     },
     close: app.close,
   };

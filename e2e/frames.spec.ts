@@ -21,9 +21,18 @@ function placeCrates() {
     spin(1);
   }
 }
-document.getElementById('load-deck').addEventListener('click', function loadDeck() { weighCargo(); placeCrates(); });
+document.getElementById('load-deck').addEventListener('click', function loadDeck() { weighCargo(); placeCrates(); if (frameElement) frameElement.className = 'loaded'; });
 performance.mark('deck is there');
 `;
+
+/** Taps what is in the frame when it is there, and waits until that was answered. */
+const LOAD_DECK = [
+  { do: 'wait-for', on: '#deck.there' },
+  { do: 'wait', ms: 300 },
+  { do: 'click', on: '#deck' },
+  { do: 'wait-for', on: '#deck.loaded' },
+  { do: 'wait', ms: 500 },
+];
 
 /** A page that opens a frame of its own, and may have one of another origin. */
 async function harbour(other: string) {
@@ -39,11 +48,11 @@ ${other && `<iframe id="tides" src="${other}/deck.html"></iframe>`}<br>
 <script>
 document.getElementById('open').addEventListener('click', function openDeck() {
   const deck = document.createElement('iframe');
-  Object.assign(deck, { id: 'deck', src: '/deck.html' });
+  Object.assign(deck, { id: 'deck', src: '/deck.html', onload: () => (deck.className = 'there') });
   document.body.append(deck);
 });
 const deck = () => document.getElementById('deck');
-document.getElementById('anew').addEventListener('click', () => deck().contentWindow.location.reload());
+document.getElementById('anew').addEventListener('click', () => { deck().className = ''; deck().contentWindow.location.reload(); });
 document.getElementById('away').addEventListener('click', () => deck().remove());
 </script>`);
     }
@@ -58,12 +67,7 @@ for (const engine of ENGINES) {
         response.writeHead(200, { 'content-type': 'text/html' }).end('<!doctype html><title>Tides</title>');
       });
       const app = await harbour(other.origin);
-      const recording = await recordIn(engine, app.url, mode, [
-        { do: 'click', on: '#open' },
-        { do: 'wait', ms: 700 },
-        { do: 'click', on: '#deck' },
-        { do: 'wait', ms: 900 },
-      ]);
+      const recording = await recordIn(engine, app.url, mode, [{ do: 'click', on: '#open' }, ...LOAD_DECK]);
       app.close();
       other.close();
 
@@ -104,19 +108,13 @@ test('a frame that is loaded anew and one that is taken away leave the recording
   const app = await harbour('');
   const recording = await recordIn('chromium', app.url, 'exact', [
     { do: 'click', on: '#open' },
-    { do: 'wait', ms: 600 },
-    { do: 'click', on: '#deck' },
-    { do: 'wait', ms: 400 },
+    ...LOAD_DECK,
     { do: 'click', on: '#anew' },
-    { do: 'wait', ms: 600 },
-    { do: 'click', on: '#deck' },
-    { do: 'wait', ms: 400 },
+    ...LOAD_DECK,
     { do: 'click', on: '#away' },
     { do: 'wait', ms: 300 },
     { do: 'click', on: '#open' },
-    { do: 'wait', ms: 600 },
-    { do: 'click', on: '#deck' },
-    { do: 'wait', ms: 600 },
+    ...LOAD_DECK,
   ]);
   app.close();
   const names = [...recording.events.handler.rows()].map(({ invoker }) => invoker);

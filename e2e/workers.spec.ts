@@ -12,17 +12,21 @@ self.onmessage = (event) => { const took = interpolateTide(event.data); self.pos
  * the worker. Whatever else the machine does meanwhile is part of it.
  */
 class Took {
-  #ms = new Map<string, number>();
+  #ms = new Map<string, number[]>();
 
   /** Takes the request by which a function tells. @returns whether it was one */
   take(url: string): boolean {
     const told = /^\/took\?(\w+)=([\d.]+)$/.exec(url);
-    if (told !== null) this.#ms.set(told[1]!, Math.max(Number(told[2]), this.#ms.get(told[1]!) ?? 0));
+    if (told !== null) this.#ms.set(told[1]!, [...this.all(told[1]!), Number(told[2])]);
     return told !== null;
   }
 
-  of(name: string): number {
-    return this.#ms.get(name)!;
+  all(name: string): readonly number[] {
+    return this.#ms.get(name) ?? [];
+  }
+
+  longest(name: string): number {
+    return Math.max(...this.all(name));
   }
 
   clear(): void {
@@ -73,8 +77,8 @@ for (const engine of ENGINES) {
     const { thread } = tide;
     expect(thread.type).toBe('worker');
     const within = Math.max(2.8, recording.header.clockStepMs);
-    expect(took.of('tide')).toBeGreaterThanOrEqual(140);
-    expect(Math.abs(tide.lengthMs - took.of('tide'))).toBeLessThanOrEqual(within);
+    expect(took.longest('tide')).toBeGreaterThanOrEqual(140);
+    expect(Math.abs(tide.lengthMs - took.longest('tide'))).toBeLessThanOrEqual(within);
     const click = [...recording.events.input.rows()].find(
       ({ type }) => type === 'click' || type === 'pointerup',
     )!;
@@ -94,20 +98,20 @@ for (const engine of ENGINES) {
   });
 }
 
+/** How often each worker is asked, one after the other. */
+const TIMES = 3;
 const OTHERS_PAGE = `<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>
-const answers = new Set();
-const answered = ({ data: [answer, took] }) => { fetch('/took?' + took); answers.add(answer.join()); out.textContent = [...answers].join(' '); if (answers.size === 3) out.className = 'done'; };
+let answers = 0;
+const answered = ({ data: [, took] }) => { fetch('/took?' + took); out.textContent = ++answers; ask(); };
 const address = URL.createObjectURL(new Blob([\`${TIDES.replaceAll('Tide', 'Blob').replaceAll("'tide'", "'blob'")}\`], { type: 'text/javascript' }));
 const blob = new Worker(address, { name: 'from a blob' });
 URL.revokeObjectURL(address);
 const shared = new SharedWorker('/shared.js', 'quay clock');
 blob.onmessage = shared.port.onmessage = navigator.serviceWorker.onmessage = answered;
 const ready = navigator.serviceWorker.register('/service.js').then(() => navigator.serviceWorker.ready);
-go.addEventListener('click', () => {
-  blob.postMessage(110);
-  setTimeout(() => shared.port.postMessage(120), 300);
-  setTimeout(() => ready.then(({ active }) => active.postMessage(130)), 600);
-});
+const askOne = [() => blob.postMessage(110), () => shared.port.postMessage(120), () => ready.then(({ active }) => active.postMessage(130))];
+const ask = () => answers < ${3 * TIMES} ? setTimeout(askOne[answers % 3], 100) : out.className = 'done';
+go.addEventListener('click', ask);
 </script>`;
 const OTHERS: Record<string, string> = {
   '/shared.js': `'use strict';
@@ -140,19 +144,27 @@ for (const engine of ENGINES) {
     for (const mode of ['everyday', 'exact'] as const) {
       took.clear();
       const recording = await recordIn(engine, url, mode, steps);
-      const longestOf = (kind: string) => {
+      const tasksOf = (kind: string) => {
         const thread = [...recording.threads.values()].find(({ name }) => name.startsWith(kind))?.id;
-        const tasks = [...recording.events.task.rows()].filter((row) => row.thread === thread);
-        return Math.max(0, ...tasks.map(({ durationMs }) => durationMs));
+        return [...recording.events.task.rows()].filter(
+          (row) => row.thread === thread && row.durationMs > 100,
+        );
       };
-      const longest = ['worker: from a blob', 'shared worker: quay clock', 'service worker: service.js'].map(
-        longestOf,
-      );
-      for (const [at, name] of ['tide', 'clock', 'timetable'].entries()) {
-        const said = `${mode}, ${name}: ${longest[at]} ms, took ${took.of(name)} ms`;
-        expect(took.of(name), said).toBeGreaterThanOrEqual(110);
-        expect(longest[at], said).toBeGreaterThan(took.of(name) - 4);
-        expect(longest[at], said).toBeLessThan(took.of(name) + 40);
+      for (const [kind, name] of [
+        ['worker: from a blob', 'tide'],
+        ['shared worker: quay clock', 'clock'],
+        ['service worker: service.js', 'timetable'],
+      ] as const) {
+        const tookMs = took.all(name);
+        const tasksMs = tasksOf(kind).map(({ durationMs }) => durationMs);
+        const said = `${mode}, ${name}: ${tasksMs.join()} ms, took ${tookMs.join()} ms`;
+        expect(tookMs, said).toHaveLength(TIMES);
+        expect(tasksMs, said).toHaveLength(TIMES);
+        const beyondMs = tasksMs.map((ms, at) => ms - tookMs[at]!);
+        expect(Math.min(...tookMs), said).toBeGreaterThanOrEqual(110);
+        expect(Math.min(...beyondMs), said).toBeGreaterThan(-4);
+        // What the machine does after a function was left is in one of them, what recording takes in all.
+        expect(Math.min(...beyondMs), said).toBeLessThan(40);
       }
       if (mode === 'everyday') continue;
       const called = [...recording.calls.values()].flatMap((calls) =>

@@ -1,7 +1,7 @@
 {
   const blob = (text) => URL.createObjectURL(new Blob([text], { type: 'text/javascript' }));
-  /** What a worker says, and whether it fails: so much is waited for, and for a moment what more may come. */
-  const said = (worker, wanted = 2) =>
+  /** What a worker says at `port`, and whether it fails: so much is waited for, and for a moment what more may come. */
+  const said = (worker, wanted = 2, port = worker) =>
     new Promise((resolve) => {
       const notes = [];
       const end = () => (worker.terminate?.(), resolve(notes));
@@ -11,12 +11,12 @@
         clearTimeout(late);
         setTimeout(end, 300);
       };
-      worker.onmessage = ({ data }) => note(data);
+      port.onmessage = ({ data }) => note(data);
       worker.onerror = (event) => {
         event.preventDefault();
         note(['error', event.message]);
       };
-      worker.postMessage?.('from the page');
+      port.postMessage('from the page');
     });
   const ECHO = 'onmessage = ({ data, ports }) => postMessage([data, ports.length]); postMessage("ready");';
   check('worker: none and bad arguments', () => [
@@ -100,10 +100,6 @@
   check('shared worker', async () => {
     if (!window.SharedWorker) return 'none';
     const worker = new SharedWorker('/shared.js', 'deck');
-    const notes = [];
-    worker.port.onmessage = ({ data }) => notes.push(data);
-    worker.port.postMessage('from the page');
-    await pause(400);
-    return [notes, worker instanceof SharedWorker];
+    return [await said(worker, 2, worker.port), worker instanceof SharedWorker];
   });
 }

@@ -74,6 +74,18 @@ describe('the outcome of an input', () => {
     expect(requestsOf(...again, ...shown)).toEqual([[106, 700]]);
   });
 
+  it('has steps that end with it, also where a coarse clock has the picture end before what wrote it began', () => {
+    const recording = recordingOfChain(
+      ...tap(100, 1),
+      asked(105, 11, 1, { delayMs: 300 }),
+      came(410, 0, 2, 11),
+      ...drawn(409 - PICTURE_MS, 2),
+    );
+    const outcome = only(recording)!;
+    expect(outcome.endMs).toBe(409);
+    expect(outcome.steps.at(-1)!.endMs).toBe(409);
+  });
+
   it('is not what others brought, nor what nobody could see or what is the same as before', () => {
     const chain = [...tap(100, 1), asked(105, 11, 1, { delayMs: 300 }), came(410, 5, 2, 11)];
     expect(only(recordingOfChain(...chain, ...drawn(420, 77)))).toBeUndefined();

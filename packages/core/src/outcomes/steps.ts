@@ -4,7 +4,7 @@ import { originalPath } from '../recording/original-path';
 import type { Chain } from './chain';
 import { handlerOf, scheduleOf, type Handler, type Schedule } from '../inputs/links';
 import type { PageLoad } from './page-loads';
-import { first } from '../lists/items';
+import { first, last } from '../lists/items';
 
 /** What was going on between an input and its outcome. */
 export type OutcomeStepName = 'waiting' | 'handling' | 'request' | 'timer' | 'worker' | 'loading' | 'drawing';
@@ -91,11 +91,16 @@ function loading({ beganMs, answeredMs: answered, paintMs, path }: PageLoad): Ou
   ];
 }
 
-/** From the input on, each step where the one before it ends; what would overlap is cut, what has no length left out. */
+/**
+ * From the input to the end of the last step, each step where the one before it ends; what would overlap or lie beyond is cut,
+ * what has no length left out.
+ */
 function inOrder(steps: readonly PerhapsRest[], startMs: number): OutcomeStep[] {
   const ordered: OutcomeStep[] = [];
+  const untilMs = last(steps).endMs;
   let atMs = startMs;
-  for (const { isRest = true, ...step } of steps) {
+  for (const { isRest = true, ...whole } of steps) {
+    const step = { ...whole, endMs: Math.min(whole.endMs, untilMs) };
     if (step.endMs <= atMs) continue;
     const before = ordered.at(-1);
     const isSame =
@@ -115,7 +120,7 @@ export function stepsTo(
   end: StepsEnd,
 ): OutcomeStep[] {
   const isPage = 'beganMs' in end;
-  const last = isPage ? handlers.findLast((handler) => handler.startMs <= end.beganMs) : end.writer;
+  const ending = isPage ? handlers.findLast((handler) => handler.startMs <= end.beganMs) : end.writer;
   const tail = isPage
     ? loading(end)
     : [{ name: 'drawing', startMs: Math.min(endOf(end.writer), end.endMs), endMs: end.endMs } as const];
@@ -123,7 +128,7 @@ export function stepsTo(
   const met = new Set<Handler>();
   let steps: PerhapsRest[] = tail;
   let untilMs = first(tail).startMs;
-  for (let at = last; at !== undefined && !met.has(at);) {
+  for (let at = ending; at !== undefined && !met.has(at);) {
     met.add(at);
     const entered = at.function === undefined ? {} : { functionId: at.function };
     const name = at.thread === MAIN_THREAD ? 'handling' : 'worker';
@@ -137,7 +142,7 @@ export function stepsTo(
   const firstMs = first(steps).startMs;
   return inOrder(
     [
-      { name: 'waiting', startMs, endMs: isPage && last === undefined ? processingStartMs : firstMs },
+      { name: 'waiting', startMs, endMs: isPage && ending === undefined ? processingStartMs : firstMs },
       ...steps,
     ],
     startMs,
