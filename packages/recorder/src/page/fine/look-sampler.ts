@@ -14,11 +14,11 @@ const MAX_BETWEEN = 2 ** 24;
 /** Longer than any run without a look, where no look is wanted. */
 const NO_LOOK = 2 ** 31 - 1;
 const NO_LOOK_AT_CALLS = 2 ** 30;
-/** Looks at calls out of rewritten code may cost this share of the time, and each is read twice. */
+/** Looks at calls out of rewritten code may cost this share of the time; each takes as long as so many readings of the clock. */
 const CALL_LOOKS_SHARE = 0.02;
-const READS_A_CALL = 2;
+const READS_A_CALL = 6;
 /** To a call that was always quick, looks may add as much on average. Milliseconds. */
-const LOOKS_A_QUICK_CALL_MS = 1e-5;
+const LOOKS_A_QUICK_CALL_MS = 5e-6;
 /** The mean of what a line's calls took follows the latest so many. */
 const MEAN_OF = 200;
 /** Time that nobody looked at, and that is longer, was spent in what had been called. */
