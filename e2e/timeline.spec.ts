@@ -50,6 +50,47 @@ test('time is zoomed at the pointer, moved, fitted, and a drag sets the lens', a
   await expect(tool.locator('np-lens-bar mat-chip')).toHaveCount(0);
 });
 
+test('with nothing selected, what is in view or in a range is summed, and redraws are listed by element', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  await openTimeline(tool);
+  const panel = tool.locator('np-range-sums');
+  const summedMs = async () => {
+    const parts = await panel.locator('[data-ms]').all();
+    const ms = await Promise.all(parts.map((part) => part.getAttribute('data-ms')));
+    return ms.reduce((sum, one) => sum + Number(one), 0);
+  };
+  await expect(panel).toContainText('In view');
+  const [from, to] = await shownStretch(tool);
+  await expect(async () => expect((await summedMs()) / 1000).toBeCloseTo(to - from, 1)).toPass();
+  await expect(panel.getByRole('link', { name: 'foldAccents' })).toBeVisible();
+
+  const box = (await canvasOf(tool).boundingBox())!;
+  await tool.mouse.move(box.x + 100, box.y + 120);
+  await tool.mouse.down();
+  await tool.mouse.move(box.x + 220, box.y + 120, { steps: 4 });
+  await tool.mouse.up();
+  await expect(panel).toContainText('In the range of the lens');
+  await expect(tool).toHaveURL(/from=[\d.]+&to=[\d.]+/);
+  const query = new URL(tool.url()).searchParams;
+  const rangeMs = Number(query.get('to')) - Number(query.get('from'));
+  await expect(async () => expect(await summedMs()).toBeCloseTo(rangeMs, 0)).toPass();
+
+  await panel.getByRole('button', { name: /^(Tap|Key|Drag|Type)/ }).click();
+  await expect(tool.locator('np-item-panel')).toContainText('budget 200 ms');
+  await tool.getByRole('button', { name: 'Sum of what is in view' }).click();
+  await panel.getByRole('button', { name: 'All redraws, as a table' }).click();
+  const table = tool.locator('np-redraw-table');
+  await expect(table.locator('tbody tr').first()).toContainText('Tide figure');
+  await table.getByRole('button', { name: 'change one sees' }).click();
+  await expect(table.locator('tbody tr').first()).toContainText('Notice text');
+
+  await tool.getByRole('link', { name: 'Calls' }).click();
+  await tool.getByRole('button', { name: 'Sum', exact: true }).click();
+  await expect(async () => expect(await summedMs()).toBeCloseTo(rangeMs, 0)).toPass();
+});
+
 test('what is clicked is told: how long, against which budget, from where, and its source', async ({
   stage,
 }) => {

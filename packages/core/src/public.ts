@@ -40,6 +40,7 @@ export { budgetSchema, checkBudget, type Budget, type BudgetResult } from './rep
 export { callsReport, type CallsReport } from './report/calls-report';
 export { comparisonPage } from './report/comparison-page';
 export { comparisonMarkdown, comparisonReport } from './report/comparison-report';
+export { sumsReport, type ReportedSums } from './report/sums-report';
 export { explainReport, type ExplainReport, type ReportedSting } from './report/explain-report';
 export { proofOf, type Proof } from './report/proof';
 export { findStings } from './detectors/index';

@@ -32,6 +32,29 @@ describe('the partition of a range', () => {
     );
   });
 
+  it('gives the same sums by function as its segments one by one', () => {
+    fc.assert(
+      fc.property(arbitraryRecording, arbitraryRange, (recording, range) => {
+        const segments = partition(recording, 0, range);
+        const byFunction = (culprits: ReturnType<typeof culpritsOf>) =>
+          new Map(culprits.map(({ functionId, ...figures }) => [functionId, figures]));
+        const [summed, single] = [segments, [...segments]].map((some) =>
+          byFunction(culpritsOf(recording, some)),
+        );
+        expect([...summed!.keys()].sort()).toEqual([...single!.keys()].sort());
+        for (const [functionId, figures] of summed!) {
+          const { chargedMs, selfMs, totalMs, inferredMs, exactMs, entryMs } = single!.get(functionId)!;
+          expect(figures.chargedMs).toBeCloseTo(chargedMs, 6);
+          expect(figures.selfMs).toBeCloseTo(selfMs, 6);
+          expect(figures.totalMs).toBeCloseTo(totalMs, 6);
+          expect(figures.inferredMs).toBeCloseTo(inferredMs, 6);
+          expect(figures.exactMs).toBeCloseTo(exactMs, 6);
+          expect(figures.entryMs).toBeCloseTo(entryMs, 6);
+        }
+      }),
+    );
+  });
+
   it('adds up with that of the range that adjoins', () => {
     fc.assert(
       fc.property(

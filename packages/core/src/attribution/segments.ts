@@ -1,4 +1,5 @@
-import type { Owner } from '../recording/functions';
+import { NO_STACK } from '../format/packed-samples';
+import { UNKNOWN_FUNCTION, type Owner } from '../recording/functions';
 import { copyInto } from '../recording/typed-arrays';
 import { firstIndex } from '../statistics/search';
 
@@ -58,6 +59,11 @@ export function kindOfCode(code: KindCode): Pick<Segment, 'activity' | 'owner' |
     owner: OWNERS[place % OWNERS.length]!,
     certainty: CERTAINTIES[code % CERTAINTIES.length]!,
   };
+}
+
+/** Time of one kind on one stack, or of one entry where no stack is known. */
+export interface StackTime extends Pick<Segment, 'activity' | 'owner' | 'certainty' | 'stack' | 'entry'> {
+  readonly lengthMs: number;
 }
 
 const INITIAL_CAPACITY = 64;
@@ -144,6 +150,32 @@ export class SegmentList {
 
   *[Symbol.iterator](): Generator<Segment> {
     for (let index = 0; index < this.#length; index++) yield this.at(index);
+  }
+
+  /** The segments summed by stack and kind, in the order they are met; by entry where there is no stack. */
+  stackTimes(): StackTime[] {
+    const places = new Map<number, number>();
+    const firsts: number[] = [];
+    const lengths: number[] = [];
+    let fromMs = this.startMs;
+    for (let index = 0; index < this.#length; index++) {
+      const stack = this.#stacks[index]!;
+      // Entries count downwards from 0, stacks upwards from 1.
+      const where = stack === NO_STACK ? UNKNOWN_FUNCTION - this.#entries[index]! : stack + 1;
+      const key = where * (KIND_CODES + 1) + Math.min(this.#codes[index]!, KIND_CODES);
+      let place = places.get(key);
+      if (place === undefined) {
+        places.set(key, (place = firsts.length));
+        firsts.push(index);
+        lengths.push(0);
+      }
+      lengths[place]! += this.#ends[index]! - fromMs;
+      fromMs = this.#ends[index]!;
+    }
+    return firsts.map((index, place) => {
+      const { activity, owner, certainty, stack, entry } = this.at(index);
+      return { activity, owner, certainty, stack, entry, lengthMs: lengths[place]! };
+    });
   }
 
   /** Milliseconds by kind: the sum of the lengths of all segments with each code. */

@@ -2,7 +2,7 @@ import { NO_STACK } from '../format/packed-samples';
 import { UNKNOWN_FUNCTION, isOwnFunction } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { canonicalFunction } from '../attribution/call-path';
-import type { Segment } from '../attribution/segments';
+import { SegmentList, type Segment, type StackTime } from '../attribution/segments';
 import { stackFacts } from '../attribution/stack-facts';
 
 /** What one function contributed to a delay. Milliseconds. */
@@ -93,28 +93,26 @@ export function functionsOf(
   };
   const facts = stackFacts(recording);
   const onStacks = new Map<number, number>();
-  const all = [...segments];
-  for (const { stack, entry, startMs, endMs } of all) {
-    const lengthMs = endMs - startMs;
+  const times = stackTimes(segments);
+  for (const { stack, entry, lengthMs } of times) {
     if (stack !== NO_STACK) onStacks.set(stack, (onStacks.get(stack) ?? 0) + lengthMs);
     else if (entry !== UNKNOWN_FUNCTION) tallyOf(canonicalFunction(recording, entry)).totalMs += lengthMs;
   }
   for (const [functionId, totalMs] of totalsOf(recording, onStacks)) tallyOf(functionId).totalMs += totalMs;
   const lines = new LineTimes(recording);
-  for (const segment of all) {
-    const { stack, entry } = segment;
+  for (const time of times) {
+    const { stack, entry, lengthMs } = time;
     if (stack === NO_STACK && entry === UNKNOWN_FUNCTION) continue;
     const isStack = stack !== NO_STACK;
     const innermost = isStack ? facts.innermost(stack) : canonicalFunction(recording, entry);
     const charged = isStack ? facts.charged(stack) : innermost;
     const tally = tallyOf(charged);
-    const lengthMs = segment.endMs - segment.startMs;
     tally.chargedMs += lengthMs;
     if (isStack) lines.add(charged, facts.chargedStack(stack), lengthMs);
-    if (isInferredScript(segment)) tally.inferredMs += lengthMs;
-    if (segment.certainty === 'measured' && isStack) tally.exactMs += lengthMs;
+    if (isInferredScript(time)) tally.inferredMs += lengthMs;
+    if (time.certainty === 'measured' && isStack) tally.exactMs += lengthMs;
     if (!isStack) tally.entryMs += lengthMs;
-    if (segment.activity !== 'script') tally.forcedMs += lengthMs;
+    if (time.activity !== 'script') tally.forcedMs += lengthMs;
     else if (charged === innermost) tally.selfMs += lengthMs;
     else tally.attributedMs += lengthMs;
   }
@@ -123,6 +121,11 @@ export function functionsOf(
     tally.hotLines = lines.of(tally.functionId);
   }
   return [...tallies.values()];
+}
+
+function stackTimes(segments: Iterable<Segment>): readonly StackTime[] {
+  if (segments instanceof SegmentList) return segments.stackTimes();
+  return Array.from(segments, (one) => ({ ...one, lengthMs: one.endMs - one.startMs }));
 }
 
 /** Time by line of functions, as far as lines are known. */
@@ -182,7 +185,7 @@ function totalsOf(recording: Recording, onStacks: ReadonlyMap<number, number>): 
   return totals;
 }
 
-function isInferredScript({ activity, certainty }: Segment): boolean {
+function isInferredScript({ activity, certainty }: Pick<Segment, 'activity' | 'certainty'>): boolean {
   return activity === 'script' && certainty === 'inferred';
 }
 

@@ -12,6 +12,8 @@ export interface WrittenRedraw {
   readonly at: number;
   /** Function whose redraw it is: as the row says, or else the one that ran last before it. */
   readonly functionId: number;
+  /** Whether the recording says so; else it is concluded. */
+  readonly isKnown: boolean;
 }
 
 /** The function whose redraw it is, as the row says or the handler that it names. @param at index among the redraws */
@@ -34,9 +36,9 @@ export const writtenRedraws = memoizedPerThread((recording, thread): readonly Wr
     if (threads[at] !== thread) continue;
     const latest = entered[next - 1];
     const writer = redrawWriter(recording, at);
-    if (writer !== undefined) written.push({ at, functionId: idOf(writer) });
+    if (writer !== undefined) written.push({ at, functionId: idOf(writer), isKnown: true });
     else if (latest !== undefined && startMs - latest.endMs <= NEAR_MS) {
-      written.push({ at, functionId: latest.functionId });
+      written.push({ at, functionId: latest.functionId, isKnown: false });
     }
   }
   return written;

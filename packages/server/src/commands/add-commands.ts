@@ -18,6 +18,7 @@ import { writeCalls, type CallsFlags } from './calls';
 import { readBudget, writeCheck } from './check';
 import { writeComparison } from './compare';
 import { writeExplanation } from './explain';
+import { rangeFrom, type RangeFlags } from './range-flags';
 import { Output } from './output';
 import { stepsOf } from '../drive/steps-file';
 import { readJson } from './read-json';
@@ -35,7 +36,7 @@ async function open(path: string): Promise<Recording> {
   return recording;
 }
 
-interface ExplainFlags {
+interface ExplainFlags extends RangeFlags {
   readonly json?: boolean;
   readonly thresholds?: string;
 }
@@ -70,12 +71,15 @@ function addExplain(program: Command): void {
     .description('say why each input had to wait, and what could be done')
     .argument('<file>', 'recording')
     .option('--thresholds <file>', THRESHOLDS_HELP)
+    .option('--from <ms>', 'begin of a range, which is summed too')
+    .option('--to <ms>', 'end of it')
     .option('--json', 'write it as JSON, as docs/reports.md describes')
     .addHelpText('after', EXIT_HELP)
     .action(
-      guarded(async (output, file: string, { json = false, thresholds }: ExplainFlags) => {
+      guarded(async (output, file: string, { json = false, thresholds, ...flags }: ExplainFlags) => {
         const recording = await open(file);
-        writeExplanation(output, recording, await thresholdsFor(recording, thresholds), json);
+        const budgets = await thresholdsFor(recording, thresholds);
+        writeExplanation(output, recording, budgets, json, rangeFrom(recording, flags));
       }),
     );
 }

@@ -12,11 +12,10 @@ import {
 } from '@nettle-patch/core';
 import { ValidationError } from 'yup';
 import type { Output } from './output';
+import { numberFrom, rangeFrom, type RangeFlags } from './range-flags';
 import { FileError } from './read-recording';
 
-export interface CallsFlags {
-  readonly from?: string;
-  readonly to?: string;
+export interface CallsFlags extends RangeFlags {
   readonly thread?: string;
   readonly min?: string;
   readonly own?: boolean;
@@ -27,19 +26,9 @@ export interface CallsFlags {
   readonly lines?: boolean;
 }
 
-function numberFrom(text: string | undefined, what: string, usual: number): number {
-  if (text === undefined) return usual;
-  const value = Number(text);
-  if (!Number.isFinite(value)) throw new FileError(`${what} takes a number, got "${text}".`);
-  return value;
-}
-
 /** The lens that flags ask for. @throws FileError where one makes no sense */
 export function lensFrom(recording: Recording, flags: CallsFlags): Lens {
-  const range =
-    flags.from === undefined && flags.to === undefined
-      ? undefined
-      : [numberFrom(flags.from, '--from', 0), numberFrom(flags.to, '--to', recording.range.endMs)];
+  const range = rangeFrom(recording, flags);
   const focused = flags.focus;
   const focus =
     focused === undefined
@@ -51,7 +40,7 @@ export function lensFrom(recording: Recording, flags: CallsFlags): Lens {
   }
   try {
     return lensSchema.validateSync({
-      range,
+      range: range && [range.startMs, range.endMs],
       thread: numberFrom(flags.thread, '--thread', 0),
       minMs: numberFrom(flags.min, '--min', 0),
       foldLibraries: flags.own ?? false,

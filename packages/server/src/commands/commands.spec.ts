@@ -23,6 +23,7 @@ import { lensFrom, writeCalls } from './calls';
 import { readBudget, writeCheck } from './check';
 import { writeComparison } from './compare';
 import { writeExplanation } from './explain';
+import { rangeFrom } from './range-flags';
 import { Output } from './output';
 import { FileError, noticeText, readRecordingFile } from './read-recording';
 
@@ -98,6 +99,32 @@ describe('explain', () => {
     // eslint-disable-next-line no-control-regex -- that there is no escape sequence is what is asked
     expect(text).not.toMatch(/\u001b\[/);
     expect(Math.max(...text.split('\n').map((line) => line.length))).toBeLessThan(130);
+  });
+
+  it('sums a range, and tells only the stings that reach into it', () => {
+    const range = rangeFrom(boarding, { from: '0', to: '1500' })!;
+    expect(range).toEqual({ startMs: 0, endMs: 1500 });
+    const text = written((output) => writeExplanation(output, boarding, DEFAULT_THRESHOLDS, false, range));
+    expect(text).toContain('Sum from 0.000 s to 1.500 s');
+    expect(text).toMatch(/own script +[\d.,]+ ms +\d+ %/);
+    expect(text).toMatch(/bendingOfPair +src\/desk\/deck\/trim\.ts:\d+ +[\d,]+ ms/);
+    expect(text).toMatch(/Inputs: \d+, 1 over 200 ms; longest Tap button “Board all”, 920 ms/);
+    const report = JSON.parse(
+      written((output) => writeExplanation(output, boarding, DEFAULT_THRESHOLDS, true, range)),
+    ) as { sums: { kinds: Record<string, number>; toMs: number }; stings: { startMs: number }[] };
+    const sum = Object.values(report.sums.kinds).reduce((all, ms) => all + ms, 0);
+    expect(sum).toBeCloseTo(report.sums.toMs, 1);
+    expect(report.stings.length).toBeGreaterThan(0);
+    for (const sting of report.stings) expect(sting.startMs).toBeLessThan(1500);
+  });
+
+  it.each([
+    [{ from: '900', to: '300' }, '--from 900 does not lie before --to 300'],
+    [{ from: 'noon' }, '--from takes a number, got "noon"'],
+    [{ to: '' }, '--to takes a number, got ""'],
+    [{ from: '900000', to: '900001' }, 'Nothing was recorded from 900,000 to 900,001 ms'],
+  ])('says what is wrong with a range: %j', (flags, words) => {
+    expect(() => rangeFrom(boarding, flags)).toThrow(words);
   });
 
   it('writes JSON of a documented version', () => {

@@ -4,15 +4,22 @@ import {
   explainReport,
   placeText,
   type ExplainReport,
+  sumsReport,
   type Recording,
   type ReportedSting,
+  type ReportedSums,
   type Thresholds,
+  type TimeRange,
+  bytesText,
   countText,
+  percentText,
   secondsText,
 } from '@nettle-patch/core';
 import type { Output } from './output';
 
 const ms = (value: number) => `${value < 10 ? value.toFixed(1) : countText(value)} ms`;
+
+const counted = (count: number, what: string) => `${countText(count)} ${what}${count === 1 ? '' : 's'}`;
 
 function writeSting(output: Output, sting: ReportedSting, number: number): void {
   const { kind, also, label, feltMs, budgetMs, startMs } = sting;
@@ -35,7 +42,7 @@ function writeSting(output: Output, sting: ReportedSting, number: number): void 
         placeText(culprit),
         `self ${ms(culprit.selfMs)}`,
         `total ${ms(culprit.totalMs)}`,
-        culprit.count > 0 ? `${countText(culprit.count)} calls` : '',
+        culprit.count > 0 ? counted(culprit.count, 'call') : '',
       ]),
     [false, false, true, true, true],
     3,
@@ -46,24 +53,111 @@ function writeSting(output: Output, sting: ReportedSting, number: number): void 
   }
 }
 
-function writeText(output: Output, { recording, stings }: ExplainReport): void {
+function writeText(output: Output, { recording, stings }: ExplainReport, sums?: ReportedSums): void {
   const { title, engine, device, mode, lengthMs } = recording;
   output.line(
     `${output.style('bold', title || 'Recording')}: ${engine}, ${device}, ${mode}, ${secondsText(lengthMs, 1)}`,
   );
+  if (sums !== undefined) {
+    writeSums(output, sums);
+    output.line();
+  }
   if (stings.length === 0) output.line('No stings: nothing went beyond its budget.');
   else output.line(`${stings.length} ${stings.length === 1 ? 'sting' : 'stings'}, worst first.`);
   stings.forEach((sting, index) => writeSting(output, sting, index + 1));
 }
 
-/** Writes the stings of a recording, explained. */
+/** Less of a kind of work is not worth a line. */
+const MIN_SHOWN_MS = 0.05;
+const MAX_FUNCTIONS = 8;
+const MAX_REDRAWS = 8;
+
+function writeSums(output: Output, sums: ReportedSums): void {
+  const { fromMs, toMs, kinds, functions, inputs, frames, requests, redraws, memory } = sums;
+  const lengthMs = toMs - fromMs;
+  output.line();
+  output.line(output.style('bold', `Sum from ${secondsText(fromMs, 3)} to ${secondsText(toMs, 3)}`));
+  output.table(
+    BREAKDOWN_PARTS.filter((part) => kinds[part] >= MIN_SHOWN_MS).map((part) => [
+      BREAKDOWN_LABELS[part],
+      ms(kinds[part]),
+      percentText(kinds[part] / lengthMs),
+    ]),
+    [false, true, true],
+    3,
+  );
+  if (functions.length > 0) output.line('   Functions by time:');
+  output.table(
+    functions
+      .slice(0, MAX_FUNCTIONS)
+      .map(({ hotLines: [hottest], ...one }) => [
+        one.name,
+        placeText(one),
+        ms(one.chargedMs),
+        hottest === undefined
+          ? ''
+          : `${percentText(hottest.chargedMs / one.chargedMs)} on line ${hottest.line}`,
+      ]),
+    [false, false, true, false],
+    5,
+  );
+  const { worst } = inputs;
+  const longestInput = worst === null ? '' : `; longest ${worst.label}, ${ms(worst.feltMs)}`;
+  output.wrapped(
+    `Inputs: ${countText(inputs.count)}, ${countText(inputs.over)} over ${inputs.budgetMs} ms${longestInput}.`,
+    3,
+  );
+  output.wrapped(
+    `Frames: ${countText(frames.count)}, ${countText(frames.late)} late, ${countText(frames.missed)} missed; longest ${ms(frames.longestMs)}, budget ${frames.budgetMs.toFixed(1)} ms.`,
+    3,
+  );
+  const { longest } = requests;
+  const longestRequest = longest === null ? '' : `; longest ${longest.url}, ${ms(longest.durationMs)}`;
+  output.wrapped(
+    `Requests: ${countText(requests.count)}, ${bytesText(requests.bytes)}, ${countText(requests.failed)} failed${longestRequest}.`,
+    3,
+  );
+  const { firstBytes, lastBytes, collections, collectedMs } = memory;
+  const used =
+    firstBytes === null || lastBytes === null
+      ? 'not read'
+      : `${bytesText(firstBytes)} to ${bytesText(lastBytes)}`;
+  output.wrapped(
+    `Memory: ${used}; ${counted(collections, 'collection')}${collectedMs > 0 ? `, ${ms(collectedMs)}` : ''}.`,
+    3,
+  );
+  if (redraws.length > 0) output.line('   Redraws by element:');
+  output.table(
+    redraws
+      .slice(0, MAX_REDRAWS)
+      .map(({ target, count, visible, unchanged, writer }) => [
+        target ?? 'not told',
+        counted(count, 'time'),
+        `${countText(visible)} seen`,
+        `${countText(unchanged)} without a change`,
+        writer === null ? '' : `by ${writer.name}`,
+      ]),
+    [false, true, true, true, false],
+    5,
+  );
+}
+
+/**
+ * Writes the stings of a recording, explained.
+ * @param range only the stings in it, after what it holds, summed
+ */
 export function writeExplanation(
   output: Output,
   recording: Recording,
   thresholds: Thresholds,
   asJson: boolean,
+  range?: TimeRange,
 ): void {
-  const report = explainReport(recording, thresholds);
+  const { stings, ...rest } = explainReport(recording, thresholds);
+  const sums = range && sumsReport(recording, range, thresholds);
+  const isIn = ({ startMs, endMs }: TimeRange) =>
+    range === undefined || (startMs < range.endMs && endMs > range.startMs);
+  const report = { ...rest, ...(sums === undefined ? {} : { sums }), stings: stings.filter(isIn) };
   if (asJson) output.json(report);
-  else writeText(output, report);
+  else writeText(output, report, sums);
 }

@@ -1,4 +1,4 @@
-import { percentText } from '@nettle-patch/core';
+import { percentText, type TimeRange } from '@nettle-patch/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -21,9 +21,11 @@ import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { OpeningComponent } from '../shell/opening.component';
+import { RangeSumsComponent } from '../sums/range-sums.component';
 import { CallTableComponent } from './call-table.component';
 import { FlameComponent } from './flame.component';
 import { FunctionDetailsComponent } from './function-details.component';
+import { itemParameter } from '../timeline/item-parameter';
 import type { CallColumn } from './sort-rows';
 import { answerTo } from '../shared/answer-to';
 
@@ -46,6 +48,7 @@ const TYPING_MS = 150;
     FunctionDetailsComponent,
     OpeningComponent,
     LensToolsComponent,
+    RangeSumsComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './calls.component.html',
@@ -100,6 +103,9 @@ export class CallsComponent {
     }),
     ({ lens, functionId }) => this.#recordings.ask('functionDetails', lens, functionId),
   );
+  /** Whether the sum of the lens stands beside the calls, in place of the function that is selected. */
+  protected readonly isSummed = signal(false);
+  protected readonly summed = computed((): TimeRange => this.lens().range ?? this.opened()!.range);
   protected readonly zoomed = computed(() => this.#root() !== undefined);
   protected readonly hitWords = computed(() => {
     const share = (this.#flame() ?? this.page())?.hitShare;
@@ -143,7 +149,16 @@ export class CallsComponent {
     this.#expanded.set(expanded);
   }
 
+  protected toInput(ref: number): void {
+    void this.#address.go('timeline', this.id(), { thing: itemParameter('inputs', ref), show: null });
+  }
+
+  protected toRedraws(): void {
+    void this.#address.go('timeline', this.id(), { show: 'redraws' });
+  }
+
   protected select({ key, functionId }: { key: string; functionId: number }): void {
+    this.isSummed.set(false);
     this.selected.set({ key, functionId });
     void this.#address.change({ function: functionId }, true);
   }

@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { BREAKDOWN_PARTS, blameOnSlower, type Anatomy } from '@nettle-patch/core';
 import { LensService } from '../services/lens.service';
+import { PartSwatchComponent } from '../shared/part-swatch.component';
 import { partWords } from '../shared/words';
 
 /** Where the whole delay went, by kind of work: the parts sum to it. */
 @Component({
   selector: 'np-blame',
+  imports: [PartSwatchComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>{{ slower() > 1 ? 'Where it would go, estimated' : 'Where it went' }}</h3>
@@ -13,7 +15,7 @@ import { partWords } from '../shared/words';
       <tbody>
         @for (row of rows(); track row.part) {
           <tr>
-            <td><i aria-hidden="true" [class]="row.part"></i>{{ row.name }}</td>
+            <td><np-part-swatch [part]="row.part" />{{ row.name }}</td>
             <td class="right figure" [attr.data-part]="row.part" [attr.data-ms]="row.ms">
               {{ row.shown }} ms
             </td>
@@ -52,43 +54,6 @@ import { partWords } from '../shared/words';
     .right {
       text-align: right;
       white-space: nowrap;
-    }
-    i {
-      display: inline-block;
-      width: 11px;
-      height: 11px;
-      margin-right: 8px;
-      background: var(--other);
-    }
-    .scriptOwnMs {
-      background: var(--script-own);
-    }
-    .scriptLibraryMs {
-      background: var(--script-library);
-    }
-    .layoutMs {
-      background: repeating-linear-gradient(45deg, var(--layout) 0 2px, var(--layout-soft) 2px 4px);
-    }
-    .styleMs {
-      background: radial-gradient(var(--style) 1.2px, var(--style-soft) 1.4px) 0 0 / 4px 4px;
-    }
-    .paintMs {
-      background: repeating-linear-gradient(0deg, var(--paint) 0 2px, var(--paint-soft) 2px 4px);
-    }
-    .drawingMs {
-      background: var(--drawing);
-    }
-    .collectionMs {
-      background:
-        repeating-linear-gradient(45deg, var(--collection) 0 1.5px, transparent 1.5px 4px),
-        repeating-linear-gradient(-45deg, var(--collection) 0 1.5px, var(--collection-soft) 1.5px 4px);
-    }
-    .dialogMs {
-      background: repeating-linear-gradient(0deg, var(--waiting) 0 2px, var(--waiting-soft) 2px 4px);
-    }
-    .idleMs {
-      background: none;
-      border-bottom: 1.5px solid var(--soft);
     }
   `,
 })

@@ -4,13 +4,14 @@ import { RouterLink } from '@angular/router';
 import { msText, shortPlace, type TimeRange, secondsText, durationText } from '@nettle-patch/core';
 import type { ItemDetails } from '../../workers/analysis/item-details-types';
 import { LensService } from '../services/lens.service';
+import { RangeSumsComponent } from '../sums/range-sums.component';
 
 const MAX_CALLERS = 8;
 
-/** Everything known of what is selected in the time view. */
+/** Everything known of what is selected in the time view; with nothing selected, the sum of a range. */
 @Component({
   selector: 'np-item-panel',
-  imports: [MatButtonModule, RouterLink],
+  imports: [MatButtonModule, RangeSumsComponent, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './item-panel.component.html',
   styleUrl: './item-panel.component.scss',
@@ -18,6 +19,13 @@ const MAX_CALLERS = 8;
 export class ItemPanelComponent {
   readonly details = input.required<ItemDetails | undefined>();
   readonly recordingId = input.required<string>();
+  /** What is summed while nothing is selected, and what it is. */
+  readonly range = input.required<TimeRange>();
+  readonly heading = input.required<string>();
+  /** Nothing is to be selected any more. */
+  readonly letGo = output();
+  readonly chooseInput = output<number>();
+  readonly showRedraws = output();
   /** A stretch to be shown. */
   readonly show = output<TimeRange>();
   /** A moment to go to. */

@@ -26,6 +26,7 @@ import { OpeningComponent } from '../shell/opening.component';
 import { incrementalRender } from '../shared/incremental-render';
 import { LensToolsComponent } from '../lens/lens-tools.component';
 import { LadderComponent } from './ladder.component';
+import { RedrawTableComponent } from '../sums/redraw-table.component';
 import { inOrder, moved, toggled, type LanePreferences } from './lane-order';
 import { ItemPanelComponent } from './item-panel.component';
 import { readItem, itemParameter } from './item-parameter';
@@ -35,7 +36,8 @@ import { around, showing, zoomed } from './time-window';
 import { answerTo } from '../shared/answer-to';
 import { firstValueFrom } from 'rxjs';
 
-type Shown = 'time' | 'ladder' | 'table';
+const SHOWN = ['time', 'ladder', 'table', 'redraws'] as const;
+type Shown = (typeof SHOWN)[number];
 
 const BUTTON_ZOOM = 0.5;
 
@@ -52,6 +54,7 @@ const BUTTON_ZOOM = 0.5;
     OpeningComponent,
     ItemPanelComponent,
     ItemTableComponent,
+    RedrawTableComponent,
     TimeViewComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -74,10 +77,7 @@ export class TimelineComponent {
   private readonly view = viewChild(TimeViewComponent);
   protected readonly built = incrementalRender(1);
   protected readonly opened = this.#recordings.openedAs(this.id);
-  protected readonly shownAs = computed((): Shown => {
-    const show = this.show();
-    return show === 'ladder' || show === 'table' ? show : 'time';
-  });
+  protected readonly shownAs = computed((): Shown => SHOWN.find((one) => one === this.show()) ?? 'time');
   readonly #all = answerTo(
     computed(() => this.opened()?.id),
     () => this.#recordings.ask('lanes'),
@@ -102,6 +102,11 @@ export class TimelineComponent {
     this.selected() === undefined ? this.#chosenDetails() : this.#selectedDetails(),
   );
   protected readonly shown = linkedSignal<TimeRange>(() => this.#firstShown());
+  /** What is summed while nothing is selected: the range of the lens, or else what is in view. */
+  protected readonly summed = computed((): TimeRange => this.#lens.lens().range ?? this.shown());
+  protected readonly summedAs = computed(() =>
+    this.#lens.lens().range === undefined ? 'In view' : 'In the range of the lens',
+  );
   /** The lane whose items the table lists. */
   protected readonly tableLane = signal('');
 
@@ -135,6 +140,12 @@ export class TimelineComponent {
 
   protected chooseItem(lane: string, ref: number): void {
     void this.#address.change({ thing: itemParameter(lane, ref) });
+  }
+
+  /** Lets go of what is selected. */
+  protected letGo(): void {
+    this.#chosenDetails.set(undefined);
+    void this.#address.change({ thing: null });
   }
 
   protected zoomTo(range: TimeRange): void {
@@ -181,6 +192,7 @@ export class TimelineComponent {
     if (event.key === '[') this.#stepSting(-1);
     else if (event.key === ']') this.#stepSting(1);
     else if (event.key === 'z' && range !== undefined) this.zoomTo(range);
+    else if (event.key === 'Escape' && this.details() !== undefined) this.letGo();
     else if (event.key === ',' || event.key === '.') this.#stepItem(event.key === '.' ? 1 : -1, 0);
     else if (this.shownAs() === 'time' && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
       this.#stepItem(0, event.key === 'ArrowDown' ? 1 : -1);

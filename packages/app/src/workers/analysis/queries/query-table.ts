@@ -27,6 +27,7 @@ export const QUERIES = {
     opened.timeline.at(lane, ms, row, withinMs),
   item: ({ opened }: Analysis, lane: string, ref: number) => opened.timeline.details(lane, ref),
   itemLines: ({ opened }: Analysis, lane: string, range: TimeRange) => opened.timeline.lines(lane, range),
+  sums: ({ opened }: Analysis, range: TimeRange, thread: number) => opened.timeline.sums(range, thread),
   interactionRows: ({ opened }: Analysis) => opened.timeline.interactionRows(),
   interactionSlices: ({ opened }: Analysis, indexes: readonly number[]) =>
     opened.timeline.interactionSlices(indexes),

@@ -12,6 +12,7 @@ import {
 } from '@nettle-patch/core';
 import { ItemDetailsBuilder } from '../item-details';
 import type { ItemDetails } from '../item-details-types';
+import { windowSums, type WindowSums } from '../window-sums';
 
 /** A lane as the interface knows it. */
 export interface LaneInfo {
@@ -104,6 +105,10 @@ export class TimelineQueries {
       const { startMs, endMs, title } = this.#teller.brief(lane, refs[at]!);
       return { ref: refs[at]!, row: rows[at]!, startMs, lengthMs: endMs - startMs, words: title };
     });
+  }
+
+  sums(range: TimeRange, thread: number): WindowSums {
+    return windowSums(this.recording, range, thread);
   }
 
   interactionRows(): readonly InteractionRow[] {

@@ -1,0 +1,154 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { MatSortModule, type Sort } from '@angular/material/sort';
+import { RouterLink } from '@angular/router';
+import { countText, secondsText, type TimeRange } from '@nettle-patch/core';
+import { debounceTime } from 'rxjs';
+import type { SummedRedraws } from '../../workers/analysis/window-sums';
+import { LensService } from '../services/lens.service';
+import { RecordingService } from '../services/recording.service';
+import { answerTo } from '../shared/answer-to';
+
+const AFTER_MOVES_MS = 250;
+
+const COLUMNS = {
+  element: ({ target = '' }: SummedRedraws) => target,
+  times: ({ count }: SummedRedraws) => count,
+  inView: ({ inView }: SummedRedraws) => inView,
+  outOfView: ({ count, inView }: SummedRedraws) => count - inView,
+  seen: ({ visible }: SummedRedraws) => visible,
+  unchanged: ({ unchanged }: SummedRedraws) => unchanged,
+  writer: ({ writer = '' }: SummedRedraws) => writer,
+} as const;
+type Column = keyof typeof COLUMNS;
+
+/** Redraws of a range by element: how often, in view or not, with or without a change one could see, and who wrote. */
+@Component({
+  selector: 'np-redraw-table',
+  imports: [MatSortModule, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p class="soft">{{ words() }}</p>
+    <div class="scroll" tabindex="0" role="region" aria-label="Redraws by element">
+      <table
+        matSort
+        matSortDisableClear
+        [matSortActive]="sort().active"
+        [matSortDirection]="sort().direction"
+        (matSortChange)="sort.set($event)"
+      >
+        <thead>
+          <tr>
+            <th scope="col" mat-sort-header="element" start="asc">element</th>
+            <th scope="col" mat-sort-header="times" start="desc" arrowPosition="before">times</th>
+            <th scope="col" mat-sort-header="inView" start="desc" arrowPosition="before">in view</th>
+            <th scope="col" mat-sort-header="outOfView" start="desc" arrowPosition="before">out of view</th>
+            <th scope="col" mat-sort-header="seen" start="desc" arrowPosition="before">change one sees</th>
+            <th scope="col" mat-sort-header="unchanged" start="desc" arrowPosition="before">no change</th>
+            <th scope="col" mat-sort-header="writer" start="asc">written most by</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track row.target) {
+            <tr>
+              <td class="name">{{ row.target ?? 'not told' }}</td>
+              <td class="right figure">{{ count(row.count) }}</td>
+              <td class="right figure">{{ count(row.inView) }}</td>
+              <td class="right figure">{{ count(row.count - row.inView) }}</td>
+              <td class="right figure">{{ count(row.visible) }}</td>
+              <td class="right figure">{{ count(row.unchanged) }}</td>
+              <td class="name">
+                @if (row.functionId !== undefined) {
+                  <a
+                    [routerLink]="['/source', recordingId()]"
+                    [queryParams]="{ function: row.functionId }"
+                    queryParamsHandling="merge"
+                    [textContent]="row.writer"
+                  ></a>
+                  @if (row.written < row.count) {
+                    <span class="soft"> {{ count(row.written) }} of them</span>
+                  }
+                } @else if (row.writer !== undefined) {
+                  <span class="soft">not known; {{ row.writer }} ran last before</span>
+                } @else {
+                  <span class="soft">not known</span>
+                }
+              </td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    </div>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-rows: auto minmax(0, 1fr);
+      min-height: 0;
+      font-size: 13px;
+    }
+    p {
+      padding: 8px 18px;
+    }
+    .scroll {
+      overflow: auto;
+      padding: 0 18px;
+    }
+    table {
+      width: 100%;
+      border-collapse: collapse;
+    }
+    th {
+      position: sticky;
+      top: 0;
+      font-size: 12px;
+      font-weight: 400;
+      text-align: left;
+      color: var(--soft);
+      background: var(--paper);
+    }
+    th,
+    td {
+      padding: 3px 8px;
+      border-bottom: 1px solid var(--line);
+    }
+    .right {
+      text-align: right;
+    }
+    .name {
+      overflow-wrap: anywhere;
+    }
+  `,
+})
+export class RedrawTableComponent {
+  readonly range = input.required<TimeRange>();
+  readonly recordingId = input.required<string>();
+
+  readonly #recordings = inject(RecordingService);
+  readonly #lens = inject(LensService);
+  readonly #asked = toSignal(
+    toObservable(computed(() => ({ range: this.range(), thread: this.#lens.lens().thread }))).pipe(
+      debounceTime(AFTER_MOVES_MS),
+    ),
+  );
+  readonly #found = answerTo(this.#asked, ({ range, thread }) => this.#recordings.ask('sums', range, thread));
+  protected readonly sort = signal<Sort>({ active: 'times', direction: 'desc' });
+  protected readonly rows = computed(() => {
+    const { active, direction } = this.sort();
+    const valueOf = COLUMNS[active as Column];
+    const sign = direction === 'desc' ? -1 : 1;
+    return [...(this.#found()?.redraws ?? [])].sort((a, b) => {
+      const [one, other] = [valueOf(a), valueOf(b)];
+      return sign * (typeof one === 'string' ? one.localeCompare(String(other)) : one - Number(other));
+    });
+  });
+  protected readonly words = computed(() => {
+    const { startMs, endMs } = this.range();
+    const found = this.#found();
+    const all = this.rows().reduce((sum, { count }) => sum + count, 0);
+    const seen = this.rows().reduce((sum, { visible }) => sum + visible, 0);
+    if (found === undefined) return 'Adding up…';
+    return `${countText(all)} redraws of ${countText(this.rows().length)} elements from ${secondsText(startMs)} to ${secondsText(endMs)}; ${countText(seen)} changed something one could see. A redraw is what one handler wrote before one frame.`;
+  });
+  protected readonly count = countText;
+}
