@@ -91,6 +91,40 @@ test('with nothing selected, what is in view or in a range is summed, and redraw
   await expect(async () => expect(await summedMs()).toBeCloseTo(rangeMs, 0)).toPass();
 });
 
+test('what is under the pointer is told in a card, and moving it draws no lane anew', async ({ stage }) => {
+  const { tool } = stage;
+  await openTimeline(tool);
+  await tool.getByRole('radio', { name: 'In time' }).focus();
+  await tool.keyboard.press(']');
+  await tool.waitForTimeout(1000);
+  const box = (await canvasOf(tool).boundingBox())!;
+  const drawings = () =>
+    canvasOf(tool).evaluate((canvas: HTMLCanvasElement & { drawn?: number }) => {
+      if (canvas.drawn === undefined) {
+        canvas.drawn = 0;
+        const context = canvas.getContext('2d')!;
+        const clear = context.clearRect.bind(context);
+        context.clearRect = (...where) => {
+          canvas.drawn!++;
+          clear(...where);
+        };
+      }
+      return canvas.drawn;
+    });
+  await tool.mouse.move(box.x + 300, box.y + 75);
+  const before = await drawings();
+  for (let x = 300; x < 420; x += 8) {
+    await tool.mouse.move(box.x + x, box.y + 75);
+    await tool.waitForTimeout(20);
+  }
+  const card = tool.locator('np-hover-card');
+  await expect(card).toContainText('Frame');
+  await expect(card).toContainText(/budget 16\.\d ms/);
+  expect(await drawings()).toBe(before);
+  await tool.mouse.move(box.x + 300, box.y - 40);
+  await expect(card).toHaveCount(0);
+});
+
 test('what is clicked is told: how long, against which budget, from where, and its source', async ({
   stage,
 }) => {

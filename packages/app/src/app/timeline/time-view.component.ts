@@ -27,12 +27,17 @@ import type { ItemRef } from './item-parameter';
 import { panned, zoomed } from './time-window';
 import { TimelinePainter } from './timeline-painter';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { filter } from 'rxjs';
+import { debounceTime, filter } from 'rxjs';
+import { answerTo } from '../shared/answer-to';
+import { HoverCardComponent } from '../shared/hover-card.component';
+import { paintPointer } from './pointer-painter';
 import { latestInTurn } from '../shared/latest-in-turn';
 import { secondsText } from '@nettle-patch/core';
 
 /** Movement below this is a click. */
 const CLICK_PIXELS = 4;
+/** A pointer that has not moved for so long rests. */
+const REST_MS = 80;
 /** How far beside a thing a click still means it. */
 const NEAR_PIXELS = 4;
 const WHEEL_ZOOM = 1.0015;
@@ -43,7 +48,7 @@ const BESIDE = 0.5;
 /** What is narrower is drawn together. Pixels. */
 const FINEST_PIXELS = 1.6;
 
-/** A place that was clicked. */
+/** A place that was clicked, or at which the pointer rests. */
 export interface TimePlace {
   readonly lane: string;
   readonly row: number;
@@ -54,7 +59,7 @@ export interface TimePlace {
 /** The lanes over their common time axis: drawn here, worked out elsewhere. */
 @Component({
   selector: 'np-time-view',
-  imports: [LaneHeadersComponent],
+  imports: [HoverCardComponent, LaneHeadersComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './time-view.component.html',
   styleUrl: './time-view.component.scss',
@@ -78,11 +83,12 @@ export class TimeViewComponent {
   /** The function in focus: all others are dimmed. */
   readonly #focusName = this.#recordings.functionName(computed(() => this.#lens().focus));
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly overlay = viewChild.required<ElementRef<HTMLCanvasElement>>('overlay');
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
-  readonly #size = signal<CanvasSize>({ width: 0, height: 0 });
+  protected readonly size = signal<CanvasSize>({ width: 0, height: 0 });
   readonly #scrollTop = signal(0);
   readonly #wanted = computed(() => {
-    const [shown, lanes, { width }] = [this.shown(), this.lanes(), this.#size()];
+    const [shown, lanes, { width }] = [this.shown(), this.lanes(), this.size()];
     const besideMs = BESIDE * (shown.endMs - shown.startMs);
     return {
       opened: this.opened(),
@@ -101,12 +107,25 @@ export class TimeViewComponent {
   readonly #dragged = signal<TimeRange | undefined>(undefined);
   readonly #pointerMs = signal<number | undefined>(undefined);
   #fromX: number | undefined;
+  /** Where the pointer is while nothing is dragged. CSS pixels. */
+  protected readonly pointer = signal<{ readonly x: number; readonly y: number } | undefined>(undefined);
+  /** What is under the pointer once it rests, until it leaves. */
+  readonly #rested = toSignal(toObservable(this.pointer).pipe(debounceTime(REST_MS)));
+  protected readonly card = answerTo(
+    computed(() => {
+      const rested = this.#rested();
+      return rested === undefined || rested !== this.pointer()
+        ? undefined
+        : this.#placeAt(rested.x, rested.y);
+    }),
+    ({ lane, ms, row, withinMs }) => this.#recordings.ask('card', lane, ms, row, withinMs),
+  );
 
   protected readonly placed = computed(() => placeLanes(this.lanes(), this.folded()));
   protected readonly height = computed(() => heightOf(this.placed()) + AXIS_HEIGHT);
   readonly #scale = computed(() => {
     const { startMs, endMs } = this.shown();
-    return new TimeScale(startMs, endMs, 0, Math.max(1, this.#size().width));
+    return new TimeScale(startMs, endMs, 0, Math.max(1, this.size().width));
   });
   protected readonly label = computed(() => {
     const { startMs, endMs } = this.shown();
@@ -119,7 +138,12 @@ export class TimeViewComponent {
       () => this.canvas().nativeElement,
       () => this.#follow(),
       (palette) => this.#draw(palette),
-      (size) => this.#size.set(size),
+      (size) => this.size.set(size),
+    );
+    keepDrawn(
+      () => this.overlay().nativeElement,
+      () => [this.#pointerMs(), this.#scale()],
+      (palette) => this.#drawPointer(palette),
     );
     afterNextRender(() =>
       this.canvas().nativeElement.addEventListener('wheel', (event) => this.#wheel(event), {
@@ -140,6 +164,7 @@ export class TimeViewComponent {
 
   protected pointed(event: PointerEvent): void {
     this.#pointerMs.set(this.#scale().ms(event.offsetX));
+    this.pointer.set(event.buttons === 0 ? { x: event.offsetX, y: event.offsetY } : undefined);
     if (this.#fromX === undefined || Math.abs(event.offsetX - this.#fromX) < CLICK_PIXELS) return;
     const [a, b] = [this.#scale().ms(this.#fromX), this.#scale().ms(event.offsetX)];
     this.#dragged.set({ startMs: Math.min(a, b), endMs: Math.max(a, b) });
@@ -156,6 +181,14 @@ export class TimeViewComponent {
 
   protected left(): void {
     this.#pointerMs.set(undefined);
+    this.pointer.set(undefined);
+  }
+
+  /** A drag that the browser takes over, as for scrolling, is none. */
+  protected cancelled(): void {
+    this.#fromX = undefined;
+    this.#dragged.set(undefined);
+    this.left();
   }
 
   protected keyDown(event: KeyboardEvent): void {
@@ -202,17 +235,22 @@ export class TimeViewComponent {
       );
     } else if (isSideways) {
       const delta = event.deltaX === 0 ? event.deltaY : event.deltaX;
-      this.shown.set(panned(whole, this.shown(), delta / Math.max(1, this.#size().width)));
+      this.shown.set(panned(whole, this.shown(), delta / Math.max(1, this.size().width)));
     } else return;
     event.preventDefault();
   }
 
   #click({ offsetX, offsetY }: PointerEvent): void {
-    const at = rowAt(this.placed(), offsetY - AXIS_HEIGHT + this.#scrollTop());
     if (offsetY < AXIS_HEIGHT) this.#clickAxis(offsetX);
-    if (at === undefined || offsetY < AXIS_HEIGHT) return;
+    const place = this.#placeAt(offsetX, offsetY);
+    if (place !== undefined) this.choose.emit(place);
+  }
+
+  #placeAt(x: number, y: number): TimePlace | undefined {
+    const at = rowAt(this.placed(), y - AXIS_HEIGHT + this.#scrollTop());
+    if (at === undefined || y < AXIS_HEIGHT) return undefined;
     const withinMs = NEAR_PIXELS / this.#scale().pixelsPerMs;
-    this.choose.emit({ lane: at.placed.lane.id, row: at.row, ms: this.#scale().ms(offsetX), withinMs });
+    return { lane: at.placed.lane.id, row: at.row, ms: this.#scale().ms(x), withinMs };
   }
 
   #clickAxis(x: number): void {
@@ -233,7 +271,6 @@ export class TimeViewComponent {
       this.#focusName(),
       this.selected(),
       this.#choice.selectedSting(),
-      this.#pointerMs(),
     ];
   }
 
@@ -257,7 +294,12 @@ export class TimeViewComponent {
       minMs,
       text: this.#focusName() || text,
       foldLibraries,
-      pointerMs: this.#pointerMs(),
     });
+  }
+
+  #drawPointer(palette: Palette): void {
+    const { context, height } = prepareCanvas(this.overlay().nativeElement);
+    const ms = this.#pointerMs();
+    if (ms !== undefined) paintPointer(context, palette, this.#scale(), height, ms);
   }
 }

@@ -10,7 +10,8 @@ import type { ListedSting } from '../../workers/analysis/analysis-results';
 import { FIGURE_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import type { Palette } from '../shared/palette';
 import { fillOf } from '../shared/patterns';
-import { axisStep, type TimeScale } from '../shared/time-scale';
+import type { TimeScale } from '../shared/time-scale';
+import { roundTimes, timeWords, unitOf } from './axis-times';
 import { AXIS_HEIGHT, type PlacedLane } from './lane-layout';
 import { lookFills, type Fill } from './style-fills';
 import { RunFiller } from './run-filler';
@@ -22,6 +23,11 @@ const FULL = 255;
 const DIM = 0.22;
 /** Frames of this many budgets fill their lane. */
 const FRAME_BUDGETS = 4;
+/** The sign for what is over its budget: how wide its tick is, and how far its wash stands out behind a bar. */
+const TICK = 2;
+const WASH = 2;
+/** Where words begin in what has a round end or a flag. Pixels from its left. */
+const INDENTS: Partial<Record<ItemStyle, number>> = { request: 8, failed: 8, mark: 10, note: 10 };
 /** Looks that are no plain rectangle. */
 const OUTLINED: ReadonlySet<ItemStyle> = new Set([
   'request',
@@ -32,6 +38,14 @@ const OUTLINED: ReadonlySet<ItemStyle> = new Set([
   'note',
   'state',
 ]);
+
+/** Where something is drawn. CSS pixels. */
+interface Box {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly tall: number;
+}
 
 export interface TimelinePicture {
   readonly lanes: readonly PlacedLane[];
@@ -53,7 +67,6 @@ export interface TimelinePicture {
   readonly text: string;
   /** Whether libraries are drawn as thin stems. */
   readonly foldLibraries: boolean;
-  readonly pointerMs: number | undefined;
 }
 
 /** Draws the lanes over their time axis on a canvas whose unit is the CSS pixel. */
@@ -126,21 +139,28 @@ export class TimelinePainter {
       const word = items.words[at]! < 0 ? '' : items.texts[items.words[at]!]!;
       const dim = wanted !== '' && !word.toLowerCase().includes(wanted);
       const alpha = dim ? DIM : style === 'memory' ? 0.8 : 0.35 + 0.65 * (items.filled[at]! / FULL);
+      const fill = this.#fills[items.styles[at]!]!;
       if (OUTLINED.has(style)) {
         runs.flush();
         this.#outlined(style, left, top, width, tall);
-      } else runs.rect(left, top + 1, width, tall - 1, this.#fills[items.styles[at]!]!, alpha);
-      const isOver = style === 'long-task' || style === 'late-frame';
-      if (isOver) runs.flush();
-      if (style === 'long-task') this.#excess(startMs + picture.longTaskMs, endMs, top, tall, scale);
-      else if (style === 'late-frame') {
-        const over = Math.max(2, tall - (rowHeight - 2) / FRAME_BUDGETS);
-        context.fillStyle = palette.sting;
-        context.fillRect(left, top, width, over);
-      }
+      } else if (style === 'long-task') {
+        runs.flush();
+        this.#longTask({ left, top, width, tall }, startMs + picture.longTaskMs, scale, fill, alpha);
+      } else if (style === 'late-frame') {
+        runs.flush();
+        const full = placed.top + rowHeight - 1;
+        this.#lateFrame(
+          { left, top, width, tall },
+          placed.top,
+          full - this.#budgetTall(rowHeight),
+          fill,
+          alpha,
+        );
+      } else runs.rect(left, top + 1, width, tall - 1, fill, alpha);
       if (word !== '' && !placed.folded && !isFrames) {
         runs.flush();
-        this.#word(word, style, left, top, width, tall, picture.longTaskMs * scale.pixelsPerMs);
+        const budgetX = style === 'long-task' ? scale.x(startMs + picture.longTaskMs) - left : undefined;
+        this.#word(word, style, { left, top, width, tall }, budgetX);
       }
       if (selected?.lane === placed.lane.id && selected.ref === items.refs[at]) {
         runs.flush();
@@ -177,32 +197,67 @@ export class TimelinePainter {
     }
   }
 
-  /** The part of a task beyond its budget. */
-  #excess(fromMs: number, endMs: number, top: number, tall: number, scale: TimeScale): void {
-    const left = Math.max(scale.left, scale.x(fromMs));
-    const right = Math.min(scale.right, scale.x(endMs));
-    if (right <= left) return;
-    this.context.fillStyle = this.palette.sting;
-    this.context.fillRect(left, top + 1, right - left, tall - 1);
+  /** A task over its budget: a tick at the budget, and a wash behind what lies beyond. */
+  #longTask(
+    { left, top, width, tall }: Box,
+    budgetEndMs: number,
+    scale: TimeScale,
+    fill: Fill,
+    alpha: number,
+  ): void {
+    const { context, palette } = this;
+    const right = left + width;
+    const budgetX = Math.min(Math.max(left, scale.x(budgetEndMs)), right);
+    context.fillStyle = palette.stingSoft;
+    context.fillRect(budgetX, top - 1, right - budgetX, tall + 2);
+    context.globalAlpha = alpha;
+    context.fillStyle = fill;
+    context.fillRect(left, top + WASH, width, tall - 2 * WASH);
+    context.globalAlpha = 1;
+    if (scale.x(budgetEndMs) < scale.left) return;
+    context.fillStyle = palette.sting;
+    context.fillRect(Math.min(budgetX, right - TICK), top - 1, TICK, tall + 2);
   }
 
+  /** The same of a frame, which stands upright. @param budgetY where the budget is */
+  #lateFrame(
+    { left, top, width, tall }: Box,
+    laneTop: number,
+    budgetY: number,
+    fill: Fill,
+    alpha: number,
+  ): void {
+    const { context, palette } = this;
+    context.fillStyle = palette.stingSoft;
+    context.fillRect(left, laneTop, width, budgetY - laneTop);
+    context.globalAlpha = alpha;
+    context.fillStyle = fill;
+    context.fillRect(left, top + 1, width, tall - 1);
+    context.globalAlpha = 1;
+    context.fillStyle = palette.sting;
+    context.fillRect(left, budgetY - TICK / 2, width, TICK);
+  }
+
+  #budgetTall(rowHeight: number): number {
+    return (rowHeight - 2) / FRAME_BUDGETS;
+  }
+
+  /** @param budgetX where its budget ends, from its left; words do not stand across the tick there */
   #word(
     word: string,
     style: ItemStyle,
-    left: number,
-    top: number,
-    width: number,
-    tall: number,
-    goodWidth: number,
+    { left, top, width, tall }: Box,
+    budgetX: number = Number.POSITIVE_INFINITY,
   ): void {
-    const letters = Math.floor((width - 7) / LETTER);
+    const isAcross = budgetX < word.length * LETTER + 8;
+    const before = isAcross ? Math.max(0, budgetX) + 6 : (INDENTS[style] ?? 4);
+    const letters = Math.floor((width - before - 3) / LETTER);
     if (letters < 2) return;
     const { context, palette } = this;
     const inverse: Partial<Record<ItemStyle, string>> = {
       own: palette.onScriptOwn,
       library: palette.onScriptLibrary,
       handling: palette.onHandling,
-      'long-task': goodWidth > word.length * LETTER + 8 ? palette.ink : palette.paper,
     };
     const text = word.length > letters ? `${word.slice(0, letters - 1)}…` : word;
     if (style === 'style' || style === 'layout' || style === 'paint' || style === 'collection') {
@@ -210,14 +265,12 @@ export class TimelinePainter {
       context.fillRect(left + 3, top + 2, Math.min(width - 6, text.length * LETTER + 4), tall - 4);
     }
     context.fillStyle = inverse[style] ?? palette.ink;
-    const indent =
-      style === 'request' || style === 'failed' ? 8 : style === 'mark' || style === 'note' ? 10 : 4;
-    context.fillText(text, left + indent, top + tall / 2 + 4.5);
+    context.fillText(text, left + before, top + tall / 2 + 4.5);
   }
 
   #budget(placed: PlacedLane, scale: TimeScale): void {
     const { context, palette } = this;
-    const y = placed.top + placed.rowHeight - 1 - (placed.rowHeight - 2) / FRAME_BUDGETS;
+    const y = placed.top + placed.rowHeight - 1 - this.#budgetTall(placed.rowHeight);
     context.strokeStyle = palette.soft;
     context.lineWidth = 1;
     context.setLineDash([3, 3]);
@@ -228,7 +281,7 @@ export class TimelinePainter {
     context.setLineDash([]);
   }
 
-  #overlays({ scale, height, range, pauses, selectedSting, pointerMs }: TimelinePicture): void {
+  #overlays({ scale, height, range, pauses, selectedSting }: TimelinePicture): void {
     const { context, palette } = this;
     const band = ({ startMs, endMs }: TimeRange, fill: Fill, alpha: number) => {
       const left = Math.max(scale.left, scale.x(startMs));
@@ -250,13 +303,9 @@ export class TimelinePainter {
           context.fillRect(scale.x(ms) - 1, AXIS_HEIGHT, 2, height);
       }
     }
-    if (pointerMs !== undefined) {
-      context.fillStyle = palette.soft;
-      context.fillRect(scale.x(pointerMs), AXIS_HEIGHT, 1, height);
-    }
   }
 
-  #axis({ scale, stings, selectedSting, pointerMs }: TimelinePicture): void {
+  #axis({ scale, stings, selectedSting }: TimelinePicture): void {
     const { context, palette } = this;
     context.fillStyle = palette.paper;
     context.fillRect(0, 0, scale.right, AXIS_HEIGHT);
@@ -282,38 +331,5 @@ export class TimelinePainter {
       context.lineTo(x - size / 1.6, AXIS_HEIGHT - 1);
       context.fill();
     }
-    if (pointerMs === undefined) return;
-    const words = timeWords(pointerMs, { ...unit, digits: unit.digits + 1 });
-    const width = context.measureText(words).width + 10;
-    const x = Math.min(scale.right - width, Math.max(scale.left, scale.x(pointerMs) - width / 2));
-    context.fillStyle = palette.ink;
-    context.fillRect(x, 1, width, 16);
-    context.fillStyle = palette.paper;
-    context.fillText(words, x + 5, 13);
   }
-}
-
-interface Unit {
-  readonly seconds: boolean;
-  readonly digits: number;
-}
-
-/** The unit in which times of a stretch are told, and with how many digits. */
-function unitOf(lengthMs: number): Unit {
-  if (lengthMs >= 20_000) return { seconds: true, digits: 0 };
-  if (lengthMs >= 2000) return { seconds: true, digits: 1 };
-  if (lengthMs >= 200) return { seconds: true, digits: 2 };
-  return { seconds: false, digits: lengthMs >= 20 ? 0 : lengthMs >= 2 ? 1 : 2 };
-}
-
-function timeWords(ms: number, { seconds, digits }: Unit): string {
-  return seconds ? `${(ms / 1000).toFixed(digits)} s` : `${ms.toFixed(digits)} ms`;
-}
-
-/** Round times within a scale. */
-function roundTimes(scale: TimeScale): number[] {
-  const stepMs = axisStep(scale, 90);
-  const times: number[] = [];
-  for (let ms = Math.ceil(scale.startMs / stepMs) * stepMs; ms <= scale.endMs; ms += stepMs) times.push(ms);
-  return times;
 }

@@ -33,6 +33,9 @@ export interface ItemDetails extends TimeRange {
   readonly sting?: number;
 }
 
+/** What a card says of an item at a glance. */
+export type ItemCard = Pick<ItemDetails, 'what' | 'title' | 'place' | 'facts'>;
+
 export const kilobytes = (bytes: number) => `${(bytes / 1024).toFixed(bytes < 10_240 ? 1 : 0)} kB`;
 
 /** What is told of an item before its lane and its sting are added; what takes longer to find out only when asked. */

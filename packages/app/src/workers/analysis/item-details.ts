@@ -14,6 +14,7 @@ import {
   type CauseLink,
   type IdleReason,
   type Lane,
+  type Owner,
   type Recording,
   type Sting,
   type TimeRange,
@@ -33,9 +34,17 @@ import {
   type ChainStep,
   type Fact,
   type DetailsContext,
+  type ItemCard,
   type ItemDetails,
   type ItemSummary,
 } from './item-details-types';
+
+const MAX_CARD_FACTS = 5;
+const OWNER_WORDS: Readonly<Record<Owner, string>> = {
+  own: 'own',
+  library: 'of a library',
+  browser: 'of the browser',
+};
 
 /** Tells what is known of the items in the lanes of the time view. */
 export class ItemDetailsBuilder {
@@ -72,6 +81,11 @@ export class ItemDetailsBuilder {
   /** What it is and when, without what takes longer to find out. */
   brief(lane: Lane, ref: number): Pick<ItemDetails, 'title' | 'startMs' | 'endMs'> {
     return this.#summaryOf(lane, ref);
+  }
+
+  card(lane: Lane, ref: number): ItemCard {
+    const { what, title, place = '', facts = [] } = this.#summaryOf(lane, ref);
+    return { what, title, place, facts: facts.slice(0, MAX_CARD_FACTS) };
   }
 
   /** Why a thread did nothing at a time, or that nothing is known of it. */
@@ -212,6 +226,7 @@ export class ItemDetailsBuilder {
       endMs,
       facts: [
         { label: 'length', text: msText(endMs - startMs) },
+        { label: 'code', text: OWNER_WORDS[namedFunction(recording, functionId).owner] },
         { label: 'known by', text: exact ? 'exact calls' : 'samples and entries into script' },
       ],
       callers: path

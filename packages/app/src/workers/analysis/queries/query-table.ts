@@ -25,6 +25,8 @@ export const QUERIES = {
     transferResult(opened.timeline.draw(range, pixels, ids)),
   itemAt: ({ opened }: Analysis, lane: string, ms: number, row: number, withinMs: number) =>
     opened.timeline.at(lane, ms, row, withinMs),
+  card: ({ opened }: Analysis, lane: string, ms: number, row: number, withinMs: number) =>
+    opened.timeline.card(lane, ms, row, withinMs),
   item: ({ opened }: Analysis, lane: string, ref: number) => opened.timeline.details(lane, ref),
   itemLines: ({ opened }: Analysis, lane: string, range: TimeRange) => opened.timeline.lines(lane, range),
   sums: ({ opened }: Analysis, range: TimeRange, thread: number) => opened.timeline.sums(range, thread),

@@ -11,7 +11,7 @@ import {
   type TimeRange,
 } from '@nettle-patch/core';
 import { ItemDetailsBuilder } from '../item-details';
-import type { ItemDetails } from '../item-details-types';
+import type { ItemCard, ItemDetails } from '../item-details-types';
 import { windowSums, type WindowSums } from '../window-sums';
 
 /** A lane as the interface knows it. */
@@ -85,6 +85,13 @@ export class TimelineQueries {
     const ref = lane.at(ms, row, withinMs);
     if (ref !== undefined) return this.#teller.tell(lane, ref);
     return lane.kind === 'thread' ? this.#teller.idle(lane, ms) : undefined;
+  }
+
+  /** What a card says of the thing at a place. */
+  card(laneId: string, ms: number, row: number, withinMs: number): ItemCard | undefined {
+    const lane = lanesOf(this.recording).find(({ id }) => id === laneId);
+    const ref = lane?.at(ms, row, withinMs);
+    return lane === undefined || ref === undefined ? undefined : this.#teller.card(lane, ref);
   }
 
   details(laneId: string, ref: number): ItemDetails | undefined {
