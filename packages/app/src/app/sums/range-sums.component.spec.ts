@@ -71,7 +71,10 @@ async function summed(component: typeof RangeSumsComponent | typeof RedrawTableC
   await vi.waitFor(() => expect(questions).toHaveLength(1));
   expect(questions[0]!.about).toEqual(['sums', { startMs: 0, endMs: 1000 }, 0]);
   questions[0]!.answer.next(SUMS);
-  await one.fixture.whenStable();
+  await vi.waitFor(async () => {
+    await one.fixture.whenStable();
+    expect(one.texts('tbody').join()).toContain('Tide figure');
+  });
   return one;
 }
 

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
@@ -17,12 +26,14 @@ import { debounceTime } from 'rxjs';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { answerTo } from '../shared/answer-to';
+import { scheduleTask } from '../shared/schedule-task';
 import { PartSwatchComponent } from '../shared/part-swatch.component';
 import { partWords } from '../shared/words';
 
 /** A range that moves is summed when it rests. */
 const AFTER_MOVES_MS = 200;
 const MAX_REDRAWS = 6;
+const PARTS = 3;
 
 /** What goes on in a range, summed: kinds of work, functions, inputs and frames against their budgets, and the rest. */
 @Component({
@@ -52,6 +63,8 @@ export class RangeSumsComponent {
   protected readonly sums = answerTo(this.#asked, ({ range, thread }) =>
     this.#recordings.ask('sums', range, thread),
   );
+  /** Parts of the sum that are there: one more after each picture, once, so that building them holds up no input. */
+  protected readonly parts = signal(1);
   protected readonly length = computed(() => {
     const { startMs, endMs } = this.range();
     return durationText(endMs - startMs);
@@ -89,6 +102,13 @@ export class RangeSumsComponent {
         : `${countText(collections)} ${collections === 1 ? 'collection' : 'collections'}${stood}`;
     return { used, collected };
   });
+
+  constructor() {
+    effect(() => {
+      const parts = this.parts();
+      if (this.sums() !== undefined && parts < PARTS) scheduleTask(() => this.parts.set(parts + 1));
+    });
+  }
 
   protected readonly count = countText;
   protected readonly ms = msText;

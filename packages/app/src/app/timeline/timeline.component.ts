@@ -75,7 +75,7 @@ export class TimelineComponent {
   readonly thing = input<string>();
 
   private readonly view = viewChild(TimeViewComponent);
-  protected readonly built = incrementalRender(1);
+  protected readonly built = incrementalRender(2);
   protected readonly opened = this.#recordings.openedAs(this.id);
   protected readonly shownAs = computed((): Shown => SHOWN.find((one) => one === this.show()) ?? 'time');
   readonly #all = answerTo(
