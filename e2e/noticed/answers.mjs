@@ -16,8 +16,8 @@ export const WAYS = ['alone', 'proxied', 'everyday', 'fine', 'exact'];
 
 const CHECKS = new URL('checks/', import.meta.url);
 const FIRST = 'start.js';
-/** More parts than there are checks: a check has a limit of its own, which is shorter than what a step waits for at most. */
-const PARTS = 400;
+/** As many parts as there are pairs of checks, or more: each of a pair has a limit, and a step waits for both. */
+const PARTS = 160;
 const STEPS = readSteps(
   JSON.stringify({
     steps: [
