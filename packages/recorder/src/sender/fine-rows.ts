@@ -13,10 +13,19 @@ import { FINE_INTERVAL_MS, SAME, type LookSamples } from '../page/fine/stack-sam
 import type { CallPacker } from './call-packer';
 import type { SampledTablesOfRecordings } from './sampled-tables-of';
 
+/** The stack of a thread's latest sample, level by level: what the next has in common with it need not be looked up. */
+interface LatestStack {
+  readonly recordingId: string;
+  positions: Int32Array;
+  /** Ids of the stacks, the outermost first. */
+  readonly stacks: number[];
+}
+
 /** Turns what fine mode tells of threads into rows: samples with the lines they stood at, and counts of calls. */
 export class FineRows {
   /** The positions of the main thread's latest sample, the outermost first. */
   #latest: readonly number[] = [];
+  readonly #latestStacks = new Map<number, LatestStack>();
 
   constructor(
     private readonly calls: CallPacker,
@@ -30,6 +39,7 @@ export class FineRows {
 
   forget(): void {
     this.#latest = [];
+    this.#latestStacks.clear();
   }
 
   samples({ recordingId, thread, originMs, timesMs, stacks }: OfThread & LookSamples): Row[] {
@@ -44,7 +54,7 @@ export class FineRows {
         continue;
       }
       latest = stacks.subarray(at, at + depth);
-      ids.push(this.#stackOf(recordingId, latest, functionIds));
+      ids.push(this.#sampledStack(recordingId, thread, latest, functionIds));
       at += depth;
     }
     if (thread === MAIN_THREAD) this.#latest = Array.from(latest);
@@ -62,14 +72,39 @@ export class FineRows {
     return { rows: this.#newRows(recordingId, functionIds), stack };
   }
 
-  /** Id of a stack. @param functionIds gets those of the functions on it */
-  #stackOf(recordingId: string, positions: ArrayLike<number>, functionIds: number[]): number {
+  /** Id of the stack of a thread's sample. @param functionIds gets those of its functions that may be new */
+  #sampledStack(recordingId: string, thread: number, positions: Int32Array, functionIds: number[]): number {
+    let latest = this.#latestStacks.get(thread);
+    if (latest?.recordingId !== recordingId) {
+      latest = { recordingId, positions: new Int32Array(0), stacks: [] };
+      this.#latestStacks.set(thread, latest);
+    }
+    const common = Math.min(latest.positions.length, positions.length);
+    let level = 0;
+    while (level < common && latest.positions[level] === positions[level]) level++;
+    latest.positions = positions;
+    latest.stacks.length = level;
+    return this.#stackOf(recordingId, positions, functionIds, latest.stacks);
+  }
+
+  /**
+   * Id of a stack.
+   * @param functionIds gets those of the functions on it that were looked up
+   * @param stacks those of its outermost levels, as far as they are known; gets the others
+   */
+  #stackOf(
+    recordingId: string,
+    positions: ArrayLike<number>,
+    functionIds: number[],
+    stacks: number[] = [],
+  ): number {
     const tables = this.tables.of(recordingId);
-    let stack = NO_STACK;
-    for (let level = 0; level < positions.length; level++) {
+    let stack = stacks.at(-1) ?? NO_STACK;
+    for (let level = stacks.length; level < positions.length; level++) {
       const { functionId, at } = this.calls.positionOf(positions[level]!);
       functionIds.push(functionId);
       stack = tables.stack(functionId, stack, at);
+      stacks.push(stack);
     }
     return stack;
   }

@@ -6,7 +6,7 @@ import {
   type Row,
   type RowOfKind,
 } from '@nettle-patch/core';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { SAME } from '../page/fine/stack-samples';
 import { CallPacker } from './call-packer';
 import { FineThreads } from './fine-threads';
@@ -55,6 +55,24 @@ const looks = (timesMs: number[], stacks: number[]) =>
   });
 
 describe('what threads tell in fine mode', () => {
+  it('looks up of a stack only what it has not in common with the one before, however deep it is', () => {
+    const deep = Array.from({ length: 20_000 }, () => FIRST + 1);
+    const ends = [LINE_26, LINE_27];
+    const lookedUp = vi.spyOn(CallPacker.prototype, 'positionOf');
+    looks([1001], [deep.length, ...deep]);
+    const first = lookedUp.mock.calls.length;
+    expect(first).toBeGreaterThanOrEqual(deep.length);
+    for (let sample = 0; sample < 50; sample++)
+      looks([1002 + sample], [deep.length, ...deep.slice(1), ends[sample % 2]!]);
+    expect(lookedUp.mock.calls.length - first).toBeLessThanOrEqual(2 * 50);
+    lookedUp.mockRestore();
+    const stacks = ofKind('stack');
+    expect(stacks).toHaveLength(deep.length + 2);
+    const ids = ofKind('samples').flatMap((row) => [...unpackSamples(row).stacks]);
+    expect(new Set(ids).size).toBe(3);
+    expect(ids[1]).toBe(ids[3]);
+  });
+
   it('becomes samples with stacks that know their lines, each told of once', () => {
     looks([1001, 1002, 1003], [2, FIRST + 1, LINE_26, SAME, 2, FIRST + 1, LINE_27]);
     looks([1004], [2, FIRST + 1, LINE_26]);

@@ -2,6 +2,9 @@ import { LOOK_COUNTDOWN, OPEN_CALLS_LENGTH } from '@nettle-patch/core';
 
 /** A sample stands for this long. Milliseconds. */
 export const FINE_INTERVAL_MS = 1;
+/** Of a stack that is deeper, the middle is left out: a recursion without end would else fill the recording by itself. */
+const MAX_DEPTH = 1024;
+const OUTERMOST = 256;
 /** Entries a chunk of samples holds at most: the deepest stack there is fits. */
 const CHUNK_ENTRIES = OPEN_CALLS_LENGTH;
 
@@ -34,6 +37,13 @@ export class StackSamples {
    */
   add(atMs: number, calls: Int32Array, open: number): void {
     const depth = Math.min(open, LOOK_COUNTDOWN - 1);
+    if (depth > MAX_DEPTH) {
+      const shortened = new Int32Array(MAX_DEPTH + 1);
+      shortened.set(calls.subarray(0, OUTERMOST + 1));
+      shortened.set(calls.subarray(depth + 1 - (MAX_DEPTH - OUTERMOST), depth + 1), OUTERMOST + 1);
+      this.add(atMs, shortened, MAX_DEPTH);
+      return;
+    }
     if (this.#filled + depth + 1 > this.#stacks.length) this.#makeRoom();
     this.#times[this.#sampled++] = atMs;
     if (this.#isLatest(calls, depth)) {
