@@ -1,6 +1,5 @@
 import { partition } from '../attribution/partition';
-import { rangeBreakdown } from '../attribution/range-breakdown';
-import type { TimeBreakdown } from '../attribution/time-breakdown';
+import { breakdownOf, type TimeBreakdown } from '../attribution/time-breakdown';
 import { culpritsOf, type Culprit } from '../explanation/culprits';
 import type { Thresholds } from '../format/thresholds';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
@@ -109,23 +108,15 @@ function memorySums(
   thread: number,
   { startMs, endMs }: TimeRange,
 ): MemorySums {
-  let firstBytes: number | undefined;
-  let lastBytes: number | undefined;
-  for (let at = memory.firstFrom(startMs), to = memory.firstFrom(endMs); at < to; at++) {
-    const row = memory.row(at);
-    if (row.thread !== thread) continue;
-    lastBytes = row.usedKb * KIB;
-    firstBytes ??= lastBytes;
-  }
-  let collections = 0;
-  let collectedMs = 0;
-  for (let at = collection.firstFrom(startMs), to = collection.firstFrom(endMs); at < to; at++) {
-    const row = collection.row(at);
-    if (row.thread !== thread) continue;
-    collections++;
-    collectedMs += row.durationMs ?? 0;
-  }
-  return { firstBytes, lastBytes, collections, collectedMs };
+  const read = [...memory.beginning(startMs, endMs)].filter((row) => row.thread === thread);
+  const collected = [...collection.beginning(startMs, endMs)].filter((row) => row.thread === thread);
+  const bytesOf = (row: (typeof read)[number] | undefined) => row && row.usedKb * KIB;
+  return {
+    firstBytes: bytesOf(read[0]),
+    lastBytes: bytesOf(read.at(-1)),
+    collections: collected.length,
+    collectedMs: collected.reduce((sum, { durationMs = 0 }) => sum + durationMs, 0),
+  };
 }
 
 /**
@@ -140,11 +131,12 @@ export function rangeSums(
 ): RangeSums {
   const startMs = Math.min(Math.max(wanted.startMs, recording.range.startMs), recording.range.endMs);
   const range = { startMs, endMs: Math.max(startMs, Math.min(wanted.endMs, recording.range.endMs)) };
+  const segments = partition(recording, thread, range);
   return {
     ...range,
     thread,
-    kinds: rangeBreakdown(recording, thread, range),
-    functions: culpritsOf(recording, partition(recording, thread, range)),
+    kinds: breakdownOf(segments),
+    functions: culpritsOf(recording, segments),
     inputs: inputSums(recording, thread, range, responseMs),
     frames: frameSums(recording, thread, range),
     requests: requestSums(recording, range),

@@ -94,6 +94,12 @@ export class Table<S extends Shape> {
     for (const index of found) yield this.row(index);
   }
 
+  /** Events of a sorted table that begin in a range, in order of time; one at its end does not count. */
+  *beginning(startMs: number, endMs: number): Generator<RowOf<S>> {
+    const end = this.firstFrom(endMs);
+    for (let index = this.firstFrom(startMs); index < end; index++) yield this.row(index);
+  }
+
   /** Index of the first event that begins at or after a time; `length` when there is none. */
   firstFrom(ms: number): number {
     const starts = this.column('startMs');

@@ -6,7 +6,7 @@ import { canonicalFunction } from '../attribution/call-path';
 import { causeInRange } from '../explanation/cause-chain';
 import { becauseText } from '../explanation/sentence';
 import { delayStepMs } from '../inputs/delay-step';
-import type { Recording } from '../recording/recording';
+import type { Recording, TimeRange } from '../recording/recording';
 import { weightUnit } from '../recording/weights';
 import { findStings } from '../detectors/index';
 import type { Sting } from '../stings/sting';
@@ -207,11 +207,21 @@ export function reportOf(recording: Recording): ExplainReport['recording'] {
   };
 }
 
-/** All stings of a recording, explained, in order of rank. */
-export function explainReport(recording: Recording, thresholds: Thresholds): ExplainReport {
+/**
+ * Stings of a recording, explained, in order of rank.
+ * @param range only those that reach into it
+ */
+export function explainReport(
+  recording: Recording,
+  thresholds: Thresholds,
+  range: TimeRange = { startMs: -Infinity, endMs: Infinity },
+): ExplainReport {
+  const stings = findStings(recording, thresholds).filter(
+    ({ startMs, endMs }) => startMs < range.endMs && endMs > range.startMs,
+  );
   return {
     version: REPORT_VERSION,
     recording: reportOf(recording),
-    stings: findStings(recording, thresholds).map((sting) => reportSting(recording, sting)),
+    stings: stings.map((sting) => reportSting(recording, sting)),
   };
 }

@@ -7,6 +7,11 @@ export function countText(value: number): string {
   return Math.round(value).toLocaleString('en');
 }
 
+/** So many of something whose plural ends with "s": "1 call", "1,200 calls". */
+export function countedText(value: number, one: string): string {
+  return `${countText(value)} ${one}${value === 1 ? '' : 's'}`;
+}
+
 /** A number as it is, with at most so many digits behind the point: "1,200.5". */
 export function numberText(value: number, digits = 3): string {
   return Number(value.toFixed(digits)).toLocaleString('en');

@@ -23,8 +23,7 @@ interface LatestStack {
 
 /** Turns what fine mode tells of threads into rows: samples with the lines they stood at, and counts of calls. */
 export class FineRows {
-  /** The positions of the main thread's latest sample, the outermost first. */
-  #latest: readonly number[] = [];
+  /** By thread. */
   readonly #latestStacks = new Map<number, LatestStack>();
 
   constructor(
@@ -34,11 +33,10 @@ export class FineRows {
 
   /** Where the calls of the main thread stood when it was sampled last. */
   get latest(): readonly number[] {
-    return this.#latest;
+    return Array.from(this.#latestStacks.get(MAIN_THREAD)?.positions ?? []);
   }
 
   forget(): void {
-    this.#latest = [];
     this.#latestStacks.clear();
   }
 
@@ -46,18 +44,16 @@ export class FineRows {
     const ids: number[] = [];
     const functionIds: number[] = [];
     let at = 0;
-    let latest: Int32Array = new Int32Array(0);
     for (let sample = 0; sample < timesMs.length; sample++) {
       const depth = stacks[at++]!;
       if (depth === SAME) {
         ids.push(ids.at(-1)!);
         continue;
       }
-      latest = stacks.subarray(at, at + depth);
-      ids.push(this.#sampledStack(recordingId, thread, latest, functionIds));
+      const positions = stacks.subarray(at, at + depth);
+      ids.push(this.#sampledStack(recordingId, thread, positions, functionIds));
       at += depth;
     }
-    if (thread === MAIN_THREAD) this.#latest = Array.from(latest);
     const timesUs = Array.from(timesMs, (ms) => Math.max(0, toMicroseconds(ms - originMs)));
     return [
       ...this.#newRows(recordingId, functionIds),

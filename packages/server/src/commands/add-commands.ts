@@ -36,7 +36,7 @@ async function open(path: string): Promise<Recording> {
   return recording;
 }
 
-interface ExplainFlags extends RangeFlags {
+interface ReportFlags {
   readonly json?: boolean;
   readonly thresholds?: string;
 }
@@ -76,11 +76,13 @@ function addExplain(program: Command): void {
     .option('--json', 'write it as JSON, as docs/reports.md describes')
     .addHelpText('after', EXIT_HELP)
     .action(
-      guarded(async (output, file: string, { json = false, thresholds, ...flags }: ExplainFlags) => {
-        const recording = await open(file);
-        const budgets = await thresholdsFor(recording, thresholds);
-        writeExplanation(output, recording, budgets, json, rangeFrom(recording, flags));
-      }),
+      guarded(
+        async (output, file: string, { json = false, thresholds, ...flags }: ReportFlags & RangeFlags) => {
+          const recording = await open(file);
+          const budgets = await thresholdsFor(recording, thresholds);
+          writeExplanation(output, recording, budgets, json, rangeFrom(recording, flags));
+        },
+      ),
     );
 }
 
@@ -108,7 +110,7 @@ function addCalls(program: Command): void {
     );
 }
 
-interface CompareFlags extends ExplainFlags {
+interface CompareFlags extends ReportFlags {
   readonly markdown?: boolean;
   readonly html?: boolean;
   readonly svg?: boolean;

@@ -12,14 +12,13 @@ import {
   type TimeRange,
   bytesText,
   countText,
+  countedText,
   percentText,
   secondsText,
 } from '@nettle-patch/core';
 import type { Output } from './output';
 
 const ms = (value: number) => `${value < 10 ? value.toFixed(1) : countText(value)} ms`;
-
-const counted = (count: number, what: string) => `${countText(count)} ${what}${count === 1 ? '' : 's'}`;
 
 function writeSting(output: Output, sting: ReportedSting, number: number): void {
   const { kind, also, label, feltMs, budgetMs, startMs } = sting;
@@ -42,7 +41,7 @@ function writeSting(output: Output, sting: ReportedSting, number: number): void 
         placeText(culprit),
         `self ${ms(culprit.selfMs)}`,
         `total ${ms(culprit.totalMs)}`,
-        culprit.count > 0 ? counted(culprit.count, 'call') : '',
+        culprit.count > 0 ? countedText(culprit.count, 'call') : '',
       ]),
     [false, false, true, true, true],
     3,
@@ -123,7 +122,7 @@ function writeSums(output: Output, sums: ReportedSums): void {
       ? 'not read'
       : `${bytesText(firstBytes)} to ${bytesText(lastBytes)}`;
   output.wrapped(
-    `Memory: ${used}; ${counted(collections, 'collection')}${collectedMs > 0 ? `, ${ms(collectedMs)}` : ''}.`,
+    `Memory: ${used}; ${countedText(collections, 'collection')}${collectedMs > 0 ? `, ${ms(collectedMs)}` : ''}.`,
     3,
   );
   if (redraws.length > 0) output.line('   Redraws by element:');
@@ -132,7 +131,7 @@ function writeSums(output: Output, sums: ReportedSums): void {
       .slice(0, MAX_REDRAWS)
       .map(({ target, count, visible, unchanged, writer }) => [
         target ?? 'not told',
-        counted(count, 'time'),
+        countedText(count, 'time'),
         `${countText(visible)} seen`,
         `${countText(unchanged)} without a change`,
         writer === null ? '' : `by ${writer.name}`,
@@ -153,11 +152,8 @@ export function writeExplanation(
   asJson: boolean,
   range?: TimeRange,
 ): void {
-  const { stings, ...rest } = explainReport(recording, thresholds);
+  const report = explainReport(recording, thresholds, range);
   const sums = range && sumsReport(recording, range, thresholds);
-  const isIn = ({ startMs, endMs }: TimeRange) =>
-    range === undefined || (startMs < range.endMs && endMs > range.startMs);
-  const report = { ...rest, ...(sums === undefined ? {} : { sums }), stings: stings.filter(isIn) };
-  if (asJson) output.json(report);
+  if (asJson) output.json(sums === undefined ? report : { ...report, sums });
   else writeText(output, report, sums);
 }

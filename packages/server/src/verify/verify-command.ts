@@ -1,4 +1,4 @@
-import { RecordingVerifier, type Finding, countText } from '@nettle-patch/core';
+import { RecordingVerifier, type Finding, countedText } from '@nettle-patch/core';
 import type { Command } from 'commander';
 import { Output } from '../commands/output';
 import { FileError, isOfDisk, piecesOf, unreadable } from '../commands/read-recording';
@@ -35,9 +35,8 @@ class Findings {
   };
 
   end(lines: number): void {
-    const count = (number: number, one: string) => `${countText(number)} ${one}${number === 1 ? '' : 's'}`;
     this.#output.line(
-      `${this.what}: ${count(lines, 'line')}, ${count(this.faults, 'fault')}, ${count(this.remarks, 'remark')}.`,
+      `${this.what}: ${countedText(lines, 'line')}, ${countedText(this.faults, 'fault')}, ${countedText(this.remarks, 'remark')}.`,
     );
     process.exitCode = this.faults > 0 ? EXIT.faulty : EXIT.good;
   }

@@ -9,11 +9,9 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatCheckboxModule } from '@angular/material/checkbox';
-import { debounceTime } from 'rxjs';
 import type { CallRow, CallsMode, NamedBox } from '../../workers/analysis/queries/call-queries';
 import type { LensState } from '../lens/lens-state';
 import { LensToolsComponent } from '../lens/lens-tools.component';
@@ -28,6 +26,7 @@ import { FunctionDetailsComponent } from './function-details.component';
 import { itemParameter } from '../timeline/item-parameter';
 import type { CallColumn } from './sort-rows';
 import { answerTo } from '../shared/answer-to';
+import { atRest } from '../shared/at-rest';
 
 type Shown = CallsMode | 'flame';
 
@@ -67,9 +66,11 @@ export class CallsComponent {
 
   protected readonly opened = this.#recordings.openedAs(this.id);
   protected readonly shown = computed<Shown>(() => SHOWN.find((one) => one === this.show()) ?? 'top');
-  readonly #text = toSignal(toObservable(computed(() => this.lens().text)).pipe(debounceTime(TYPING_MS)), {
-    initialValue: '',
-  });
+  readonly #text = atRest(
+    computed(() => this.lens().text),
+    TYPING_MS,
+    '',
+  );
   readonly #expanded = signal<ReadonlySet<string>>(new Set());
   readonly #root = signal<number | undefined>(undefined);
   protected readonly sort = signal<CallColumn>('totalMs');

@@ -8,7 +8,7 @@ import { RecordingService } from '../services/recording.service';
 import { formatWeight } from '../shared/format';
 import { incrementalRender } from '../shared/incremental-render';
 import { BarsComponent, type Bars } from './bars.component';
-import { countText } from '@nettle-patch/core';
+import { countText, countedText } from '@nettle-patch/core';
 
 /** One function: how often it ran, how long, when, who called it and what it called. */
 @Component({
@@ -41,7 +41,7 @@ export class FunctionDetailsComponent {
     if (statistics === undefined) return 'It did not run under this lens.';
     const { count, totalMs, medianMs, longestMs } = statistics;
     const times = exact
-      ? `${countText(count)} ${count === 1 ? 'call' : 'calls'}`
+      ? countedText(count, 'call')
       : `seen by samples in ${countText(count)} ${count === 1 ? 'stretch' : 'stretches'}`;
     return `${times}, ${this.ms(totalMs)} in all; median ${this.ms(medianMs)}, longest ${this.ms(longestMs)}.`;
   });

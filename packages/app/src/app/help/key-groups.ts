@@ -35,6 +35,7 @@ export const KEY_GROUPS: readonly KeyGroup[] = [
       { keys: ['Ctrl + wheel', 'pinch'], does: 'zoom at the pointer' },
       { keys: ['drag'], does: 'set the range of the lens' },
       { keys: ['click'], does: 'show what is there' },
+      { keys: ['Esc'], does: 'let go of it: the sum of what is in view' },
       { keys: ['←', '→'], does: 'move through time' },
       { keys: ['+', '−', '0'], does: 'zoom in, zoom out, show all' },
       { keys: ['z'], does: 'zoom to the range' },

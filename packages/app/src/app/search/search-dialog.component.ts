@@ -1,13 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatDialogRef } from '@angular/material/dialog';
-import { debounceTime } from 'rxjs';
 import type { SearchHit } from '../../workers/analysis/queries/search-queries';
 import { AddressService } from '../services/address.service';
 import { RecordingService } from '../services/recording.service';
 import { IconComponent } from '../shared/icon.component';
 import { itemParameter } from '../timeline/item-parameter';
 import { answerTo } from '../shared/answer-to';
+import { atRest } from '../shared/at-rest';
 
 const TYPING_MS = 80;
 const GROUPS: Readonly<Record<SearchHit['type'], string>> = {
@@ -34,7 +33,7 @@ export class SearchDialogComponent {
   readonly #recordings = inject(RecordingService);
   readonly #address = inject(AddressService);
   protected readonly text = signal('');
-  readonly #asked = toSignal(toObservable(this.text).pipe(debounceTime(TYPING_MS)), { initialValue: '' });
+  readonly #asked = atRest(this.text, TYPING_MS, '');
   readonly #found = answerTo(
     computed(() => (this.#asked().trim() === '' ? undefined : this.#asked())),
     (text) => this.#recordings.ask('search', text),

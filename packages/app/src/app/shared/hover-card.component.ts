@@ -1,16 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { shortPlace } from '@nettle-patch/core';
-
-/** What a card says of something in a drawing. */
-export interface HoverCard {
-  /** What it is: "Call", "Request". */
-  readonly what: string;
-  readonly title: string;
-  /** File and line; empty where there is none. */
-  readonly place: string;
-  /** How long, against which budget, whose code, how it is known. */
-  readonly facts: readonly { readonly label: string; readonly text: string; readonly over?: boolean }[];
-}
+import type { ItemCard } from '../../workers/analysis/item-details-types';
 
 const BESIDE_PIXELS = 14;
 const WIDTH = 300;
@@ -71,7 +61,7 @@ const HEIGHT = 150;
   `,
 })
 export class HoverCardComponent {
-  readonly card = input.required<HoverCard>();
+  readonly card = input.required<ItemCard>();
   /** Where the pointer is, and the room there is. CSS pixels. */
   readonly x = input.required<number>();
   readonly y = input.required<number>();

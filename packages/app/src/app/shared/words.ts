@@ -1,4 +1,11 @@
-import { BREAKDOWN_LABELS, type BreakdownPart, type ReadNotice, type Sting } from '@nettle-patch/core';
+import {
+  BREAKDOWN_LABELS,
+  BREAKDOWN_PARTS,
+  type BreakdownPart,
+  type ReadNotice,
+  type Sting,
+  type TimeBreakdown,
+} from '@nettle-patch/core';
 import type { Failure } from '../../workers/failure';
 import type { LiveProblem } from '../../workers/live/live-state';
 
@@ -107,4 +114,16 @@ const PARTS: Record<BreakdownPart, string> = { ...BREAKDOWN_LABELS, idleMs: 'idl
 
 export function partWords(part: BreakdownPart): string {
   return PARTS[part];
+}
+
+/** Less of a kind of work is not worth a line. Milliseconds. */
+const MIN_PART_MS = 0.05;
+
+/** The kinds of work that are listed, with what each took. Milliseconds. */
+export function shownParts(breakdown: TimeBreakdown): { part: BreakdownPart; name: string; ms: number }[] {
+  return BREAKDOWN_PARTS.filter((part) => breakdown[part] >= MIN_PART_MS).map((part) => ({
+    part,
+    name: partWords(part),
+    ms: breakdown[part],
+  }));
 }

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { BREAKDOWN_PARTS, blameOnSlower, type Anatomy } from '@nettle-patch/core';
+import { blameOnSlower, type Anatomy } from '@nettle-patch/core';
 import { LensService } from '../services/lens.service';
 import { PartSwatchComponent } from '../shared/part-swatch.component';
-import { partWords } from '../shared/words';
+import { shownParts } from '../shared/words';
 
 /** Where the whole delay went, by kind of work: the parts sum to it. */
 @Component({
@@ -64,13 +64,7 @@ export class BlameComponent {
   protected readonly total = computed(() => this.#shown(this.blame().totalMs));
   protected readonly isDelay = computed(() => this.anatomy().sting.detail === undefined);
   protected readonly rows = computed(() => {
-    const blame = this.blame();
-    return BREAKDOWN_PARTS.filter((part) => blame[part] >= 0.05).map((part) => ({
-      part,
-      name: partWords(part),
-      ms: blame[part],
-      shown: this.#shown(blame[part]),
-    }));
+    return shownParts(this.blame()).map((row) => ({ ...row, shown: this.#shown(row.ms) }));
   });
 
   #shown(ms: number): string {

@@ -42,7 +42,7 @@ const SUMS: WindowSums = {
     count: 3,
     over: 1,
     budgetMs: 200,
-    worst: { label: 'Tap button “Board all”', feltMs: 412, ref: 2, startMs: 100 },
+    worst: { label: 'Tap button “Board all”', feltMs: 412, ref: 2 },
   },
   frames: { count: 40, late: 2, missed: 31, budgetMs: 16.7, longestMs: 512 },
   requests: { count: 2, failed: 1, bytes: 2048, longest: { url: '/api/crew', durationMs: 80 } },

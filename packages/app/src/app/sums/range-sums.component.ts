@@ -1,20 +1,10 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  output,
-  signal,
-} from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import {
-  BREAKDOWN_PARTS,
   bytesText,
   countText,
+  countedText,
   durationText,
   msText,
   originalPath,
@@ -22,16 +12,11 @@ import {
   shortPlace,
   type TimeRange,
 } from '@nettle-patch/core';
-import { debounceTime } from 'rxjs';
-import { LensService } from '../services/lens.service';
-import { RecordingService } from '../services/recording.service';
-import { answerTo } from '../shared/answer-to';
 import { scheduleTask } from '../shared/schedule-task';
 import { PartSwatchComponent } from '../shared/part-swatch.component';
-import { partWords } from '../shared/words';
+import { shownParts } from '../shared/words';
+import { sumsAtRest } from './sums-at-rest';
 
-/** A range that moves is summed when it rests. */
-const AFTER_MOVES_MS = 200;
 const MAX_REDRAWS = 6;
 const PARTS = 3;
 
@@ -53,16 +38,7 @@ export class RangeSumsComponent {
   /** All redraws are to be shown. */
   readonly showRedraws = output();
 
-  readonly #recordings = inject(RecordingService);
-  readonly #lens = inject(LensService);
-  readonly #asked = toSignal(
-    toObservable(computed(() => ({ range: this.range(), thread: this.#lens.lens().thread }))).pipe(
-      debounceTime(AFTER_MOVES_MS),
-    ),
-  );
-  protected readonly sums = answerTo(this.#asked, ({ range, thread }) =>
-    this.#recordings.ask('sums', range, thread),
-  );
+  protected readonly sums = sumsAtRest(this.range);
   /** Parts of the sum that are there: one more after each picture, once, so that building them holds up no input. */
   protected readonly parts = signal(1);
   protected readonly length = computed(() => {
@@ -71,12 +47,7 @@ export class RangeSumsComponent {
   });
   protected readonly kinds = computed(() => {
     const { kinds } = this.sums()!;
-    return BREAKDOWN_PARTS.filter((part) => kinds[part] >= 0.05).map((part) => ({
-      part,
-      name: partWords(part),
-      ms: kinds[part],
-      share: kinds[part] / kinds.totalMs,
-    }));
+    return shownParts(kinds).map((kind) => ({ ...kind, share: kind.ms / kinds.totalMs }));
   });
   protected readonly functions = computed(() => {
     const { functions, kinds } = this.sums()!;
@@ -96,10 +67,7 @@ export class RangeSumsComponent {
           ? bytesText(lastBytes)
           : `${bytesText(firstBytes)} to ${bytesText(lastBytes)}`;
     const stood = collectedMs > 0 ? `, ${msText(collectedMs)}` : '';
-    const collected =
-      collections === 0
-        ? undefined
-        : `${countText(collections)} ${collections === 1 ? 'collection' : 'collections'}${stood}`;
+    const collected = collections === 0 ? undefined : `${countedText(collections, 'collection')}${stood}`;
     return { used, collected };
   });
 

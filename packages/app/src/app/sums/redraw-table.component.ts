@@ -1,15 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { MatSortModule, type Sort } from '@angular/material/sort';
 import { RouterLink } from '@angular/router';
 import { countText, secondsText, type TimeRange } from '@nettle-patch/core';
-import { debounceTime } from 'rxjs';
 import type { SummedRedraws } from '../../workers/analysis/window-sums';
-import { LensService } from '../services/lens.service';
-import { RecordingService } from '../services/recording.service';
-import { answerTo } from '../shared/answer-to';
-
-const AFTER_MOVES_MS = 250;
+import { sumsAtRest } from './sums-at-rest';
 
 const COLUMNS = {
   element: ({ target = '' }: SummedRedraws) => target,
@@ -80,40 +74,13 @@ type Column = keyof typeof COLUMNS;
       </table>
     </div>
   `,
+  styleUrl: '../shared/scrolled-table.scss',
   styles: `
     :host {
-      display: grid;
-      grid-template-rows: auto minmax(0, 1fr);
-      min-height: 0;
       font-size: 13px;
     }
     p {
       padding: 8px 18px;
-    }
-    .scroll {
-      overflow: auto;
-      padding: 0 18px;
-    }
-    table {
-      width: 100%;
-      border-collapse: collapse;
-    }
-    th {
-      position: sticky;
-      top: 0;
-      font-size: 12px;
-      font-weight: 400;
-      text-align: left;
-      color: var(--soft);
-      background: var(--paper);
-    }
-    th,
-    td {
-      padding: 3px 8px;
-      border-bottom: 1px solid var(--line);
-    }
-    .right {
-      text-align: right;
     }
     .name {
       overflow-wrap: anywhere;
@@ -124,14 +91,7 @@ export class RedrawTableComponent {
   readonly range = input.required<TimeRange>();
   readonly recordingId = input.required<string>();
 
-  readonly #recordings = inject(RecordingService);
-  readonly #lens = inject(LensService);
-  readonly #asked = toSignal(
-    toObservable(computed(() => ({ range: this.range(), thread: this.#lens.lens().thread }))).pipe(
-      debounceTime(AFTER_MOVES_MS),
-    ),
-  );
-  readonly #found = answerTo(this.#asked, ({ range, thread }) => this.#recordings.ask('sums', range, thread));
+  readonly #found = sumsAtRest(this.range);
   protected readonly sort = signal<Sort>({ active: 'times', direction: 'desc' });
   protected readonly rows = computed(() => {
     const { active, direction } = this.sort();

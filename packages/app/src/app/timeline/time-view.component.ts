@@ -27,8 +27,9 @@ import type { ItemRef } from './item-parameter';
 import { panned, zoomed } from './time-window';
 import { TimelinePainter } from './timeline-painter';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { debounceTime, filter } from 'rxjs';
+import { filter } from 'rxjs';
 import { answerTo } from '../shared/answer-to';
+import { atRest } from '../shared/at-rest';
 import { HoverCardComponent } from '../shared/hover-card.component';
 import { paintPointer } from './pointer-painter';
 import { latestInTurn } from '../shared/latest-in-turn';
@@ -110,7 +111,7 @@ export class TimeViewComponent {
   /** Where the pointer is while nothing is dragged. CSS pixels. */
   protected readonly pointer = signal<{ readonly x: number; readonly y: number } | undefined>(undefined);
   /** What is under the pointer once it rests, until it leaves. */
-  readonly #rested = toSignal(toObservable(this.pointer).pipe(debounceTime(REST_MS)));
+  readonly #rested = atRest(this.pointer, REST_MS);
   protected readonly card = answerTo(
     computed(() => {
       const rested = this.#rested();

@@ -32,9 +32,7 @@ export interface WindowSums extends Omit<RangeSums, 'functions' | 'redraws' | 'i
   readonly functionCount: number;
   readonly redraws: readonly SummedRedraws[];
   readonly inputs: Omit<RangeSums['inputs'], 'worst'> & {
-    readonly worst:
-      | { readonly label: string; readonly feltMs: number; readonly ref: number; readonly startMs: number }
-      | undefined;
+    readonly worst: { readonly label: string; readonly feltMs: number; readonly ref: number } | undefined;
   };
 }
 
@@ -66,7 +64,6 @@ export function windowSums(recording: Recording, range: TimeRange, thread: numbe
       worst: worst && {
         label: worst.label,
         feltMs: worst.feltMs,
-        startMs: worst.startMs,
         ref: interactionsOf(recording).indexOf(worst),
       },
     },

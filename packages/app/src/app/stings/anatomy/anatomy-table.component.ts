@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { BREAKDOWN_PARTS } from '@nettle-patch/core';
-import { partWords } from '../../shared/words';
+import { shownParts } from '../../shared/words';
 import type { OpenedSting } from '../../../workers/analysis/analysis-results';
 
 /** The content of the anatomy drawing for those who cannot see it. */
@@ -42,8 +41,8 @@ export class AnatomyTableComponent {
     return anatomy.phases.map(({ name, startMs, endMs, blame, culprits }) => ({
       name,
       lengthMs: (endMs - startMs).toFixed(1),
-      parts: BREAKDOWN_PARTS.filter((part) => blame[part] >= 0.05)
-        .map((part) => `${partWords(part)} ${blame[part].toFixed(1)}`)
+      parts: shownParts(blame)
+        .map((part) => `${part.name} ${part.ms.toFixed(1)}`)
         .join(', '),
       code: culprits
         .map(({ functionId, chargedMs }) => `${functions.get(functionId)?.name} ${chargedMs.toFixed(1)}`)

@@ -3,6 +3,7 @@ import {
   interactionSlices,
   interactionRowsOf,
   type DrawnItems,
+  type Lane,
   type LaneKind,
   type Recording,
   type InteractionRow,
@@ -53,6 +54,8 @@ const MAX_LINES = 300;
 /** Answers what the time view asks about one recording. */
 export class TimelineQueries {
   readonly #teller: ItemDetailsBuilder;
+  /** The sum that was asked for last: more than one view may show it. */
+  #sums: WindowSums | undefined;
 
   constructor(
     private readonly recording: Recording,
@@ -80,7 +83,7 @@ export class TimelineQueries {
 
   /** What stands at a place; where a thread did nothing, why. */
   at(laneId: string, ms: number, row: number, withinMs: number): ItemDetails | undefined {
-    const lane = lanesOf(this.recording).find(({ id }) => id === laneId);
+    const lane = this.#lane(laneId);
     if (lane === undefined) return undefined;
     const ref = lane.at(ms, row, withinMs);
     if (ref !== undefined) return this.#teller.tell(lane, ref);
@@ -89,19 +92,19 @@ export class TimelineQueries {
 
   /** What a card says of the thing at a place. */
   card(laneId: string, ms: number, row: number, withinMs: number): ItemCard | undefined {
-    const lane = lanesOf(this.recording).find(({ id }) => id === laneId);
+    const lane = this.#lane(laneId);
     const ref = lane?.at(ms, row, withinMs);
     return lane === undefined || ref === undefined ? undefined : this.#teller.card(lane, ref);
   }
 
   details(laneId: string, ref: number): ItemDetails | undefined {
-    const lane = lanesOf(this.recording).find(({ id }) => id === laneId);
+    const lane = this.#lane(laneId);
     return lane && this.#teller.tell(lane, ref);
   }
 
   /** The longest items of a lane in a range, in order of time. */
   lines(laneId: string, range: TimeRange): ItemLine[] {
-    const lane = lanesOf(this.recording).find(({ id }) => id === laneId);
+    const lane = this.#lane(laneId);
     if (lane === undefined) return [];
     const { count, startsMs, endsMs, refs, rows } = lane.draw(range, TABLE_PIXELS);
     const order = Array.from({ length: count }, (_, at) => at)
@@ -115,7 +118,9 @@ export class TimelineQueries {
   }
 
   sums(range: TimeRange, thread: number): WindowSums {
-    return windowSums(this.recording, range, thread);
+    const last = this.#sums;
+    const isLast = last?.thread === thread && last.startMs === range.startMs && last.endMs === range.endMs;
+    return isLast ? last : (this.#sums = windowSums(this.recording, range, thread));
   }
 
   interactionRows(): readonly InteractionRow[] {
@@ -126,5 +131,9 @@ export class TimelineQueries {
   interactionSlices(indexes: readonly number[]): InteractionSlice[][] {
     const rows = interactionRowsOf(this.recording);
     return indexes.map((index) => interactionSlices(this.recording, rows[index]!));
+  }
+
+  #lane(laneId: string): Lane | undefined {
+    return lanesOf(this.recording).find(({ id }) => id === laneId);
   }
 }
