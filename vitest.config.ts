@@ -1,6 +1,9 @@
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 
+// Figures are written as the language of whoever runs it has them; tests read English ones.
+process.env['LC_ALL'] = 'en_US.UTF-8';
+
 /** Tests that replace modules or what the platform has: each file gets a world of its own. */
 const APART = [
   'packages/{recorder,server}/src/**/*.spec.ts',

@@ -2,6 +2,7 @@ import { gunzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
 import { generatedFile } from '../bench/lib/generated-recording.mjs';
 import { expect, shownParts, stingList, test } from './stage';
+import { choose } from './choose';
 
 test('the search finds functions, stings, inputs and requests, and leads to each', async ({ stage }) => {
   const { tool } = stage;
@@ -63,13 +64,38 @@ test('the lens goes along from view to view, and back and forward work', async (
   await expect(tool).not.toHaveURL(/from=/);
 });
 
+test('the page is called by the recording and the view, and figures are written as the language of the browser has them', async ({
+  stage,
+  browser,
+}) => {
+  const { tool, running } = stage;
+  await expect(tool).toHaveTitle('Record · Nettle Patch');
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await expect(tool).toHaveTitle('Friday sailing · Stings · Nettle Patch');
+  await tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Calls' }).click();
+  await expect(tool).toHaveTitle('Friday sailing · Calls · Nettle Patch');
+  const dearest = tool.locator('np-call-table tbody td').nth(1);
+  const english = (await dearest.textContent())!;
+  expect(english).toMatch(/^\d,\d{3}$/);
+
+  const other = await browser.newContext({ locale: 'de-DE', reducedMotion: 'reduce' });
+  const page = await other.newPage();
+  await page.goto(running.address);
+  await page.getByRole('button', { name: 'Demo recording' }).click();
+  await page.waitForURL(/\/stings\//);
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Calls' }).click();
+  await expect(page.locator('np-call-table tbody td').nth(1)).toHaveText(english.replace(',', '.'));
+  await expect(page.locator('np-call-table tbody td.share').first()).toHaveText(/\d,\d %/);
+  await other.close();
+});
+
 test('lengths are estimated for a slower device, and said to be', async ({ stage }) => {
   const { tool } = stage;
   await tool.getByRole('button', { name: 'Demo recording' }).click();
   const first = stingList(tool).first();
   await expect(first).toContainText(/\d/);
   const recorded = await shownParts(tool);
-  await tool.getByLabel('Lengths in Stings and Calls').selectOption('4');
+  await choose(tool, 'Lengths in Stings and Calls', /4 × slower/);
   await expect(tool).toHaveURL(/slower=4/);
   await expect(first).toContainText('≈');
   await expect(tool.getByRole('status').filter({ hasText: 'On a device 4 × slower' })).toBeVisible();
@@ -117,7 +143,7 @@ test('settings hold: thresholds, whose code is whose, theme, editor, and texts i
   };
   const dialog = tool.getByRole('dialog', { name: 'Settings' });
   await settings(() => tool.getByLabel(/Link that opens a place/).fill('javascript:alert({file})'));
-  await expect(dialog.getByRole('alert')).toContainText('not safe');
+  await expect(dialog.locator('mat-error')).toContainText('not safe');
   await tool.getByLabel(/Link that opens a place/).fill('editor://open?file={file}&line={line}');
   await dialog.getByRole('radio', { name: 'Dark' }).click();
   await tool.getByRole('button', { name: 'Save', exact: true }).click();

@@ -1,6 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import { CALL_END, packCalls, withChecks } from '../packages/server/dist/index.js';
 import { expect, stingList, test } from './stage';
+import { choose } from './choose';
 
 const HEADER = {
   kind: 'header',
@@ -96,7 +97,7 @@ test('the work of another thread stands beside that of the main thread, and the 
     const lane = tool.locator('[data-lane="thread 1"]');
     await expect(lane).toContainText(/worker: tides/i);
     await tool.getByRole('radio', { name: 'Table' }).click();
-    await tool.getByRole('combobox', { name: /^Lane/ }).selectOption('thread 1');
+    await choose(tool, 'Lane', /worker: tides/i);
     const lines = tool.getByRole('region', { name: 'Things in this lane' }).getByRole('button');
     await expect(lines.filter({ hasText: 'interpolateTide' })).toHaveCount(20);
     await lines.filter({ hasText: 'interpolateTide' }).nth(5).click();
@@ -108,7 +109,7 @@ test('the work of another thread stands beside that of the main thread, and the 
     await views.getByRole('link', { name: 'Calls' }).click();
     await expect(tool.locator('tr[data-name="onBoardAll"]')).toBeVisible();
     await expect(tool.locator('tr[data-name="interpolateTide"]')).toHaveCount(0);
-    await tool.getByRole('combobox', { name: 'Thread' }).selectOption({ label: 'worker: tides' });
+    await choose(tool, 'Thread', 'worker: tides');
     await expect(tool).toHaveURL(/thread=1/);
     const tide = tool.locator('tr[data-name="interpolateTide"]');
     await expect(tide).toContainText('1,200');

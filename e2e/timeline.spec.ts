@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, stingList, test } from './stage';
+import { choose } from './choose';
 
 async function openTimeline(tool: Page): Promise<void> {
   await tool.getByRole('button', { name: 'Demo recording' }).click();
@@ -131,7 +132,7 @@ test('what is clicked is told: how long, against which budget, from where, and i
   const { tool } = stage;
   await openTimeline(tool);
   await tool.getByRole('radio', { name: 'Table' }).click();
-  await tool.locator('np-item-table select').selectOption({ label: 'Main thread' });
+  await choose(tool, 'Lane', 'Main thread');
   const panel = tool.locator('np-item-panel');
   const line = tool.locator('np-item-table tbody tr').filter({ hasText: 'onBoardAll' }).first();
   await line.getByRole('button').click();
@@ -159,12 +160,12 @@ test('an idle stretch says what it waited for, a request what it is, a redraw wh
   await openTimeline(tool);
   const panel = tool.locator('np-item-panel');
   await tool.getByRole('radio', { name: 'Table' }).click();
-  await tool.locator('np-item-table select').selectOption({ label: 'Requests' });
+  await choose(tool, 'Lane', 'Requests');
   const first = tool.locator('np-item-table tbody tr').first().getByRole('button');
   await first.click();
   await expect(panel).toContainText('asked for by');
   await expect(panel).toContainText('in loadDepartures');
-  await tool.locator('np-item-table select').selectOption({ label: 'Redraws' });
+  await choose(tool, 'Lane', 'Redraws');
   await expect(tool.locator('np-item-table tbody tr').first()).toBeVisible();
   await tool.locator('np-item-table tbody tr').first().getByRole('button').click();
   await expect(panel).toContainText('Redraw at');

@@ -153,7 +153,7 @@ try {
     await tool.keyboard.press('Enter');
     await pause(300);
   }
-  await tool.getByRole('group', { name: 'Tags' }).getByRole('button').first().click();
+  await tool.getByRole('listbox', { name: 'Tags' }).getByRole('option').first().click();
   await tool.mouse.move(640, 790);
   await pause(900);
   await tool.screenshot({ path: file('shelf') });

@@ -46,6 +46,8 @@ export const preferencesSchema = object({
   libraryPaths: array().of(pattern).max(MAX_PATTERNS).default([]),
   /** Thresholds that hold instead of the recording's own. */
   thresholds: partialThresholds.default({}),
+  /** Whether single letters and signs act as keys: somebody who dictates or has a tremor may not want that. */
+  letterKeys: boolean().default(true),
   /** Whether the texts of sources go into saved files. */
   saveTexts: boolean().default(true),
   lanes: object({

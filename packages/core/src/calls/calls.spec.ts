@@ -14,7 +14,7 @@ import { focusOn } from './focus';
 import { functionTable } from './function-table';
 import { WIDE_LENS, lensSchema, type Lens } from './lens';
 import { fileCosts } from './line-costs';
-import { occurrencesOf, rateOver } from './occurrences';
+import { occurrencesOf, rateOver, sharesOver } from './occurrences';
 
 const arbitraryLens: fc.Arbitrary<Lens> = fc
   .record({
@@ -206,6 +206,20 @@ describe('a function', () => {
     expect(exact).toBe(true);
     expect(statistics).toMatchObject({ count: 3, medianMs: 10, longestMs: 20, totalMs: 40 });
     expect([...rateOver(startsMs, { startMs: 0, endMs: 100 }, 2)]).toEqual([2, 1]);
+    const shares = sharesOver({ startsMs, lengthsMs }, { startMs: 0, endMs: 100 }, 4);
+    expect([...shares].map((share) => share.toFixed(2))).toEqual(['0.20', '0.60', '0.20', '0.60']);
+  });
+
+  it('has shares of steps that add up to all it took, whatever the steps', () => {
+    const { startsMs, lengthsMs } = occurrencesOf(BOARDING, WIDE_LENS, 2);
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 300 }), (steps) => {
+        const shares = sharesOver({ startsMs, lengthsMs }, { startMs: 0, endMs: 100 }, steps);
+        const sum = shares.reduce((all, share) => all + share * (100 / steps), 0);
+        expect(sum).toBeCloseTo(40, 3);
+        expect(Math.max(...shares)).toBeLessThanOrEqual(1 + 1e-6);
+      }),
+    );
   });
 
   it('that only samples saw has stretches instead of calls', () => {

@@ -97,6 +97,27 @@ export function occurrencesOf(recording: Recording, lens: Lens, functionId: numb
   throw new RangeError('a thread has two sets of calls');
 }
 
+/**
+ * How much of each step of a range was within one of them, 0 to 1.
+ * @param occurrences apart from each other, in order of time; milliseconds
+ * @param steps number of steps, 1 or more
+ */
+export function sharesOver(
+  { startsMs, lengthsMs }: Pick<Occurrences, 'startsMs' | 'lengthsMs'>,
+  range: { startMs: number; endMs: number },
+  steps: number,
+): Float32Array {
+  const shares = new Float32Array(steps);
+  const stepMs = (range.endMs - range.startMs) / steps;
+  for (let at = 0; at < startsMs.length; at++) {
+    const from = Math.max(0, (startsMs[at]! - range.startMs) / stepMs);
+    const to = Math.min(steps, (startsMs[at]! + lengthsMs[at]! - range.startMs) / stepMs);
+    for (let step = Math.floor(from); step < to; step++)
+      shares[step]! += Math.min(to, step + 1) - Math.max(from, step);
+  }
+  return shares;
+}
+
 /** How often something began in each step of a range. @param steps number of steps, 1 or more */
 export function rateOver(
   startsMs: ArrayLike<number>,

@@ -1,3 +1,4 @@
+import { decimalText } from '../words/figures';
 import { captureModeOf } from '../format/header';
 import type { Recording } from '../recording/recording';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '../format/thresholds';
@@ -23,7 +24,7 @@ const ONE_LOAD =
 function warningsOf({ header: before }: Recording, { header: after }: Recording): string[] {
   const differing = (what: string, a: string, b: string) =>
     a === b ? [] : [`The ${what} differs: ${a} before, ${b} after.`];
-  const speed = (score: number | undefined) => (score === undefined ? 'not measured' : `${score.toFixed(1)}`);
+  const speed = (score: number | undefined) => (score === undefined ? 'not measured' : decimalText(score, 1));
   return [
     ...differing('device', before.target.device, after.target.device),
     ...differing('engine', before.target.engine, after.target.engine),
@@ -32,8 +33,8 @@ function warningsOf({ header: before }: Recording, { header: after }: Recording)
       ? []
       : differing(
           'display interval',
-          `${before.refreshMs.toFixed(1)} ms`,
-          `${after.refreshMs.toFixed(1)} ms`,
+          `${decimalText(before.refreshMs, 1)} ms`,
+          `${decimalText(after.refreshMs, 1)} ms`,
         )),
     ...differing('speed score', speed(before.speed), speed(after.speed)),
   ];

@@ -1,6 +1,6 @@
 import type { Anatomy } from '../explanation/anatomy';
 import { mostBelow } from '../explanation/most-below';
-import { countText } from '../words/figures';
+import { decimalText, countText } from '../words/figures';
 import { functionPart, ms, text, type BecausePart } from '../explanation/sentence';
 import type { Slope } from '../statistics/theil-sen';
 import { interactionsOf } from '../inputs/interactions';
@@ -116,7 +116,7 @@ function because(recording: Recording, { sting: { thread } }: Anatomy, detail: C
   const { functionId, fromMs, toMs, slope, runs } = detail;
   const more = runs.to > runs.from * 1.25;
   const why = more
-    ? `It ran ${runs.from.toFixed(1)} times a second at first and ${runs.to.toFixed(1)} times at the end.`
+    ? `It ran ${decimalText(runs.from, 1)} times a second at first and ${decimalText(runs.to, 1)} times at the end.`
     : 'It ran no more often than before, so each run costs more.';
   return [
     text('The longer the app ran, the more '),

@@ -1,6 +1,6 @@
 import type { Anatomy } from '../explanation/anatomy';
 import { mostBelow } from '../explanation/most-below';
-import { countText } from '../words/figures';
+import { decimalText, countText } from '../words/figures';
 import { functionPart, ms, percent, text, type BecausePart } from '../explanation/sentence';
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
@@ -108,7 +108,7 @@ function because(
   const often =
     timesASecond >= 1.5
       ? `${countText(timesASecond)} times a second`
-      : `every ${(1 / timesASecond).toFixed(1)} s`;
+      : `every ${decimalText(1 / timesASecond, 1)} s`;
   const where = target === undefined ? 'the page' : target;
   const vain =
     unchangedShare >= unseenShare

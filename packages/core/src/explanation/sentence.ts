@@ -2,7 +2,7 @@ import { displayName, displayPlace, shortPlace } from '../recording/functions';
 import { quickFunctions } from '../recording/call-weights';
 import type { Recording } from '../recording/recording';
 import type { PhaseName } from './anatomy';
-import { countText } from '../words/figures';
+import { numberText, countText } from '../words/figures';
 
 /** A piece of a sentence: plain words, a figure, or a name that leads somewhere. */
 export type BecausePart =
@@ -16,7 +16,7 @@ export const text = (words: string): BecausePart => ({ type: 'text', text: words
 /** Milliseconds, to the digit that means something. */
 export const ms = (value: number, over = false): BecausePart => ({
   type: 'figure',
-  text: `${value < 10 ? Number(value.toFixed(1)) : countText(value)} ms`,
+  text: `${value < 10 ? numberText(value, 1) : countText(value)} ms`,
   over,
 });
 

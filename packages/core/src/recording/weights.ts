@@ -1,5 +1,5 @@
 import type { Header } from '../format/header';
-import { numberText } from '../words/figures';
+import { decimalText, numberText } from '../words/figures';
 
 /** What a recording without times of its own counts, where it does not say so. */
 const UNKNOWN_UNIT = 'counts';
@@ -16,6 +16,6 @@ export function isTime(unit: string): boolean {
 
 /** A weight with its unit, to the digit that means something: "12.5 ms", "30 samples". */
 export function weightText(value: number, unit: string): string {
-  if (isTime(unit)) return `${value.toFixed(1)} ms`;
+  if (isTime(unit)) return `${decimalText(value, 1)} ms`;
   return `${numberText(value)} ${unit}`;
 }

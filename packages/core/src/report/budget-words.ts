@@ -1,7 +1,7 @@
 import type { BudgetResult } from './budget';
-import { countText } from '../words/figures';
+import { decimalText, countText } from '../words/figures';
 
-const figure = (value: number) => (Number.isInteger(value) ? countText(value) : value.toFixed(2));
+const figure = (value: number) => (Number.isInteger(value) ? countText(value) : decimalText(value, 2));
 
 /** What was found and what is allowed: "920 ms, allowed 300". */
 export function budgetWords({ found, allowed, unit, isBound }: BudgetResult): string {

@@ -1,3 +1,4 @@
+import { decimalText } from '../words/figures';
 import { BREAKDOWN_PARTS } from '../attribution/time-breakdown';
 import { BREAKDOWN_LABELS } from '../attribution/breakdown-labels';
 import type { ComparedFunction } from '../compare/compare-functions';
@@ -41,7 +42,10 @@ function table(head: readonly string[], rows: readonly (readonly Cell[])[]): str
   ].join('\n');
 }
 
-const ms = (value: number | undefined): Cell => [value === undefined ? '–' : `${value.toFixed(1)} ms`, 'n'];
+const ms = (value: number | undefined): Cell => [
+  value === undefined ? '–' : `${decimalText(value, 1)} ms`,
+  'n',
+];
 
 function functionRows(functions: readonly ComparedFunction[]): Cell[][] {
   return functions

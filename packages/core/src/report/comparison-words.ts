@@ -1,3 +1,4 @@
+import { decimalText } from '../words/figures';
 import { captureModeOf } from '../format/header';
 import type { Comparison } from '../compare/compare';
 import type { FunctionChange, FunctionSide, FunctionUnit } from '../compare/compare-functions';
@@ -106,8 +107,8 @@ export const UNIT_WORDS: Readonly<Record<FunctionUnit, string>> = {
 export function perUnitWords(side: FunctionSide | undefined): string {
   if (side === undefined) return '–';
   const { perUnitMs, errorMs } = side;
-  const error = errorMs >= 0.05 ? ` ± ${errorMs.toFixed(1)}` : '';
-  return `${perUnitMs.toFixed(1)}${error} ms`;
+  const error = errorMs >= 0.05 ? ` ± ${decimalText(errorMs, 1)}` : '';
+  return `${decimalText(perUnitMs, 1)}${error} ms`;
 }
 
 /** Whether a function is said to have changed. */

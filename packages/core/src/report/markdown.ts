@@ -1,3 +1,4 @@
+import { decimalText } from '../words/figures';
 import type { Recording } from '../recording/recording';
 import type { Thresholds } from '../format/thresholds';
 import type { BudgetResult } from './budget';
@@ -26,7 +27,7 @@ function beyondWords(count: number): string {
 export function recordingMarkdown(recording: Recording, thresholds: Thresholds): string {
   const { stings } = explainReport(recording, thresholds);
   const inputs = interactionsOf(recording).length;
-  const seconds = ((recording.range.endMs - recording.range.startMs) / 1000).toFixed(1);
+  const seconds = decimalText((recording.range.endMs - recording.range.startMs) / 1000, 1);
   const more = stings.length > MAX_STINGS ? [`\n${stings.length - MAX_STINGS} more.`] : [];
   return [
     `### ${titleOf(recording)}`,

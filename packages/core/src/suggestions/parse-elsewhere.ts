@@ -1,3 +1,4 @@
+import { decimalText } from '../words/figures';
 import { isSlowOutcome } from '../detectors/slow-outcome';
 import { ms, text } from '../explanation/sentence';
 import { requestName } from '../outcomes/steps';
@@ -48,7 +49,7 @@ export const parseElsewhere: Adviser = (recording, { sting: { detail, thread } }
           text('Ask for less of it, or have a worker fetch and parse it and hand over what is shown.'),
         ],
         evidence: [
-          text(`The answer of ${requestName(request)}, ${(bytes / 1e6).toFixed(1)} MB, had come `),
+          text(`The answer of ${requestName(request)}, ${decimalText(bytes / 1e6, 1)} MB, had come `),
           ms(lengthMs),
           text(' before script went on, and hardly any ran meanwhile: most likely it was parsed.'),
         ],

@@ -1,3 +1,4 @@
+import { countText, decimalText } from '../words/figures';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { frameTimes } from '../stings/frame-times';
 import { eventLane } from './event-lane';
@@ -20,7 +21,7 @@ export function framesLane(recording: Recording): Lane | undefined {
     words: (ref) => {
       const { startMs, endMs, missed } = frames[ref]!;
       const lengthMs = endMs - startMs;
-      return missed >= 1 ? `${lengthMs.toFixed(0)} ms, ${missed} missed` : `${lengthMs.toFixed(1)} ms`;
+      return missed >= 1 ? `${countText(lengthMs)} ms, ${missed} missed` : `${decimalText(lengthMs, 1)} ms`;
     },
   });
 }

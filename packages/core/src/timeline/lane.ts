@@ -30,4 +30,6 @@ export interface Lane {
   draw(range: TimeRange, pixels: number): DrawnItems;
   /** What stands at a time in a row, or within a distance of it: its number in this lane. */
   at(ms: number, row: number, withinMs: number): number | undefined;
+  /** Function of an item, as the tables of calls name it, where it is a call; absent in lanes that hold none. */
+  functionOf?(ref: number): number | undefined;
 }

@@ -1,3 +1,4 @@
+import { decimalText } from '../words/figures';
 import { callLogOf } from '../calls/call-log';
 import { canonicalFunction } from '../attribution/call-path';
 import { CallLodIndex, type DrawnCalls } from './call-lod-index';
@@ -78,7 +79,7 @@ export function threadLane(recording: Recording, thread: number, title: string):
     if (functionId !== undefined)
       return displayName(recording.functions.get(canonicalFunction(recording, functionId)));
     const { startMs, endMs } = stretches[Math.floor(ref / TYPES)]!;
-    return `${(endMs - startMs).toFixed(endMs - startMs < 10 ? 1 : 0)} ms`;
+    return `${decimalText(endMs - startMs, endMs - startMs < 10 ? 1 : 0)} ms`;
   };
   const styles = new Map<number, number>();
   const styleOf = (functionId: number) => {
@@ -104,6 +105,10 @@ export function threadLane(recording: Recording, thread: number, title: string):
     });
   };
   return {
+    functionOf(ref) {
+      const functionId = functionOf(ref);
+      return functionId === undefined ? undefined : canonicalFunction(recording, functionId);
+    },
     id: `thread ${thread}`,
     kind: 'thread',
     title,

@@ -1,10 +1,30 @@
-/** How figures are written, wherever people read them. */
+/**
+ * How figures are written, wherever people read them: thousands and decimals as the language of the browser, or of the
+ * command line, has them. Examples are English.
+ */
 
 const KIB = 1024;
+const formats = new Map<string, Intl.NumberFormat>();
+
+/** Making a format takes longer than using it a hundred times. */
+function formatOf(least: number, most: number): Intl.NumberFormat {
+  const key = `${least} ${most}`;
+  let format = formats.get(key);
+  if (format === undefined) {
+    format = new Intl.NumberFormat(undefined, { minimumFractionDigits: least, maximumFractionDigits: most });
+    formats.set(key, format);
+  }
+  return format;
+}
 
 /** A number of things: "1,200". */
 export function countText(value: number): string {
-  return Math.round(value).toLocaleString('en');
+  return formatOf(0, 0).format(Math.round(value));
+}
+
+/** A number with just so many digits behind the point: "1,200.50". */
+export function decimalText(value: number, digits: number): string {
+  return formatOf(digits, digits).format(value);
 }
 
 /** So many of something whose plural ends with "s": "1 call", "1,200 calls". */
@@ -14,17 +34,17 @@ export function countedText(value: number, one: string): string {
 
 /** A number as it is, with at most so many digits behind the point: "1,200.5". */
 export function numberText(value: number, digits = 3): string {
-  return Number(value.toFixed(digits)).toLocaleString('en');
+  return formatOf(0, digits).format(value);
 }
 
 /** A moment, or a length of some seconds: "1.25 s". */
 export function secondsText(ms: number, digits = 2): string {
-  return `${(ms / 1000).toFixed(digits)} s`;
+  return `${decimalText(ms / 1000, digits)} s`;
 }
 
 /** Milliseconds with as many digits as can be told apart, without the unit: "0.41", "312.5", "1,240". */
 export function msFigure(ms: number): string {
-  return ms < 10 ? ms.toFixed(2) : ms < 1000 ? ms.toFixed(1) : countText(ms);
+  return ms < 10 ? decimalText(ms, 2) : ms < 1000 ? decimalText(ms, 1) : countText(ms);
 }
 
 /** Milliseconds with as many digits as can be told apart: "0.41 ms", "312.5 ms". */
@@ -50,13 +70,13 @@ export function clockText(ms: number): string {
 /** "31 B", "12 kB", "1.4 MB". */
 export function bytesText(bytes: number): string {
   if (bytes < KIB) return `${bytes} B`;
-  if (bytes < KIB ** 2) return `${(bytes / KIB).toFixed(0)} kB`;
-  if (bytes < KIB ** 3) return `${(bytes / KIB ** 2).toFixed(1)} MB`;
-  return `${(bytes / KIB ** 3).toFixed(1)} GB`;
+  if (bytes < KIB ** 2) return `${countText(bytes / KIB)} kB`;
+  if (bytes < KIB ** 3) return `${decimalText(bytes / KIB ** 2, 1)} MB`;
+  return `${decimalText(bytes / KIB ** 3, 1)} GB`;
 }
 
 /** A share of one: "62 %", "0.4 %". */
 export function percentText(share: number): string {
   const percent = share * 100;
-  return `${percent > 0 && percent < 1 ? percent.toFixed(1) : Math.round(percent)} %`;
+  return `${percent > 0 && percent < 1 ? decimalText(percent, 1) : Math.round(percent)} %`;
 }

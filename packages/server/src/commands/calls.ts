@@ -1,4 +1,5 @@
 import {
+  decimalText,
   callsReport,
   exactCostWords,
   lensSchema,
@@ -136,7 +137,7 @@ function writeFunctions(
           row.count > 0 ? countText(row.count) : '',
           ms(row.medianMs),
           ms(row.longestMs),
-          row.count > 0 ? row.callsPerSecond.toFixed(1) : '',
+          row.count > 0 ? decimalText(row.callsPerSecond, 1) : '',
           row.owner === 'own' ? row.name : `${row.name} (${row.owner})`,
           placeText(row),
         ]),

@@ -1,4 +1,5 @@
 import {
+  decimalText,
   BREAKDOWN_PARTS,
   BREAKDOWN_LABELS,
   explainReport,
@@ -18,7 +19,7 @@ import {
 } from '@nettle-patch/core';
 import type { Output } from './output';
 
-const ms = (value: number) => `${value < 10 ? value.toFixed(1) : countText(value)} ms`;
+const ms = (value: number) => `${value < 10 ? decimalText(value, 1) : countText(value)} ms`;
 
 function writeSting(output: Output, sting: ReportedSting, number: number): void {
   const { kind, also, label, feltMs, budgetMs, startMs } = sting;

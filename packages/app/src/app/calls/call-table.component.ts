@@ -10,17 +10,20 @@ import {
   output,
   signal,
 } from '@angular/core';
-import { isTime, countText, numberText, msFigure } from '@nettle-patch/core';
+import { MatSortModule, type Sort } from '@angular/material/sort';
+import { decimalText, isTime, countText, numberText, msFigure } from '@nettle-patch/core';
 import type { CallRow, CallsMode, CallsPage } from '../../workers/analysis/queries/call-queries';
+import type { CallColumn, CallSort } from '../../workers/analysis/queries/sort-rows';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { onResize } from '../shared/canvas';
-import { sortRows, type CallColumn } from './sort-rows';
 
 interface Heading {
   readonly column: CallColumn;
   readonly words: string;
   readonly title: string;
+  /** Whether it has nothing to show where calls were not counted. */
+  readonly needsCounts?: boolean;
 }
 
 /** @param unit of what calls took */
@@ -31,9 +34,10 @@ function headings(unit: string): readonly Heading[] {
     {
       column: 'count',
       words: 'calls',
-      title: 'Exact calls, or calls as they were counted in fine mode; samples do not count calls',
+      title: 'Exact calls, or calls as they were counted in fine mode',
+      needsCounts: true,
     },
-    { column: 'callsPerSecond', words: 'calls/s', title: 'Calls a second' },
+    { column: 'callsPerSecond', words: 'calls/s', title: 'Calls a second', needsCounts: true },
   ];
 }
 
@@ -49,6 +53,7 @@ const ROW_STEPS: Readonly<Record<string, number>> = { ArrowDown: 1, ArrowUp: -1,
 /** Functions as a table, or as a tree that is opened step by step; all of it by keyboard. */
 @Component({
   selector: 'np-call-table',
+  imports: [MatSortModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(scroll)': 'scrolled()' },
   templateUrl: './call-table.component.html',
@@ -58,20 +63,22 @@ export class CallTableComponent {
   readonly #element = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly page = input.required<CallsPage>();
   readonly mode = input.required<CallsMode>();
-  readonly sort = input.required<CallColumn>();
+  readonly sort = input.required<CallSort>();
   readonly selected = input<string>();
   readonly choose = output<CallRow>();
   readonly twist = output<CallRow>();
   /** Its source is wanted. */
   readonly open = output<CallRow>();
-  readonly sortBy = output<CallColumn>();
+  readonly sortBy = output<Sort>();
 
   protected readonly slower = inject(LensService).slower;
   readonly #unit = inject(RecordingService).unit;
-  protected readonly columns = computed(() => headings(this.#unit()));
+  protected readonly columns = computed(() =>
+    headings(this.#unit()).filter(({ needsCounts }) => !needsCounts || this.page().isCounted),
+  );
   protected readonly rows = computed(() => {
     const { rows, totalMs } = this.page();
-    return sortRows(rows, this.sort()).map((row) => ({
+    return rows.map((row) => ({
       ...row,
       share: totalMs === 0 ? 0 : (this.mode() === 'top' ? row.totalMs : row.selfMs) / totalMs,
     }));
@@ -110,6 +117,9 @@ export class CallTableComponent {
     if (!isTime(this.#unit())) return numberText(ms);
     return msFigure(ms);
   }
+
+  /** With one digit behind the point. */
+  protected readonly decimal = (value: number) => decimalText(value, 1);
 
   protected readonly quickTitle =
     'A quick function: one of many calls was timed, and all were counted. What the others took is estimated by those.';

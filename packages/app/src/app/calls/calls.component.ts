@@ -10,6 +10,7 @@ import {
   untracked,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import type { Sort } from '@angular/material/sort';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import type { CallRow, CallsMode, NamedBox } from '../../workers/analysis/queries/call-queries';
@@ -24,7 +25,8 @@ import { CallTableComponent } from './call-table.component';
 import { FlameComponent } from './flame.component';
 import { FunctionDetailsComponent } from './function-details.component';
 import { itemParameter } from '../timeline/item-parameter';
-import type { CallColumn } from './sort-rows';
+import { readSort, usualSort } from './call-order';
+import { incrementalRender } from '../shared/incremental-render';
 import { answerTo } from '../shared/answer-to';
 import { atRest } from '../shared/at-rest';
 
@@ -65,6 +67,8 @@ export class CallsComponent {
   readonly function = input<string>();
 
   protected readonly opened = this.#recordings.openedAs(this.id);
+  /** How much of the tools is there: built part by part, so that none of them holds up an input. */
+  protected readonly built = incrementalRender(2);
   protected readonly shown = computed<Shown>(() => SHOWN.find((one) => one === this.show()) ?? 'top');
   readonly #text = atRest(
     computed(() => this.lens().text),
@@ -73,7 +77,9 @@ export class CallsComponent {
   );
   readonly #expanded = signal<ReadonlySet<string>>(new Set());
   readonly #root = signal<number | undefined>(undefined);
-  protected readonly sort = signal<CallColumn>('totalMs');
+  /** The order of the table, in the address where it is not the usual one: "-selfMs" for the most first. */
+  readonly order = input<string>();
+  protected readonly sort = computed(() => readSort(this.order()) ?? usualSort(this.shown()));
   readonly #asked = computed(() =>
     this.opened() === undefined
       ? undefined
@@ -84,9 +90,9 @@ export class CallsComponent {
       const [asked, expanded] = [this.#asked(), [...this.#expanded()]];
       return asked === undefined || asked.shown === 'flame'
         ? undefined
-        : { ...asked, mode: asked.shown, expanded };
+        : { ...asked, mode: asked.shown, expanded, sort: this.sort() };
     }),
-    ({ lens, mode, expanded, text }) => this.#recordings.ask('calls', lens, mode, expanded, text),
+    ({ lens, mode, expanded, text, sort }) => this.#recordings.ask('calls', lens, mode, expanded, text, sort),
   );
   readonly #flame = answerTo(
     computed(() => {
@@ -127,7 +133,7 @@ export class CallsComponent {
     });
     effect(() => {
       const first = this.page()?.rows[0];
-      if (first !== undefined && untracked(this.selected) === undefined) this.select(first);
+      if (first !== undefined && untracked(this.selected) === undefined) this.selected.set(first);
     });
   }
 
@@ -137,8 +143,11 @@ export class CallsComponent {
 
   protected setShown(show: Shown): void {
     this.#expanded.set(new Set());
-    this.sort.set(show === 'top' ? 'totalMs' : 'selfMs');
-    void this.#address.change({ show: show === 'top' ? null : show });
+    void this.#address.change({ show: show === 'top' ? null : show, order: null });
+  }
+
+  protected sortBy({ active, direction }: Sort): void {
+    void this.#address.change({ order: direction === 'desc' ? `-${active}` : active }, true);
   }
 
   /** Opens a line that is shown closed, and closes one that is shown open, however often that is asked meanwhile. */

@@ -8,7 +8,7 @@ import { RecordingService } from '../services/recording.service';
 import { formatWeight } from '../shared/format';
 import { incrementalRender } from '../shared/incremental-render';
 import { BarsComponent, type Bars } from './bars.component';
-import { countText, countedText } from '@nettle-patch/core';
+import { secondsText, numberText, countText, countedText } from '@nettle-patch/core';
 
 /** One function: how often it ran, how long, when, who called it and what it called. */
 @Component({
@@ -50,7 +50,7 @@ export class FunctionDetailsComponent {
     const { histogram, exact } = this.details();
     return {
       title: exact ? 'How long its calls took' : 'How long it was seen at a stretch',
-      labels: histogram.boundsMs.map((bound) => `up to ${Number(bound.toPrecision(2))} ms`),
+      labels: histogram.boundsMs.map((bound) => `up to ${numberText(Number(bound.toPrecision(2)))} ms`),
       values: histogram.counts,
     };
   });
@@ -59,7 +59,7 @@ export class FunctionDetailsComponent {
     const { rate, exact } = this.details();
     return {
       title: exact ? 'When it was called' : 'When it was seen',
-      labels: rate.counts.map((_, step) => `${((rate.startMs + step * rate.stepMs) / 1000).toFixed(1)} s`),
+      labels: rate.counts.map((_, step) => secondsText(rate.startMs + step * rate.stepMs, 1)),
       values: rate.counts,
     };
   });

@@ -5,6 +5,12 @@ import type { TimeScale } from '../shared/time-scale';
 
 const TOP = 16;
 const FOOT = 12;
+/** Height of the band along the foot in which the window is held. CSS pixels. */
+export const WINDOW_BAND = 18;
+const GRIP_WIDTH = 7;
+const GRIP_HEIGHT = 20;
+/** How much of what lies outside the range is left of it. */
+const OUTSIDE = 0.3;
 const HIT_PIXELS = 7;
 
 const COLOURS: readonly (readonly [keyof OpenedRecording['skyline']['parts'], ColourName])[] = [
@@ -22,7 +28,12 @@ const COLOURS: readonly (readonly [keyof OpenedRecording['skyline']['parts'], Co
 
 export interface GroundStripContent {
   readonly opened: OpenedRecording;
+  /** Range of the lens. */
   readonly range: TimeRange | undefined;
+  /** What the Timeline shows, where it shows less than all. */
+  readonly window: TimeRange | undefined;
+  /** When the chosen function ran: its share of each of so many equal steps of the recording. */
+  readonly lit: Float32Array | undefined;
   readonly selected: ListedSting | undefined;
 }
 
@@ -43,7 +54,7 @@ export class GroundStripPainter {
     content: GroundStripContent,
     palette: Palette,
   ): void {
-    const { opened, range, selected } = content;
+    const { opened, range, window, selected, lit } = content;
     const { canvas } = context;
     const key = [opened, scale.right, canvas.width, canvas.height, palette];
     if (this.#layer === undefined || key.some((part, at) => part !== this.#layer!.key[at])) {
@@ -55,11 +66,11 @@ export class GroundStripPainter {
       paintSkyline(inner, scale, height, opened, palette);
     }
     context.drawImage(this.#layer.canvas, 0, 0, canvas.clientWidth, canvas.clientHeight);
-    if (selected !== undefined) {
-      paintMark(context, scale.x(selected.startMs), 9, palette.sting);
-      paintRange(context, scale, height, selected, palette.sting);
-    }
-    if (range !== undefined) paintRange(context, scale, height, range, palette.nettle);
+    if (range !== undefined) paintOutside(context, scale, height, range, palette);
+    if (lit !== undefined) paintLit(context, scale, height, lit, palette);
+    if (selected !== undefined) paintSting(context, scale, selected, palette);
+    if (window !== undefined) paintWindow(context, scale, height, window, palette);
+    if (range !== undefined) paintGrips(context, scale, height, range, palette);
   }
 }
 
@@ -104,20 +115,88 @@ function paintMark(context: CanvasRenderingContext2D, x: number, size: number, c
   context.fill();
 }
 
-function paintRange(
+/** Dims what lies outside the range of the lens. */
+function paintOutside(
   context: CanvasRenderingContext2D,
   scale: TimeScale,
   height: number,
   range: TimeRange,
-  colour: string,
+  palette: Palette,
 ): void {
-  const [left, right] = [scale.x(range.startMs), Math.max(scale.x(range.endMs), scale.x(range.startMs) + 2)];
-  context.globalAlpha = 0.13;
-  context.fillStyle = colour;
-  context.fillRect(left, 0, right - left, height);
+  context.globalAlpha = 1 - OUTSIDE;
+  context.fillStyle = palette.shade;
+  context.fillRect(0, 0, scale.x(range.startMs), height);
+  context.fillRect(scale.x(range.endMs), 0, context.canvas.clientWidth, height);
   context.globalAlpha = 1;
-  context.fillRect(left - 1, 0, 2, height);
-  context.fillRect(right - 1, 0, 2, height);
+}
+
+/** The two ends of the range, each with a handle. */
+function paintGrips(
+  context: CanvasRenderingContext2D,
+  scale: TimeScale,
+  height: number,
+  range: TimeRange,
+  palette: Palette,
+): void {
+  const top = TOP + (height - TOP - FOOT - GRIP_HEIGHT) / 2;
+  for (const ms of [range.startMs, range.endMs]) {
+    const x = Math.round(scale.x(ms));
+    context.fillStyle = palette.nettle;
+    context.fillRect(x - 1, 0, 2, height);
+    context.beginPath();
+    context.roundRect(x - GRIP_WIDTH / 2, top, GRIP_WIDTH, GRIP_HEIGHT, 2);
+    context.fill();
+    context.fillStyle = palette.paper;
+    context.fillRect(x - 1.5, top + 6, 1, GRIP_HEIGHT - 12);
+    context.fillRect(x + 0.5, top + 6, 1, GRIP_HEIGHT - 12);
+  }
+}
+
+/** An outline around what the Timeline shows, with a bar along its foot to hold it by. */
+function paintWindow(
+  context: CanvasRenderingContext2D,
+  scale: TimeScale,
+  height: number,
+  window: TimeRange,
+  palette: Palette,
+): void {
+  const left = Math.round(scale.x(window.startMs)) + 0.5;
+  const width = Math.max(3, Math.round(scale.x(window.endMs)) - left);
+  context.strokeStyle = palette.ink;
+  context.lineWidth = 1;
+  context.strokeRect(left, TOP - 3.5, width, height - TOP + 2);
+  context.fillStyle = palette.ink;
+  context.fillRect(left - 0.5, height - 4, width + 1, 3);
+}
+
+/** The chosen sting: a larger mark, and how far it reaches as a bar along the top. */
+function paintSting(
+  context: CanvasRenderingContext2D,
+  scale: TimeScale,
+  sting: ListedSting,
+  palette: Palette,
+): void {
+  const left = scale.x(sting.startMs);
+  paintMark(context, left, 9, palette.sting);
+  context.fillRect(left, 0, Math.max(3, scale.x(sting.endMs) - left), 3);
+}
+
+/** When the chosen function ran: a line along the ground, the darker the more of the time. */
+function paintLit(
+  context: CanvasRenderingContext2D,
+  scale: TimeScale,
+  height: number,
+  lit: Float32Array,
+  palette: Palette,
+): void {
+  const width = (scale.right - scale.left) / lit.length;
+  context.fillStyle = palette.ink;
+  lit.forEach((share, step) => {
+    if (share <= 0) return;
+    context.globalAlpha = 0.45 + 0.55 * share;
+    context.fillRect(scale.left + step * width, height - FOOT + 1, Math.max(1.5, width), 3);
+  });
+  context.globalAlpha = 1;
 }
 
 /** Index of the sting whose mark is at a place, the nearest if there are several. */

@@ -14,6 +14,13 @@ export const KEY_GROUPS: readonly KeyGroup[] = [
     ],
   },
   {
+    title: 'Record',
+    keys: [
+      { keys: ['r'], does: 'start recording; stop it' },
+      { keys: ['m'], does: 'set a mark while it records' },
+    ],
+  },
+  {
     title: 'Ground strip',
     keys: [
       { keys: ['drag'], does: 'set the range of the lens; an edge moves that edge' },

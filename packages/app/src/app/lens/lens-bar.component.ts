@@ -1,8 +1,10 @@
-import { durationText } from '@nettle-patch/core';
+import { secondsText, durationText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatChipsModule } from '@angular/material/chips';
+import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
 import { IconComponent } from '../shared/icon.component';
+import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { USUAL_LENS, type LensState } from './lens-state';
@@ -18,7 +20,7 @@ interface LensChip {
 /** What all views of a recording obey, as chips that can be taken away. */
 @Component({
   selector: 'np-lens-bar',
-  imports: [MatButtonModule, MatChipsModule, IconComponent],
+  imports: [MatButtonModule, MatChipsModule, ChoiceComponent, IconComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <span class="soft">Lens</span>
@@ -32,22 +34,29 @@ interface LensChip {
         </mat-chip>
       }
     </mat-chip-set>
+    @if (chosen.functionId() !== undefined) {
+      <mat-chip-set aria-label="Chosen function">
+        <mat-chip class="chosen" (removed)="chosen.choose(undefined)">
+          chosen: {{ chosen.name() }}
+          <button type="button" matChipRemove [attr.aria-label]="'Let go of ' + chosen.name()">
+            <np-icon name="close" />
+          </button>
+        </mat-chip>
+      </mat-chip-set>
+    }
     @if (chips().length > 0) {
       <button type="button" mat-button (click)="change(usual)">Clear lens</button>
     } @else {
       <span class="soft">whole recording, main thread, libraries folded</span>
     }
-    <label class="device soft">
-      Lengths in Stings and Calls
-      <select (change)="change({ slower: +$any($event.target).value })">
-        <option value="1">as recorded</option>
-        @for (factor of factors(); track factor) {
-          <option [value]="factor" [selected]="factor === slower()">
-            on a device {{ factor }} × slower, estimated
-          </option>
-        }
-      </select>
-    </label>
+    <np-choice
+      class="soft"
+      title="Lengths in Stings and Calls"
+      label="Lengths in Stings and Calls"
+      [options]="devices()"
+      [value]="slower()"
+      (choose)="change({ slower: $event })"
+    />
   `,
   styles: `
     :host {
@@ -59,29 +68,28 @@ interface LensChip {
       border-bottom: 1px solid var(--line);
       font-size: 13px;
     }
-    .device {
-      margin-left: auto;
-      white-space: nowrap;
+    .chosen {
+      box-shadow: inset 0 -3px var(--ink);
     }
-    select {
-      font: inherit;
-      color: var(--ink);
-      background: var(--panel);
-      padding: 3px 6px;
-      border: 1px solid var(--edge);
-      border-radius: 4px;
+    np-choice {
+      margin-left: auto;
+      --choice-width: 268px;
     }
   `,
 })
 export class LensBarComponent {
   readonly #lens = inject(LensService);
   readonly #recordings = inject(RecordingService);
+  protected readonly chosen = inject(ChosenFunctionService);
   protected readonly usual = USUAL_LENS;
   readonly #focusName = this.#recordings.functionName(computed(() => this.#lens.lens().focus));
 
   protected readonly slower = this.#lens.slower;
-  protected readonly factors = computed(() =>
-    [...new Set([...FACTORS, this.slower()])].filter((one) => one > 1),
+  protected readonly devices = computed((): readonly ChoiceOption<number>[] =>
+    [...new Set([1, ...FACTORS, this.slower()])].map((value) => ({
+      value,
+      words: value === 1 ? 'as recorded' : `on a device ${value} × slower, estimated`,
+    })),
   );
 
   protected readonly chips = computed(() => {
@@ -89,8 +97,8 @@ export class LensBarComponent {
     const chips: LensChip[] = [];
     if (range !== undefined) {
       const lengthMs = durationText(range.endMs - range.startMs);
-      const at = (range.startMs / 1000).toFixed(2);
-      chips.push({ words: `${lengthMs} from ${at} s`, without: { range: undefined } });
+      const at = secondsText(range.startMs);
+      chips.push({ words: `${lengthMs} from ${at}`, without: { range: undefined } });
     }
     if (thread !== 0) chips.push({ words: this.#threadName(thread), without: { thread: 0 } });
     if (!foldLibraries) chips.push({ words: 'libraries opened', without: { foldLibraries: true } });

@@ -1,46 +1,66 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  untracked,
+} from '@angular/core';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
+import { atRest } from '../shared/at-rest';
+import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
+
+/** Nobody types any more after this. */
+const TYPING_MS = 200;
 
 /** Controls of the lens that every view has: least length, text, and the thread where there are several. */
 @Component({
   selector: 'np-lens-tools',
+  imports: [MatFormFieldModule, MatInputModule, ChoiceComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (threads().length > 1) {
-      <label
-        >Thread
-        <select (change)="lens.change({ thread: +$any($event.target).value })">
-          @for (thread of threads(); track thread.id) {
-            <option [value]="thread.id" [selected]="thread.id === lens.lens().thread">
-              {{ thread.name }}
-            </option>
-          }
-        </select>
-      </label>
-    }
-    <label
-      >At least
-      <input
-        type="number"
-        min="0"
-        step="any"
-        [value]="lens.lens().minMs || ''"
-        placeholder="0"
-        (change)="lens.change({ minMs: +$any($event.target).value || 0 })"
+      <np-choice
+        title="Thread"
+        label="Thread"
+        [options]="threads()"
+        [value]="lens.lens().thread"
+        (choose)="lens.change({ thread: $event })"
       />
+    }
+    <label class="least"
+      >At least
+      <mat-form-field class="compact" appearance="outline" subscriptSizing="dynamic">
+        <input
+          matInput
+          type="number"
+          min="0"
+          step="any"
+          [value]="lens.lens().minMs || ''"
+          placeholder="0"
+          (change)="lens.change({ minMs: +$any($event.target).value || 0 })"
+        />
+      </mat-form-field>
       ms</label
     >
-    <label class="find"
+    <span class="find"
       ><span class="soft">{{ found() }}</span>
-      <input
-        type="search"
-        [placeholder]="placeholder()"
-        [attr.aria-label]="placeholder()"
-        [value]="lens.lens().text"
-        (input)="lens.change({ text: $any($event.target).value }, true)"
-      />
-    </label>
+      <mat-form-field class="compact" appearance="outline" subscriptSizing="dynamic">
+        <input
+          matInput
+          type="search"
+          [placeholder]="placeholder()"
+          [attr.aria-label]="placeholder()"
+          [value]="typed()"
+          (input)="typed.set($any($event.target).value)"
+        />
+      </mat-form-field>
+    </span>
   `,
   styles: `
     :host {
@@ -50,25 +70,17 @@ import { RecordingService } from '../services/recording.service';
       gap: 6px 14px;
       font-size: 13px;
     }
-    input,
-    select {
-      font: inherit;
-      color: inherit;
-      background: var(--panel);
-      padding: 6px 8px;
-      border: 1px solid var(--edge);
-      border-radius: 4px;
-    }
-    input[type='number'] {
-      width: 62px;
-    }
-    input[type='search'] {
-      width: 190px;
-    }
+    .least,
     .find {
       display: flex;
       align-items: center;
       gap: 8px;
+    }
+    .least mat-form-field {
+      width: 82px;
+    }
+    .find mat-form-field {
+      width: 210px;
     }
   `,
 })
@@ -77,6 +89,20 @@ export class LensToolsComponent {
   /** What was found for the text, in words. */
   readonly found = input('');
   protected readonly lens = inject(LensService);
+  /** The text as it is typed. It goes into the address once nobody types. */
+  protected readonly typed = linkedSignal(() => this.lens.lens().text);
   readonly #opened = inject(RecordingService).opened;
-  protected readonly threads = computed(() => this.#opened()?.threads ?? []);
+  protected readonly threads = computed((): readonly ChoiceOption<number>[] =>
+    (this.#opened()?.threads ?? []).map(({ id, name }) => ({ value: id, words: name })),
+  );
+
+  constructor() {
+    const atRestText = atRest(this.typed, TYPING_MS);
+    effect(() => {
+      const text = atRestText();
+      const isNew =
+        text !== undefined && text === untracked(this.typed) && text !== untracked(this.lens.lens).text;
+      if (isNew) this.lens.change({ text }, true);
+    });
+  }
 }

@@ -1,12 +1,17 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { DEFAULT_THRESHOLDS } from '@nettle-patch/core';
-import type { Preferences } from '../../store/preferences';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatSlideToggleModule } from '@angular/material/slide-toggle';
+import { DEFAULT_THRESHOLDS, partialThresholds } from '@nettle-patch/core';
+import { preferencesSchema, type Preferences } from '../../store/preferences';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
+import { schemaValidator } from '../shared/schema-validator';
 
 type ThresholdName = keyof typeof DEFAULT_THRESHOLDS;
 
@@ -37,10 +42,29 @@ function isReadOtherwise(before: Preferences, after: Preferences): boolean {
   return read(before) !== read(after);
 }
 
-/** What a person can set: theme, editor, whose code is whose, thresholds. */
+/** Checks a text of patterns, one a line, by the schema of a list of them. */
+const patternsValidator = (name: 'ownPaths' | 'libraryPaths') =>
+  schemaValidator(preferencesSchema, name, (text) => linesOf(String(text)));
+
+/** A field for a threshold: a number, or nothing. */
+const thresholdField = (name: ThresholdName, value: number | undefined) =>
+  new FormControl(value ?? null, {
+    validators: schemaValidator(partialThresholds, name, (typed) => typed ?? undefined),
+  });
+
+/** What a person can set: theme, keys, editor, whose code is whose, thresholds. What is wrong is said at its field. */
 @Component({
   selector: 'np-preferences-dialog',
-  imports: [MatButtonModule, MatButtonToggleModule, MatCheckboxModule, MatDialogModule],
+  imports: [
+    MatButtonModule,
+    MatButtonToggleModule,
+    MatCheckboxModule,
+    MatDialogModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatSlideToggleModule,
+    ReactiveFormsModule,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './preferences-dialog.component.html',
   styleUrl: './preferences-dialog.component.scss',
@@ -49,37 +73,49 @@ export class PreferencesDialogComponent {
   readonly #dialog = inject<MatDialogRef<PreferencesDialogComponent>>(MatDialogRef);
   readonly #service = inject(PreferencesService);
   readonly #recordings = inject(RecordingService);
-  protected readonly kept = this.#service.now();
-  protected readonly thresholds = THRESHOLDS.map((one) => ({
-    ...one,
-    usual: DEFAULT_THRESHOLDS[one.name],
-    value: this.kept.thresholds[one.name],
-  }));
-  protected readonly theme = signal(this.kept.theme);
-  protected readonly saveTexts = signal(this.kept.saveTexts);
+  readonly #kept = this.#service.now();
+  protected readonly thresholds = THRESHOLDS.map((one) => ({ ...one, usual: DEFAULT_THRESHOLDS[one.name] }));
   protected readonly problem = signal('');
+  protected readonly form = new FormGroup({
+    theme: new FormControl(this.#kept.theme, { nonNullable: true }),
+    letterKeys: new FormControl(this.#kept.letterKeys, { nonNullable: true }),
+    editorTemplate: new FormControl(this.#kept.editorTemplate, {
+      nonNullable: true,
+      validators: schemaValidator(preferencesSchema, 'editorTemplate'),
+    }),
+    ownPaths: new FormControl(this.#kept.ownPaths.join('\n'), {
+      nonNullable: true,
+      validators: patternsValidator('ownPaths'),
+    }),
+    libraryPaths: new FormControl(this.#kept.libraryPaths.join('\n'), {
+      nonNullable: true,
+      validators: patternsValidator('libraryPaths'),
+    }),
+    thresholds: new FormGroup(
+      Object.fromEntries(
+        THRESHOLDS.map(({ name }) => [name, thresholdField(name, this.#kept.thresholds[name])]),
+      ),
+    ),
+    saveTexts: new FormControl(this.#kept.saveTexts, { nonNullable: true }),
+  });
 
-  protected async save(form: HTMLFormElement): Promise<void> {
-    const fields = new FormData(form);
-    const textOf = (name: string) => String(fields.get(name) ?? '');
-    const given = THRESHOLDS.flatMap(({ name }) =>
-      textOf(name) === '' ? [] : [[name, Number(textOf(name))]],
-    );
-    const part: Partial<Preferences> = {
-      theme: this.theme(),
-      saveTexts: this.saveTexts(),
-      editorTemplate: textOf('editorTemplate').trim(),
-      ownPaths: linesOf(textOf('ownPaths')),
-      libraryPaths: linesOf(textOf('libraryPaths')),
-      thresholds: Object.fromEntries(given) as Preferences['thresholds'],
-    };
+  protected async save(): Promise<void> {
+    this.form.markAllAsTouched();
+    if (this.form.invalid) return;
+    const { ownPaths, libraryPaths, thresholds, ...rest } = this.form.getRawValue();
+    const given = Object.entries(thresholds).filter(([, value]) => value !== null);
     try {
-      await this.#service.change(part);
+      await this.#service.change({
+        ...rest,
+        ownPaths: linesOf(ownPaths),
+        libraryPaths: linesOf(libraryPaths),
+        thresholds: Object.fromEntries(given) as Preferences['thresholds'],
+      });
     } catch (error) {
       this.problem.set((error as Error).message);
       return;
     }
     this.#dialog.close();
-    if (isReadOtherwise(this.kept, this.#service.now())) void this.#recordings.openReplay();
+    if (isReadOtherwise(this.#kept, this.#service.now())) void this.#recordings.openReplay();
   }
 }

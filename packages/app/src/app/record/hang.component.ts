@@ -1,3 +1,4 @@
+import { decimalText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { LiveHang } from '../../workers/live/live-state';
 
@@ -52,6 +53,6 @@ const SHOWN_CALLERS = 4;
 })
 export class HangComponent {
   readonly hang = input.required<LiveHang>();
-  protected readonly seconds = computed(() => (this.hang().durationMs / 1000).toFixed(1));
+  protected readonly seconds = computed(() => decimalText(this.hang().durationMs / 1000, 1));
   protected readonly callers = computed(() => this.hang().calls.slice(1, 1 + SHOWN_CALLERS));
 }

@@ -3,7 +3,9 @@ import { MatButtonModule } from '@angular/material/button';
 import { DEFAULT_THRESHOLDS, durationText, clockText, bytesText, percentText } from '@nettle-patch/core';
 import type { LiveRecording } from '../../workers/live/live-state';
 import { LiveService } from '../services/live.service';
+import { PreferencesService } from '../services/preferences.service';
 import { IconComponent } from '../shared/icon.component';
+import { ShortcutsService } from '../services/shortcuts.service';
 import { problemWords } from '../shared/words';
 import { HangComponent } from './hang.component';
 import { LiveSkylineComponent } from './live-skyline.component';
@@ -17,6 +19,9 @@ const TITLES: Record<LiveRecording['state'], string> = {
   ended: 'Ended',
   failed: 'Recording failed',
 };
+
+/** How many times the budget a bar of an input can show. */
+const BUDGETS_SHOWN = 2.5;
 
 /** Before, a rate would be a guess. */
 const FIRST_RATE_MS = 3000;
@@ -32,6 +37,8 @@ const FIRST_RATE_MS = 3000;
 })
 export class LiveStageComponent {
   protected readonly live = inject(LiveService);
+  readonly #shortcuts = inject(ShortcutsService);
+  readonly #preferences = inject(PreferencesService);
   readonly recording = input.required<LiveRecording>();
   readonly show = output();
 
@@ -51,16 +58,18 @@ export class LiveStageComponent {
       cost: percentText(costShare),
     };
   });
-  protected readonly budgetMs = DEFAULT_THRESHOLDS.responseMs;
+  readonly #thresholds = computed(() => this.#preferences.now().thresholds);
+  /** What an input may take, as it is set. Milliseconds. */
+  protected readonly budgetMs = computed(
+    () => this.#thresholds()['responseMs'] ?? DEFAULT_THRESHOLDS.responseMs,
+  );
   protected readonly duration = durationText;
   protected readonly clock = clockText;
 
   protected onKey(event: KeyboardEvent): void {
-    const { key, ctrlKey, metaKey, altKey, target } = event;
-    const typing = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement;
-    if (key !== 'm' || ctrlKey || metaKey || altKey || typing || this.recording().state !== 'recording')
-      return;
-    this.mark();
+    if (this.recording().state !== 'recording' || !this.#shortcuts.mayAct(event)) return;
+    if (event.key === 'm') this.mark();
+    else if (event.key === 'r') this.live.stop();
   }
 
   protected mark(): void {
@@ -68,6 +77,6 @@ export class LiveStageComponent {
   }
 
   protected barWidth(feltMs: number): string {
-    return `${Math.min(100, (feltMs / (this.budgetMs * 2.5)) * 100)}%`;
+    return `${Math.min(100, (feltMs / (this.budgetMs() * BUDGETS_SHOWN)) * 100)}%`;
   }
 }

@@ -1,28 +1,22 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatExpansionModule } from '@angular/material/expansion';
 import { PHONE_FAULTS, PHONE_FAULT_NAMES, type PhoneFault } from '@nettle-patch/core';
 import { LiveService } from '../services/live.service';
 import { PhoneService } from '../services/phone.service';
+import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
 
 /** The deckhand's phone, which stands in for a native app: started here, it joins by itself. */
 @Component({
   selector: 'np-phone',
-  imports: [MatButtonModule, MatCheckboxModule],
+  imports: [MatButtonModule, MatCheckboxModule, MatExpansionModule, ChoiceComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>Or a native app</h3>
     <p>Any program that speaks the protocol can be recorded. The deckhand’s phone is one to try.</p>
     <p class="actions">
-      <select
-        aria-label="Display of the phone"
-        [value]="hz()"
-        (change)="hz.set(rate.value === '120' ? 120 : 60)"
-        #rate
-      >
-        <option value="60">60 Hz</option>
-        <option value="120">120 Hz</option>
-      </select>
+      <np-choice label="Display of the phone" [options]="rates" [value]="hz()" (choose)="hz.set($event)" />
       @if (joined()) {
         <button type="button" mat-stroked-button (click)="phones.stop()">Put the phone away</button>
       } @else {
@@ -31,14 +25,16 @@ import { PhoneService } from '../services/phone.service';
         </button>
       }
     </p>
-    <details>
-      <summary>Its faults: {{ faults.length - mended().length }} of {{ faults.length }}</summary>
+    <mat-expansion-panel class="mat-elevation-z0">
+      <mat-expansion-panel-header>
+        Its faults: {{ faults.length - mended().length }} of {{ faults.length }}
+      </mat-expansion-panel-header>
       @for (fault of faults; track fault.name) {
         <mat-checkbox [checked]="!mended().includes(fault.name)" (change)="set(fault.name, $event.checked)">
           {{ fault.words }}
         </mat-checkbox>
       }
-    </details>
+    </mat-expansion-panel>
     @if (phones.problem(); as words) {
       <p class="over" role="alert">{{ words }}</p>
     }
@@ -51,27 +47,23 @@ import { PhoneService } from '../services/phone.service';
     mat-checkbox {
       display: block;
     }
-    details {
-      font-size: 13px;
-    }
     .actions {
       display: flex;
       align-items: center;
       gap: 12px;
     }
-    select {
-      font: 14px var(--text);
-      padding: 6px 8px;
-      border: 1px solid var(--edge);
-      border-radius: 5px;
-      background: var(--panel);
-      color: var(--ink);
+    np-choice {
+      --choice-width: 100px;
     }
   `,
 })
 export class PhoneComponent {
   protected readonly phones = inject(PhoneService);
   readonly #live = inject(LiveService);
+  protected readonly rates: readonly ChoiceOption<60 | 120>[] = [
+    { value: 60, words: '60 Hz' },
+    { value: 120, words: '120 Hz' },
+  ];
   protected readonly hz = signal<60 | 120>(60);
   protected readonly faults = PHONE_FAULT_NAMES.map((name) => ({ name, words: PHONE_FAULTS[name] }));
   protected readonly mended = signal<readonly PhoneFault[]>([]);

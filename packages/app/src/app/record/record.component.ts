@@ -7,6 +7,7 @@ import { LiveService } from '../services/live.service';
 import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { SettingsService } from '../services/settings.service';
+import { ShortcutsService } from '../services/shortcuts.service';
 import { ShellKeys } from '../shell/shell-keys';
 import { IconComponent } from '../shared/icon.component';
 import { AppsComponent } from './apps.component';
@@ -20,6 +21,7 @@ import { TargetCardComponent } from './target-card.component';
 /** Chooses what to record and how, and shows the recording while it runs. */
 @Component({
   selector: 'np-record',
+  host: { '(document:keydown)': 'onKey($event)' },
   imports: [
     MatButtonModule,
     MatRadioModule,
@@ -43,6 +45,7 @@ export class RecordComponent {
   protected readonly recordings = inject(RecordingService);
   protected readonly files = inject(FilesService);
   readonly #sheets = inject(ShellKeys);
+  readonly #shortcuts = inject(ShortcutsService);
   protected readonly stepsProblem = signal('');
   protected readonly state = this.#live.state;
   protected readonly withNextLoad = signal(false);
@@ -82,6 +85,11 @@ export class RecordComponent {
   protected start(): void {
     const target = this.chosen();
     if (target !== undefined) this.#live.start(target.id, this.withNextLoad());
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const isIdle = this.recording() === undefined && this.canStart();
+    if (event.key === 'r' && isIdle && this.#shortcuts.mayAct(event)) this.start();
   }
 
   /** Puts the recording that ended away and opens it. */

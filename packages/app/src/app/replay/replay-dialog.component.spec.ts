@@ -64,6 +64,7 @@ describe('doing it again', () => {
     await (await button('Edit')).click();
     const area = element.querySelector('textarea')!;
     area.value = '{"steps":[{"do":"sail"}]}';
+    area.dispatchEvent(new Event('input'));
     await (await button('Take these')).click();
     expect(texts('[role=alert]')[0]).toContain('sail');
     await (await button('Leave as they were')).click();

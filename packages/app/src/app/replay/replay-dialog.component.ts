@@ -1,7 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import {
   BadStepsError,
@@ -16,12 +19,14 @@ import {
   type Step,
   stepWords,
 } from '@nettle-patch/core';
+import { number, object } from 'yup';
 import { AppsService } from '../services/apps.service';
 import { ReplayService } from '../services/replay.service';
 import { CompareService } from '../services/compare.service';
 import { AppChoiceComponent } from '../record/app-choice.component';
 import { IconComponent } from '../shared/icon.component';
 import { saveBlob } from '../shared/save-blob';
+import { schemaValidator } from '../shared/schema-validator';
 
 /** What the dialog begins with. */
 export interface ReplayData {
@@ -31,6 +36,7 @@ export interface ReplayData {
 }
 
 const TIMES = [1, 5, 10] as const;
+const TIMES_SCHEMA = object({ times: number().integer().min(1).max(MAX_ROUNDS).required() });
 
 /** The path of a page's address, as its own server knows it. */
 function pathOf(url: string | undefined): string {
@@ -51,7 +57,10 @@ function appOf(apps: readonly ServedApp[], url: string | undefined): string | un
     MatButtonModule,
     MatButtonToggleModule,
     MatDialogModule,
+    MatFormFieldModule,
+    MatInputModule,
     MatProgressBarModule,
+    ReactiveFormsModule,
     AppChoiceComponent,
     IconComponent,
   ],
@@ -65,9 +74,15 @@ export class ReplayDialogComponent {
   readonly #compare = inject(CompareService);
   protected readonly replay = inject(ReplayService);
   protected readonly steps = signal(this.data.steps);
-  protected readonly text = signal<string | undefined>(undefined);
-  protected readonly problem = signal('');
+  /** Whether the steps are shown as the text of a file. */
+  protected readonly editing = signal(false);
+  /** The text; what is wrong with it is its error `refused`. */
+  protected readonly written = new FormControl('', { nonNullable: true });
   protected readonly times = signal<number>(10);
+  protected readonly otherTimes = new FormControl(10, {
+    nonNullable: true,
+    validators: schemaValidator(TIMES_SCHEMA, 'times'),
+  });
   protected readonly browser = signal('chromium');
   protected readonly apps = inject(AppsService);
   /** Origin of the server of the app that the steps are taken in. */
@@ -102,21 +117,19 @@ export class ReplayDialogComponent {
   }
 
   protected edit(): void {
-    this.problem.set('');
-    this.text.set(writeSteps(this.steps()));
+    this.#show(writeSteps(this.steps()));
   }
 
-  /** Takes the steps as they were written. @returns whether they can be taken */
-  protected take(text: string): boolean {
+  /** Takes the steps as they were written; what is wrong with them is said at the text. */
+  protected take(text: string): void {
     try {
       this.steps.set(readSteps(text));
-      this.problem.set('');
-      this.text.set(undefined);
-      return true;
+      this.editing.set(false);
     } catch (error) {
       if (!(error instanceof BadStepsError)) throw error;
-      this.problem.set(error.message);
-      return false;
+      this.#show(text);
+      this.written.setErrors({ refused: error.message });
+      this.written.markAsTouched();
     }
   }
 
@@ -124,17 +137,21 @@ export class ReplayDialogComponent {
     const file = input.files?.[0];
     input.value = '';
     if (file === undefined) return;
-    const text = await file.text();
-    if (!this.take(text)) this.text.set(text);
+    this.take(await file.text());
   }
 
   protected save(): void {
     saveBlob(new Blob([writeSteps(this.steps())], { type: 'application/json' }), 'steps.json');
   }
 
-  protected setTimes(text: string): void {
-    const times = Number(text);
-    if (Number.isInteger(times) && times >= 1 && times <= MAX_ROUNDS) this.times.set(times);
+  protected setTimes(): void {
+    this.otherTimes.markAsTouched();
+    if (this.otherTimes.valid) this.times.set(this.otherTimes.value);
+  }
+
+  #show(text: string): void {
+    this.written.setValue(text);
+    this.editing.set(true);
   }
 
   protected async run(): Promise<void> {

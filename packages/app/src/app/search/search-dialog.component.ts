@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { MatDialogRef } from '@angular/material/dialog';
+import { MatInputModule } from '@angular/material/input';
 import type { SearchHit } from '../../workers/analysis/queries/search-queries';
 import { AddressService } from '../services/address.service';
 import { RecordingService } from '../services/recording.service';
@@ -23,7 +24,7 @@ const AROUND_MS = 50;
 /** Finds functions, labels, requests and marks of the open recording, and leads to them. */
 @Component({
   selector: 'np-search-dialog',
-  imports: [IconComponent],
+  imports: [MatInputModule, IconComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './search-dialog.component.html',
   styleUrl: './search-dialog.component.scss',

@@ -12,10 +12,11 @@ export class LensService {
   /** How many times as long a device would take, of which lengths are estimated; 1 for the one that was recorded. */
   readonly slower = computed(() => this.lens().slower);
   readonly core = computed(() => coreLens(this.lens()));
-  /** The parameters that make it up, for links from one view to another. */
+  /** The parameters that make it up, and the chosen function, for links from one view to another. */
   readonly query = computed(() => {
     const query = this.#address.query();
-    return Object.fromEntries(LENS_PARAMETERS.flatMap((name) => (query[name] ? [[name, query[name]]] : [])));
+    const kept = [...LENS_PARAMETERS, 'function'];
+    return Object.fromEntries(kept.flatMap((name) => (query[name] ? [[name, query[name]]] : [])));
   });
 
   /** @param replaceUrl whether going back passes over it, as for each letter of a text */

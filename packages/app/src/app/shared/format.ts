@@ -5,7 +5,7 @@ export function formatWeight(value: number, unit: string): string {
   return isTime(unit) ? msText(value) : weightText(value, unit);
 }
 
-/** A point in time as people say it: "24 Nov 2026, 03:15". */
+/** A point in time as the person's language has it: "24 Nov 2026, 03:15". */
 export function formatDate(iso: string): string {
-  return new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+  return new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 }

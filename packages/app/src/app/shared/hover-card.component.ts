@@ -68,9 +68,14 @@ export class HoverCardComponent {
   readonly roomWidth = input.required<number>();
   readonly roomHeight = input.required<number>();
 
+  /** "above" where it stands on top of the drawing, whatever room there is. */
+  readonly placement = input<'auto' | 'above'>('auto');
+
   protected readonly width = WIDTH;
   protected readonly place = computed(() => shortPlace(this.card().place));
-  protected readonly isAbove = computed(() => this.roomHeight() - this.y() < HEIGHT && this.y() > HEIGHT);
+  protected readonly isAbove = computed(
+    () => this.placement() === 'above' || (this.roomHeight() - this.y() < HEIGHT && this.y() > HEIGHT),
+  );
   protected readonly left = computed(() =>
     Math.max(0, Math.min(this.x() + BESIDE_PIXELS, this.roomWidth() - WIDTH - 2)),
   );

@@ -5,6 +5,7 @@ import type { PhaseName } from '@nettle-patch/core';
 const NAMES = {
   paper: '--paper',
   panel: '--panel',
+  shade: '--shade',
   ink: '--ink',
   soft: '--soft',
   line: '--line',

@@ -1,9 +1,6 @@
 import { durationText, clockText, bytesText, percentText } from '@nettle-patch/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { GroundStripDrag } from '../ground-strip/ground-strip-drag';
-import { stingAt } from '../ground-strip/ground-strip-painter';
-import type { ListedSting } from '../../workers/analysis/analysis-results';
 import { TimeScale, axisTicks } from './time-scale';
 import { failureWords, noticeWords } from './words';
 
@@ -42,33 +39,6 @@ describe('a time scale', () => {
         if (ticks.length > 1) expect(ticks[1]! * scale.pixelsPerMs).toBeGreaterThanOrEqual(70 - 1e-6);
       }),
     );
-  });
-});
-
-describe('a drag on the ground strip', () => {
-  const scale = new TimeScale(0, 1000, 0, 1000);
-
-  it('sets a range in either direction, and is a click when it goes nowhere', () => {
-    const drag = new GroundStripDrag();
-    drag.begin(300, scale, undefined);
-    expect(drag.move(302, scale)).toBeUndefined();
-    expect(drag.end(100, scale)).toEqual({ startMs: 100, endMs: 300 });
-    drag.begin(300, scale, undefined);
-    expect(drag.end(301, scale)).toBeUndefined();
-    expect(drag.move(500, scale)).toBeUndefined();
-  });
-
-  it('from an edge moves that edge only', () => {
-    const drag = new GroundStripDrag();
-    drag.begin(203, scale, { startMs: 200, endMs: 600 });
-    expect(drag.end(350, scale)).toEqual({ startMs: 350, endMs: 600 });
-    drag.begin(598, scale, { startMs: 200, endMs: 600 });
-    expect(drag.end(900, scale)).toEqual({ startMs: 200, endMs: 900 });
-  });
-
-  it('finds the sting whose mark is nearest', () => {
-    const stings = [100, 108, 400].map((startMs) => ({ startMs }) as ListedSting);
-    expect([96, 107, 300, 404].map((x) => stingAt(scale, stings, x))).toEqual([0, 1, undefined, 2]);
   });
 });
 

@@ -1,4 +1,5 @@
 import {
+  decimalText,
   BREAKDOWN_LABELS,
   BREAKDOWN_PARTS,
   type BreakdownPart,
@@ -100,9 +101,9 @@ const SOURCES: Record<string, string> = {
 /** How quick a device is beside this computer: "4.1 × slower than this computer". */
 export function speedWords(speed: number | undefined): string | undefined {
   if (speed === undefined) return undefined;
-  if (speed > 1.15) return `${speed.toFixed(1)} × slower than this computer`;
+  if (speed > 1.15) return `${decimalText(speed, 1)} × slower than this computer`;
   return speed < 0.87
-    ? `${(1 / speed).toFixed(1)} × quicker than this computer`
+    ? `${decimalText(1 / speed, 1)} × quicker than this computer`
     : 'as quick as this computer';
 }
 

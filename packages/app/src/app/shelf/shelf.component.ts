@@ -1,13 +1,18 @@
 import { durationText, bytesText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatChipsModule } from '@angular/material/chips';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
 import { MatMenuModule } from '@angular/material/menu';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
 import type { StoredRecording } from '../../store/database';
 import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { ShelfService } from '../services/shelf.service';
 import { StorageService } from '../services/storage.service';
+import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
 import { formatDate } from '../shared/format';
 import { FocusNowDirective } from '../shared/focus-now.directive';
 import { IconComponent } from '../shared/icon.component';
@@ -15,12 +20,12 @@ import { CardSkylineComponent } from './card-skyline.component';
 import { findRecordings, tagsOf, type Order } from './find-recordings';
 import { TrendComponent } from './trend.component';
 
-const ORDER_WORDS: readonly { readonly order: Order; readonly words: string }[] = [
-  { order: 'newest', words: 'Newest first' },
-  { order: 'oldest', words: 'Oldest first' },
-  { order: 'worst', words: 'Worst delay first' },
-  { order: 'title', words: 'By title' },
-  { order: 'largest', words: 'Largest first' },
+const ORDERS: readonly ChoiceOption<Order>[] = [
+  { value: 'newest', words: 'Newest first' },
+  { value: 'oldest', words: 'Oldest first' },
+  { value: 'worst', words: 'Worst delay first' },
+  { value: 'title', words: 'By title' },
+  { value: 'largest', words: 'Largest first' },
 ];
 
 /** The recordings kept in this browser: find, open, rename, tag, compare, save, delete. */
@@ -28,8 +33,13 @@ const ORDER_WORDS: readonly { readonly order: Order; readonly words: string }[] 
   selector: 'np-shelf',
   imports: [
     MatButtonModule,
+    MatChipsModule,
+    MatFormFieldModule,
+    MatInputModule,
     MatMenuModule,
+    MatProgressBarModule,
     RouterLink,
+    ChoiceComponent,
     IconComponent,
     CardSkylineComponent,
     FocusNowDirective,
@@ -49,7 +59,7 @@ export class ShelfComponent {
   protected readonly text = signal('');
   protected readonly tag = signal<string | undefined>(undefined);
   protected readonly order = signal<Order>('newest');
-  protected readonly orders = ORDER_WORDS;
+  protected readonly orders = ORDERS;
   protected readonly tags = computed(() => tagsOf(this.shelf.recordings() ?? []));
   protected readonly shown = computed(() =>
     findRecordings(this.shelf.recordings() ?? [], {
@@ -73,10 +83,6 @@ export class ShelfComponent {
     const files = [...(input.files ?? [])];
     input.value = '';
     void this.files.importFiles(files);
-  }
-
-  protected chooseTag(tag: string): void {
-    this.tag.set(this.tag() === tag ? undefined : tag);
   }
 
   protected addTags(recording: StoredRecording, typed: string): void {

@@ -1,17 +1,18 @@
 import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import type { ReplayData } from '../replay/replay-dialog.component';
-import { isTaken } from '../shared/keys';
+import { ShortcutsService } from '../services/shortcuts.service';
 import { RecordingService } from '../services/recording.service';
 
 /** Keys that work in every view, and the sheets they open. */
 @Injectable({ providedIn: 'root' })
 export class ShellKeys {
   readonly #dialog = inject(MatDialog);
+  readonly #shortcuts = inject(ShortcutsService);
   readonly #opened = inject(RecordingService).opened;
 
   take(event: KeyboardEvent): void {
-    if (isTaken(event) || this.#dialog.openDialogs.length > 0) return;
+    if (!this.#shortcuts.mayAct(event)) return;
     if (event.key === '/') this.search();
     else if (event.key === '?') this.help();
     else return;

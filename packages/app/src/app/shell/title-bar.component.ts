@@ -1,12 +1,15 @@
 import { durationText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { captureModeOf } from '@nettle-patch/core';
 import { isBlind } from '../../workers/analysis/delay-coverage';
 import { AddressService } from '../services/address.service';
 import { CompareService } from '../services/compare.service';
+import { PageTitleService } from '../services/page-title.service';
 import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { ShelfService } from '../services/shelf.service';
@@ -17,7 +20,15 @@ import { ShellKeys } from './shell-keys';
 /** The line above every view: what is open, what was found in it, and what can be done with it. */
 @Component({
   selector: 'np-title-bar',
-  imports: [MatButtonModule, MatTooltipModule, RouterLink, FocusNowDirective, IconComponent],
+  imports: [
+    MatButtonModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatTooltipModule,
+    RouterLink,
+    FocusNowDirective,
+    IconComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './title-bar.component.html',
   styleUrl: './title-bar.component.scss',
@@ -35,20 +46,13 @@ export class TitleBarComponent {
   protected readonly duration = durationText;
   protected readonly captureModeOf = captureModeOf;
 
-  protected readonly view = computed(() => {
-    const name = this.#address.view();
-    return name.charAt(0).toUpperCase() + name.slice(1);
-  });
+  readonly #titles = inject(PageTitleService);
+  protected readonly view = this.#titles.view;
+  protected readonly title = this.#titles.recording;
 
   protected readonly opened = computed(() =>
     this.#address.analyses() ? this.#recordings.opened() : undefined,
   );
-
-  protected readonly title = computed(() => {
-    const opened = this.opened();
-    const kept = this.#shelf.recordings()?.find(({ id }) => id === opened?.id);
-    return kept?.title ?? opened?.header.title ?? '';
-  });
 
   /** The recording that this one was made to be held against. */
   protected readonly compareWith = computed(() => {

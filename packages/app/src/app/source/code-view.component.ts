@@ -1,3 +1,4 @@
+import { msText } from '@nettle-patch/core';
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
@@ -63,7 +64,7 @@ export class CodeViewComponent {
         line,
         at: (line - 0.5) / count,
         kind: forcedCount > 0 ? 'forced' : selfMs > dearest / 4 ? 'hot' : 'warm',
-        words: `line ${line}, ${names.join(', ')}: ${selfMs.toFixed(1)} ms${forcedCount > 0 ? `, layout forced ${forcedCount} times` : ''}`,
+        words: `line ${line}, ${names.join(', ')}: ${msText(selfMs)}${forcedCount > 0 ? `, layout forced ${forcedCount} times` : ''}`,
       }));
   });
 

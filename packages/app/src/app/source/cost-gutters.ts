@@ -95,7 +95,7 @@ const COLUMNS: readonly Column[] = [
     widest: '00,000×',
     figure: ({ forcedCount }) => (forcedCount === 0 ? '' : `${countText(forcedCount)}×`),
     title: ({ forcedCount, forcedMs }) =>
-      `layout forced here ${countText(forcedCount)} times, ${forcedMs.toFixed(1)} ms`,
+      `layout forced here ${countText(forcedCount)} times, ${msText(forcedMs)}`,
   },
 ];
 

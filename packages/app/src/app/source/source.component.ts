@@ -11,7 +11,7 @@ import {
 import { DomSanitizer } from '@angular/platform-browser';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { msText, countText, shortPlace } from '@nettle-patch/core';
+import { decimalText, msText, countText, shortPlace } from '@nettle-patch/core';
 import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
@@ -76,6 +76,7 @@ export class SourceComponent {
   );
   protected readonly short = shortPlace;
   protected readonly ms = msText;
+  protected readonly lineMs = (ms: number) => decimalText(ms, 2);
   protected readonly countText = countText;
 
   /** The file to show: the one asked for, that of the function asked for, or the dearest of the own ones. */

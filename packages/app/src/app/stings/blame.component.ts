@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { blameOnSlower, type Anatomy } from '@nettle-patch/core';
+import { countText, decimalText, blameOnSlower, type Anatomy } from '@nettle-patch/core';
 import { LensService } from '../services/lens.service';
 import { PartSwatchComponent } from '../shared/part-swatch.component';
 import { shownParts } from '../shared/words';
@@ -68,6 +68,6 @@ export class BlameComponent {
   });
 
   #shown(ms: number): string {
-    return this.slower() > 1 ? `≈ ${Math.round(ms)}` : ms.toFixed(1);
+    return this.slower() > 1 ? `≈ ${countText(ms)}` : decimalText(ms, 1);
   }
 }

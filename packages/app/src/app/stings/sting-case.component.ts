@@ -10,6 +10,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { delayStepMs, lengthOnSlower, type TimeRange, durationText } from '@nettle-patch/core';
 import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/analysis/analysis-results';
+import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { incrementalRender } from '../shared/incremental-render';
 import { IconComponent } from '../shared/icon.component';
@@ -44,6 +45,7 @@ export class StingCaseComponent {
   readonly opened = input.required<OpenedRecording>();
   readonly series = input.required<readonly ListedSeries[]>();
   readonly selected = input.required<number>();
+  protected readonly chosen = inject(ChosenFunctionService);
   readonly #slower = inject(LensService).slower;
   /** The delay on a slower device, where the lens asks for one. */
   protected readonly estimate = computed(() => {
@@ -62,10 +64,7 @@ export class StingCaseComponent {
   readonly range = output<TimeRange>();
 
   /** The function pointed out in the sentence, the drawing and the table alike. */
-  protected readonly functionId = linkedSignal<OpenedSting, number | undefined>({
-    source: this.shown,
-    computation: () => undefined,
-  });
+  protected readonly functionId = this.chosen.functionId;
 
   protected readonly built = incrementalRender(2);
 

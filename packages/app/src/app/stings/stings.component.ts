@@ -4,7 +4,7 @@ import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
-import { isTaken } from '../shared/keys';
+import { ShortcutsService } from '../services/shortcuts.service';
 import { OpeningComponent } from '../shell/opening.component';
 import { emptyState } from './empty-state';
 import { StingCaseComponent } from './sting-case.component';
@@ -23,6 +23,7 @@ import { answerTo } from '../shared/answer-to';
 export class StingsComponent {
   readonly #recordings = inject(RecordingService);
   readonly #address = inject(AddressService);
+  readonly #shortcuts = inject(ShortcutsService);
   readonly #lens = inject(LensService);
   protected readonly choice = inject(StingChoiceService);
   readonly id = input.required<string>();
@@ -59,7 +60,7 @@ export class StingsComponent {
   protected keyDown(event: KeyboardEvent): void {
     const step = event.key === 'j' ? 1 : event.key === 'k' ? -1 : 0;
     const onControl = event.target instanceof HTMLElement && event.target.matches('button, a, summary');
-    if (isTaken(event)) return;
+    if (!this.#shortcuts.mayAct(event)) return;
     const selected = this.choice.selected();
     if (event.key === 'Enter' && !onControl && selected !== undefined) {
       void this.#address.go('timeline', this.id(), { sting: selected });

@@ -1,3 +1,4 @@
+import { secondsText, decimalText } from '@nettle-patch/core';
 import { axisStep, type TimeScale } from '../shared/time-scale';
 
 /** In what times of a stretch are told, and with how many digits. */
@@ -16,7 +17,7 @@ export function unitOf(lengthMs: number): TimeUnit {
 }
 
 export function timeWords(ms: number, { seconds, digits }: TimeUnit): string {
-  return seconds ? `${(ms / 1000).toFixed(digits)} s` : `${ms.toFixed(digits)} ms`;
+  return seconds ? secondsText(ms, digits) : `${decimalText(ms, digits)} ms`;
 }
 
 /** Round times within a scale. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { msText, shortPlace, type TimeRange, secondsText, durationText } from '@nettle-patch/core';
+import { countText, msText, shortPlace, type TimeRange, secondsText, durationText } from '@nettle-patch/core';
 import type { ItemDetails } from '../../workers/analysis/item-details-types';
 import { LensService } from '../services/lens.service';
 import { RangeSumsComponent } from '../sums/range-sums.component';
@@ -33,6 +33,8 @@ export class ItemPanelComponent {
 
   protected readonly lens = inject(LensService);
   protected readonly ms = msText;
+  protected readonly seconds = secondsText;
+  protected readonly count = countText;
   protected readonly short = shortPlace;
   protected readonly duration = durationText;
   protected readonly callers = computed(() => this.details()?.callers.slice(0, MAX_CALLERS) ?? []);

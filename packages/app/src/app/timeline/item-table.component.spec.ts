@@ -1,3 +1,4 @@
+import { MatSelectHarness } from '@angular/material/select/testing';
 import { Subject } from 'rxjs';
 import { describe, expect, it, vi } from 'vitest';
 import type { ItemLine, LaneInfo } from '../../workers/analysis/queries/timeline-queries';
@@ -46,5 +47,23 @@ describe('the table of things', () => {
     questions[0]!.answer.next([line(1, 'onBoardAll')]);
     await fixture.whenStable();
     expect(texts('tbody button')).toEqual(['drawTide']);
+  });
+
+  it('lists nothing of the lane before once another is chosen, and takes a thing as one of its lane', async () => {
+    const { component, element, questions, asked, fixture, loader, texts } = await table();
+    const chosen: unknown[] = [];
+    component.choose.subscribe((one) => chosen.push(one));
+    await asked(1);
+    questions[0]!.answer.next([line(7, 'onBoardAll')]);
+    await fixture.whenStable();
+    const lane = await loader.getHarness(MatSelectHarness);
+    await lane.open();
+    await lane.clickOptions({ text: 'Inputs' });
+    expect(texts('tbody button')).toEqual([]);
+    await asked(2);
+    questions[1]!.answer.next([line(2, 'Board all')]);
+    await fixture.whenStable();
+    element.querySelector<HTMLButtonElement>('tbody button')!.click();
+    expect(chosen).toEqual([{ lane: 'inputs', ref: 2 }]);
   });
 });

@@ -1,3 +1,4 @@
+import { countText } from '@nettle-patch/core';
 import type { InteractionSlice } from '@nettle-patch/core';
 import { FIGURE_FONT, HEAD_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import type { Palette } from '../shared/palette';
@@ -88,11 +89,11 @@ export class LadderPainter {
     const { outcomeMs } = row;
     if (outcomeMs !== undefined) this.#outcome(endX + 6, scale.x(outcomeMs), y, tall);
     const textX = outcomeMs === undefined ? endX : scale.x(outcomeMs);
-    const outcomeWords = outcomeMs === undefined ? '' : `, outcome ${outcomeMs.toFixed(0)} ms`;
+    const outcomeWords = outcomeMs === undefined ? '' : `, outcome ${countText(outcomeMs)} ms`;
     context.font = FIGURE_FONT;
     context.fillStyle = measured && feltMs > budgetMs ? palette.sting : palette.soft;
     context.fillText(
-      `${measured ? '' : '< '}${feltMs.toFixed(0)} ms${outcomeWords}`,
+      `${measured ? '' : '< '}${countText(feltMs)} ms${outcomeWords}`,
       textX + 11,
       y + tall - 3,
     );

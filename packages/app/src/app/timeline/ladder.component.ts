@@ -1,3 +1,4 @@
+import { countText } from '@nettle-patch/core';
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
@@ -52,8 +53,8 @@ const LEFT = 18;
               [id]="'row-' + row.interaction"
               [attr.aria-selected]="row.interaction === selected()"
             >
-              {{ row.label }}, {{ row.measured ? '' : 'below ' }}{{ row.feltMs.toFixed(0) }} ms
-              {{ row.outcomeMs === undefined ? '' : ', outcome after ' + row.outcomeMs.toFixed(0) + ' ms' }}
+              {{ row.label }}, {{ row.measured ? '' : 'below ' }}{{ count(row.feltMs) }} ms
+              {{ row.outcomeMs === undefined ? '' : ', outcome after ' + count(row.outcomeMs) + ' ms' }}
             </div>
           }
         </div>
@@ -122,6 +123,7 @@ export class LadderComponent {
     );
   });
   /** The rows that are seen. */
+  protected readonly count = countText;
   protected readonly listed = computed(() =>
     this.#seen().flatMap((line) => (line.type === 'row' ? line.row : [])),
   );

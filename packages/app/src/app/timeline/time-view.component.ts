@@ -14,6 +14,7 @@ import {
 import type { TimeRange } from '@nettle-patch/core';
 import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 import type { DrawnWindow, LaneInfo } from '../../workers/analysis/queries/timeline-queries';
+import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
@@ -24,7 +25,7 @@ import { TimeScale } from '../shared/time-scale';
 import { AXIS_HEIGHT, heightOf, placeLanes, rowAt } from './lane-layout';
 import { LaneHeadersComponent } from './lane-headers.component';
 import type { ItemRef } from './item-parameter';
-import { panned, zoomed } from './time-window';
+import { panned, wheelZoom, zoomed } from '../shared/time-window';
 import { TimelinePainter } from './timeline-painter';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { filter } from 'rxjs';
@@ -41,7 +42,6 @@ const CLICK_PIXELS = 4;
 const REST_MS = 80;
 /** How far beside a thing a click still means it. */
 const NEAR_PIXELS = 4;
-const WHEEL_ZOOM = 1.0015;
 const KEY_PAN = 0.2;
 const KEY_ZOOM = 0.6;
 /** So much more than is shown is fetched on each side, so that a small move has its picture at once. */
@@ -81,6 +81,7 @@ export class TimeViewComponent {
   readonly #recordings = inject(RecordingService);
   readonly #lens = inject(LensService).lens;
   readonly #choice = inject(StingChoiceService);
+  readonly #chosen = inject(ChosenFunctionService);
   /** The function in focus: all others are dimmed. */
   readonly #focusName = this.#recordings.functionName(computed(() => this.#lens().focus));
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
@@ -96,13 +97,14 @@ export class TimeViewComponent {
       range: { startMs: shown.startMs - besideMs, endMs: shown.endMs + besideMs },
       pixels: Math.ceil((width * (1 + 2 * BESIDE)) / FINEST_PIXELS),
       ids: lanes.map(({ id }) => id),
+      lit: this.#chosen.functionId(),
     };
   });
   /** What is drawn: asked for once at a time, and then about what is shown by then. */
   readonly #drawn = toSignal(
     toObservable(this.#wanted).pipe(
       filter(({ pixels, ids }) => pixels > 0 && ids.length > 0),
-      latestInTurn(({ range, pixels, ids }) => this.#recordings.ask('draw', range, pixels, ids)),
+      latestInTurn(({ range, pixels, ids, lit }) => this.#recordings.ask('draw', range, pixels, ids, lit)),
     ),
   );
   readonly #dragged = signal<TimeRange | undefined>(undefined);
@@ -231,9 +233,7 @@ export class TimeViewComponent {
     const isSideways = event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY);
     if (event.ctrlKey || event.metaKey) {
       const atMs = this.#scale().ms(event.offsetX);
-      this.shown.set(
-        zoomed(whole, this.shown(), atMs, WHEEL_ZOOM ** (event.deltaY * (event.deltaMode === 0 ? 2 : 40))),
-      );
+      this.shown.set(zoomed(whole, this.shown(), atMs, wheelZoom(event)));
     } else if (isSideways) {
       const delta = event.deltaX === 0 ? event.deltaY : event.deltaX;
       this.shown.set(panned(whole, this.shown(), delta / Math.max(1, this.size().width)));

@@ -14,6 +14,7 @@ import type { TimeScale } from '../shared/time-scale';
 import { roundTimes, timeWords, unitOf } from './axis-times';
 import { AXIS_HEIGHT, type PlacedLane } from './lane-layout';
 import { lookFills, type Fill } from './style-fills';
+import { paintLit } from './lit-painter';
 import { RunFiller } from './run-filler';
 
 /** Mean width of a letter: words are cut by it, as measuring each would take longer than drawing it. */
@@ -83,7 +84,7 @@ export class TimelinePainter {
   paint(picture: TimelinePicture): void {
     const { context, palette } = this;
     const { lanes, drawn, scale, height, scrollTop } = picture;
-    const byId = new Map(drawn.map((lane) => [lane.id, lane.items]));
+    const byId = new Map(drawn.map((lane) => [lane.id, lane]));
     context.save();
     context.beginPath();
     context.rect(0, AXIS_HEIGHT, scale.right, height - AXIS_HEIGHT);
@@ -94,8 +95,10 @@ export class TimelinePainter {
       if (!isSeen) continue;
       context.fillStyle = palette.line;
       context.fillRect(scale.left, placed.top + placed.height + 3.5, scale.right - scale.left, 1);
-      const items = byId.get(placed.lane.id);
-      if (items !== undefined) this.#lane(placed, items, picture);
+      const lane = byId.get(placed.lane.id);
+      if (lane === undefined) continue;
+      this.#lane(placed, lane.items, picture);
+      paintLit(context, palette, scale, placed, lane);
     }
     context.restore();
     this.#overlays(picture);

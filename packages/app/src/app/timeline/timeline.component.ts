@@ -5,7 +5,6 @@ import {
   effect,
   inject,
   input,
-  linkedSignal,
   signal,
   untracked,
   viewChild,
@@ -16,12 +15,14 @@ import { MatMenuModule } from '@angular/material/menu';
 import type { TimeRange } from '@nettle-patch/core';
 import type { ItemDetails } from '../../workers/analysis/item-details-types';
 import { AddressService } from '../services/address.service';
+import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
+import { TimeWindowService } from '../services/time-window.service';
 import { IconComponent } from '../shared/icon.component';
-import { isTaken } from '../shared/keys';
+import { ShortcutsService } from '../services/shortcuts.service';
 import { OpeningComponent } from '../shell/opening.component';
 import { incrementalRender } from '../shared/incremental-render';
 import { LensToolsComponent } from '../lens/lens-tools.component';
@@ -32,7 +33,7 @@ import { ItemPanelComponent } from './item-panel.component';
 import { readItem, itemParameter } from './item-parameter';
 import { ItemTableComponent } from './item-table.component';
 import { TimeViewComponent, type TimePlace } from './time-view.component';
-import { around, showing, zoomed } from './time-window';
+import { around, showing, zoomed } from '../shared/time-window';
 import { answerTo } from '../shared/answer-to';
 import { firstValueFrom } from 'rxjs';
 
@@ -67,7 +68,9 @@ export class TimelineComponent {
   readonly #preferences = inject(PreferencesService);
   readonly #address = inject(AddressService);
   readonly #lens = inject(LensService);
+  readonly #shortcuts = inject(ShortcutsService);
   readonly #choice = inject(StingChoiceService);
+  readonly #chosen = inject(ChosenFunctionService);
   readonly id = input.required<string>();
   /** How it is shown, from the address. */
   readonly show = input<string>();
@@ -101,22 +104,24 @@ export class TimelineComponent {
   protected readonly details = computed(() =>
     this.selected() === undefined ? this.#chosenDetails() : this.#selectedDetails(),
   );
-  protected readonly shown = linkedSignal<TimeRange>(() => this.#firstShown());
+  protected readonly shown = inject(TimeWindowService).shown;
   /** What is summed while nothing is selected: the range of the lens, or else what is in view. */
   protected readonly summed = computed((): TimeRange => this.#lens.lens().range ?? this.shown());
   protected readonly summedAs = computed(() =>
     this.#lens.lens().range === undefined ? 'In view' : 'In the range of the lens',
   );
-  /** The lane whose items the table lists. */
-  protected readonly tableLane = signal('');
 
   constructor() {
     effect(() => void this.#recordings.openStored(this.id()));
     effect(() => {
-      const range = this.#lens.lens().range;
-      const whole = untracked(this.opened)?.range;
-      if (range !== undefined && whole !== undefined && !untracked(() => this.#sees(range)))
-        this.shown.set(around(whole, range));
+      const functionId = this.details()?.functionId;
+      if (functionId !== undefined) untracked(() => this.#chosen.choose(functionId));
+    });
+    effect(() => {
+      const whole = this.opened()?.range;
+      const wanted = this.#lens.lens().range ?? untracked(() => this.#askedSting());
+      if (wanted !== undefined && whole !== undefined && !untracked(() => this.#sees(wanted)))
+        this.shown.set(around(whole, wanted));
     });
   }
 
@@ -142,10 +147,10 @@ export class TimelineComponent {
     void this.#address.change({ thing: itemParameter(lane, ref) });
   }
 
-  /** Lets go of what is selected. */
+  /** Lets go of what is selected, and of the function that was chosen by it. */
   protected letGo(): void {
     this.#chosenDetails.set(undefined);
-    void this.#address.change({ thing: null });
+    void this.#address.change({ thing: null, function: null });
   }
 
   protected zoomTo(range: TimeRange): void {
@@ -181,13 +186,17 @@ export class TimelineComponent {
   }
 
   protected keyDown(event: KeyboardEvent): void {
-    if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+    if (
+      event.altKey &&
+      !this.#shortcuts.isBehindDialog() &&
+      (event.key === 'ArrowUp' || event.key === 'ArrowDown')
+    ) {
       const lane = this.selected()?.lane;
       if (lane !== undefined) this.moveLane(lane, event.key === 'ArrowUp' ? -1 : 1);
       event.preventDefault();
       return;
     }
-    if (isTaken(event)) return;
+    if (!this.#shortcuts.mayAct(event)) return;
     const range = this.#lens.lens().range;
     if (event.key === '[') this.#stepSting(-1);
     else if (event.key === ']') this.#stepSting(1);
@@ -249,14 +258,9 @@ export class TimelineComponent {
     void this.#preferences.change({ lanes: { order: [...order], hidden: [...hidden], folded: [...folded] } });
   }
 
-  #firstShown(): TimeRange {
-    const opened = this.opened();
-    if (opened === undefined) return { startMs: 0, endMs: 1 };
-    const range = untracked(() => this.#lens.lens().range);
-    const asked = untracked(() => this.#address.query()['sting']);
-    const sting = asked === undefined ? undefined : untracked(this.#choice.selectedSting);
-    const wanted = range ?? sting;
-    return wanted === undefined ? opened.range : around(opened.range, wanted);
+  /** The sting that the address names, where it names one. */
+  #askedSting(): TimeRange | undefined {
+    return this.#address.query()['sting'] === undefined ? undefined : this.#choice.selectedSting();
   }
 
   #sees({ startMs, endMs }: TimeRange): boolean {

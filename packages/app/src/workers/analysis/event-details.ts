@@ -1,4 +1,4 @@
-import { msText, canonicalFunction, originalPath } from '@nettle-patch/core';
+import { bytesText, msText, canonicalFunction, originalPath } from '@nettle-patch/core';
 import { othersAmong } from './other-occurrences';
 import { kilobytes, type Fact, type DetailsContext, type ItemSummary } from './item-details-types';
 
@@ -70,12 +70,12 @@ export function memoryDetails({ recording }: DetailsContext, ref: number): ItemS
       : `, ${usedKb >= before ? '+' : '−'}${kilobytes(Math.abs(usedKb - before) * 1024)}`;
   return {
     what: 'Memory',
-    title: `${(usedKb / 1024).toFixed(1)} MB in use`,
+    title: `${bytesText(usedKb * 1024)} in use`,
     startMs,
     endMs: startMs,
     facts: [
-      { label: 'in use', text: `${(usedKb / 1024).toFixed(1)} MB${change}` },
-      ...(limitKb === undefined ? [] : [{ label: 'at most', text: `${(limitKb / 1024).toFixed(0)} MB` }]),
+      { label: 'in use', text: `${bytesText(usedKb * 1024)}${change}` },
+      ...(limitKb === undefined ? [] : [{ label: 'at most', text: `${bytesText(limitKb * 1024)}` }]),
     ],
   };
 }

@@ -176,7 +176,7 @@ export class ItemDetailsBuilder {
       facts: [
         {
           label: 'work for it',
-          text: `${msText(endMs - startMs)}, budget ${refreshMs.toFixed(1)} ms`,
+          text: `${msText(endMs - startMs)}, budget ${msText(refreshMs)}`,
           over: missed >= 1,
         },
         ...(render === undefined

@@ -1,4 +1,6 @@
 import {
+  countText,
+  decimalText,
   NO_STACK,
   UNKNOWN_FUNCTION,
   type Anatomy,
@@ -69,7 +71,7 @@ const NARROW_WIDTH = 70;
 /** Room a figure under a thorn needs. */
 const THORN_TEXT_WIDTH = 130;
 /** A length in words. */
-export const roundMs = (ms: number) => (ms < 10 ? ms.toFixed(1) : String(Math.round(ms)));
+export const roundMs = (ms: number) => (ms < 10 ? decimalText(ms, 1) : countText(ms));
 
 function rowY(depth: number): number {
   return LAYOUT.blocksY + depth * (LAYOUT.blockHeight + LAYOUT.blockGap);

@@ -1,3 +1,4 @@
+import { decimalText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { shownParts } from '../../shared/words';
 import type { OpenedSting } from '../../../workers/analysis/analysis-results';
@@ -40,9 +41,9 @@ export class AnatomyTableComponent {
     const { anatomy, functions } = this.shown();
     return anatomy.phases.map(({ name, startMs, endMs, blame, culprits }) => ({
       name,
-      lengthMs: (endMs - startMs).toFixed(1),
+      lengthMs: decimalText(endMs - startMs, 1),
       parts: shownParts(blame)
-        .map((part) => `${part.name} ${part.ms.toFixed(1)}`)
+        .map((part) => `${part.name} ${decimalText(part.ms, 1)}`)
         .join(', '),
       code: culprits
         .map(({ functionId, chargedMs }) => `${functions.get(functionId)?.name} ${chargedMs.toFixed(1)}`)

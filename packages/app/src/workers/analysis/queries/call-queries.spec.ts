@@ -88,6 +88,18 @@ describe('the calls of a recording', () => {
     expect(shown(desk().page(LENS, 'flat', NONE, 'stow').rows)).toEqual(['stow']);
   });
 
+  it('are put in order before the last are cut off', () => {
+    const byName = { column: 'name', isDescending: false } as const;
+    expect(
+      desk()
+        .page(LENS, 'flat', NONE, '', byName)
+        .rows.map(({ name }) => name),
+    ).toEqual(['onBoardAll', 'stow', 'weigh']);
+    const least = { column: 'selfMs', isDescending: false } as const;
+    expect(desk().page(LENS, 'flat', NONE, '', least).rows[0]!.name).toBe('weigh');
+    expect(desk().page(LENS, 'flat', NONE, '', least).isCounted).toBe(true);
+  });
+
   it('have details of each function: how often, how long, by whom', () => {
     const { statistics, histogram, rate, callers, callees, exact } = desk().details(LENS, 1);
     expect(exact).toBe(true);

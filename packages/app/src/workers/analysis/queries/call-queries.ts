@@ -23,6 +23,7 @@ import {
 } from '@nettle-patch/core';
 import { namedFunction } from '../named-function';
 import type { NamedFunction } from '../analysis-results';
+import { sortRows, type CallSort } from './sort-rows';
 
 export type CallsMode = 'top' | 'bottom' | 'flat';
 
@@ -54,7 +55,9 @@ type CountedRow = Omit<CallRow, 'name' | 'place' | 'owner' | 'isHit' | 'isQuick'
 
 export interface CallsPage {
   readonly rows: readonly CallRow[];
-  /** Lines that were left out because nobody could read so many. */
+  /** Whether calls were counted: samples alone count none. */
+  readonly isCounted: boolean;
+  /** Lines that were left out because nobody could read so many: the last of the order. */
   readonly cut: number;
   readonly totalMs: number;
   /** Share of the time in functions that match what is searched for, each moment once; undefined without a search. */
@@ -108,6 +111,7 @@ export interface FunctionDetails extends NamedFunction {
 }
 
 const MAX_ROWS = 2000;
+const USUAL_SORT: CallSort = { column: 'totalMs', isDescending: true };
 const RATE_STEPS = 60;
 const MAX_NEIGHBOURS = 12;
 
@@ -125,22 +129,24 @@ export class CallQueries {
 
   constructor(private readonly recording: Recording) {}
 
-  page(lens: Lens, mode: CallsMode, expanded: ReadonlySet<string>, text: string): CallsPage {
+  page(
+    lens: Lens,
+    mode: CallsMode,
+    expanded: ReadonlySet<string>,
+    text: string,
+    sort: CallSort = USUAL_SORT,
+  ): CallsPage {
     const { top, bottom, tally } = this.#treesOf(lens);
     const matches = this.#matcher(text);
     const seconds = this.#seconds(lens);
     const { calls: counted } = countedCalls(this.recording, lens.thread, lensRange(this.recording, lens));
     const isFine = this.recording.header.fine === true;
     const rows: CallRow[] = [];
-    let cut = 0;
     const push = ({ timed, ...row }: CountedRow) => {
-      if (rows.length >= MAX_ROWS) cut++;
-      else {
-        const isHit = matches?.(row.functionId) ?? false;
-        const isQuick = !isFine && timed > 0 && (counted.get(row.functionId) ?? 0) > timed;
-        const callsPerSecond = row.count / seconds;
-        rows.push({ ...row, ...this.#named(row.functionId), isHit, isQuick, callsPerSecond });
-      }
+      const isHit = matches?.(row.functionId) ?? false;
+      const isQuick = !isFine && timed > 0 && (counted.get(row.functionId) ?? 0) > timed;
+      const callsPerSecond = row.count / seconds;
+      rows.push({ ...row, ...this.#named(row.functionId), isHit, isQuick, callsPerSecond });
     };
     const found = matches && top.search(matches);
     if (mode === 'top') this.#pushTree(top, expanded, found?.leads, push);
@@ -162,7 +168,13 @@ export class CallQueries {
         });
       }
     }
-    return { rows, cut, totalMs: top.totalMs, hitShare: found?.share };
+    return {
+      rows: sortRows(rows, sort).slice(0, MAX_ROWS),
+      cut: Math.max(0, rows.length - MAX_ROWS),
+      isCounted: rows.some(({ count }) => count > 0),
+      totalMs: top.totalMs,
+      hitShare: found?.share,
+    };
   }
 
   flame(

@@ -1,15 +1,23 @@
 import { displayName, type Lens, type TimeRange } from '@nettle-patch/core';
 import type { Analysis } from '../analysis';
+import { functionShares } from '../function-shares';
 import { stingsOfFunction } from '../stings-of-function';
 import { transferResult } from '../transfer-result';
 import type { CallsMode } from './call-queries';
+import type { CallSort } from './sort-rows';
 import type { ProofForm } from './compare-queries';
 
 /** All that may be asked about what is open in the worker that analyses: a query is a line. */
 export const QUERIES = {
   sting: (analysis: Analysis, index: number) => analysis.sting(index),
-  calls: ({ opened }: Analysis, lens: Lens, mode: CallsMode, expanded: readonly string[], text: string) =>
-    opened.calls.page(lens, mode, new Set(expanded), text),
+  calls: (
+    { opened }: Analysis,
+    lens: Lens,
+    mode: CallsMode,
+    expanded: readonly string[],
+    text: string,
+    sort: CallSort,
+  ) => opened.calls.page(lens, mode, new Set(expanded), text, sort),
   flame: ({ opened }: Analysis, lens: Lens, least: number, root: number | undefined, text: string) =>
     opened.calls.flame(lens, 'weight', least, root, text),
   functionDetails: ({ opened }: Analysis, lens: Lens, functionId: number) =>
@@ -18,11 +26,13 @@ export const QUERIES = {
     displayName(opened.recording.functions.get(functionId)),
   stingsOfFunction: ({ opened }: Analysis, functionId: number) =>
     stingsOfFunction(opened.recording, opened.stings, functionId),
+  functionShares: ({ opened: { recording } }: Analysis, functionId: number, thread: number, steps: number) =>
+    transferResult(functionShares(recording, functionId, thread, steps)),
   search: ({ opened }: Analysis, text: string) => opened.search.find(text),
   lanes: ({ opened }: Analysis) => opened.timeline.lanes(),
   /** The columns are handed over, not copied. */
-  draw: ({ opened }: Analysis, range: TimeRange, pixels: number, ids: readonly string[]) =>
-    transferResult(opened.timeline.draw(range, pixels, ids)),
+  draw: ({ opened }: Analysis, range: TimeRange, pixels: number, ids: readonly string[], lit?: number) =>
+    transferResult(opened.timeline.draw(range, pixels, ids, lit)),
   itemAt: ({ opened }: Analysis, lane: string, ms: number, row: number, withinMs: number) =>
     opened.timeline.at(lane, ms, row, withinMs),
   card: ({ opened }: Analysis, lane: string, ms: number, row: number, withinMs: number) =>

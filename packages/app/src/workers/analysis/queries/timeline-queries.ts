@@ -29,6 +29,8 @@ export interface LaneInfo {
 export interface DrawnLane {
   readonly id: string;
   readonly items: DrawnItems;
+  /** For each item 1 where it is a call of the chosen function; absent while none is chosen. */
+  readonly lit?: Uint8Array;
 }
 
 /** What to draw of a range. */
@@ -50,6 +52,16 @@ export interface ItemLine {
 /** Pixels for which the items of a table are looked up: finer than any drawing. */
 const TABLE_PIXELS = 4000;
 const MAX_LINES = 300;
+
+function drawnLane(lane: Lane, range: TimeRange, pixels: number, lit: number | undefined): DrawnLane {
+  const items = lane.draw(range, pixels);
+  const isCall = lit !== undefined && lane.functionOf !== undefined;
+  return {
+    id: lane.id,
+    items,
+    ...(isCall && { lit: Uint8Array.from(items.refs, (ref) => (lane.functionOf!(ref) === lit ? 1 : 0)) }),
+  };
+}
 
 /** Answers what the time view asks about one recording. */
 export class TimelineQueries {
@@ -75,10 +87,13 @@ export class TimelineQueries {
     }));
   }
 
-  /** @param ids of the lanes that are shown */
-  draw(range: TimeRange, pixels: number, ids: readonly string[]): DrawnWindow {
+  /**
+   * @param ids of the lanes that are shown
+   * @param lit function whose calls are marked
+   */
+  draw(range: TimeRange, pixels: number, ids: readonly string[], lit?: number): DrawnWindow {
     const lanes = lanesOf(this.recording).filter(({ id }) => ids.includes(id));
-    return { range, pixels, lanes: lanes.map((lane) => ({ id: lane.id, items: lane.draw(range, pixels) })) };
+    return { range, pixels, lanes: lanes.map((lane) => drawnLane(lane, range, pixels, lit)) };
   }
 
   /** What stands at a place; where a thread did nothing, why. */

@@ -3,6 +3,16 @@ import type { TimeRange } from '@nettle-patch/core';
 /** The shortest stretch that is shown: a hundredth of a pixel is a clock step of any browser. Milliseconds. */
 const MIN_MS = 0.05;
 
+const WHEEL_ZOOM = 1.0015;
+/** What a turn of the wheel counts where the browser tells pixels, and where it tells lines. */
+const PIXEL_TURN = 2;
+const LINE_TURN = 40;
+
+/** By how much a turn of the wheel zooms: above 1 shows more time. */
+export function wheelZoom({ deltaY, deltaMode }: Pick<WheelEvent, 'deltaY' | 'deltaMode'>): number {
+  return WHEEL_ZOOM ** (deltaY * (deltaMode === 0 ? PIXEL_TURN : LINE_TURN));
+}
+
 /** A stretch moved and cut so that it lies within the whole. */
 function within(whole: TimeRange, startMs: number, lengthMs: number): TimeRange {
   const allMs = whole.endMs - whole.startMs;
