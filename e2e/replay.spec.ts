@@ -150,7 +150,7 @@ test(
       mimeType: 'application/json',
       buffer: Buffer.from(JSON.stringify({ steps })),
     };
-    await tool.getByLabel('File of steps').setInputFiles(file);
+    await tool.getByLabel('Recording file').setInputFiles(file);
     const dialog = tool.getByRole('dialog', { name: 'Do it again' });
     await dialog
       .getByRole('button', { name: '1', exact: true })

@@ -74,7 +74,7 @@ test('a file can be dropped anywhere', async ({ stage }) => {
     return transfer;
   }, base64);
   await tool.dispatchEvent('np-root', 'dragover', { dataTransfer: data });
-  await expect(tool.getByText('Drop recordings to open them')).toBeVisible();
+  await expect(tool.getByText('Drop recordings, or steps to be done')).toBeVisible();
   await tool.dispatchEvent('np-root', 'drop', { dataTransfer: data });
   await expect(stingList(tool).first()).toBeVisible();
 });
@@ -223,6 +223,34 @@ test('of several files dropped at once those that are recordings are kept, and t
       { name: 'friday.gz', mimeType: 'application/gzip', buffer: readFileSync(DEMO) },
     ]);
   await expect(tool.getByText('timetable.gz: This file cannot be used')).toBeVisible();
+  await expect(tool.locator('.card')).toHaveCount(1);
+});
+
+test('whatever is brought to a button for files goes where it belongs; what belongs nowhere is told, but never repeated', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  const bring = (name: string, text: string | Buffer) =>
+    tool
+      .getByLabel('Recording file')
+      .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(text) });
+  await bring('friday.txt', '{"steps":[{"do":"click","on":"#board-all"}]}');
+  const dialog = tool.getByRole('dialog', { name: 'Do it again' });
+  await expect(dialog.getByRole('listitem')).toContainText('#board-all');
+  await dialog.getByLabel('File of steps').setInputFiles(DEMO);
+  await tool.waitForURL(/\/stings\/friday-sailing/);
+  await expect(dialog).toHaveCount(0);
+
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  const told = tool.locator('mat-snack-bar-container');
+  await bring('budget.json', '{"responses":[{"label":"*","ms":200}]}');
+  await expect(told).toContainText('budget.json: This is a budget');
+  await bring('steps.json', '{"steps":[{"do":"sail"}]}');
+  await expect(told).toContainText('steps.json: These steps cannot be done: step 1: "do" must be one of');
+  await bring('cargo.json', '{"cargo": lighthouse}');
+  await expect(told).toContainText('cargo.json: This file cannot be used');
+  await expect(told).not.toContainText('lighthouse');
   await expect(tool.locator('.card')).toHaveCount(1);
 });
 

@@ -7,6 +7,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterOutlet } from '@angular/router';
 import { GroundStripComponent } from './ground-strip/ground-strip.component';
 import { LensBarComponent } from './lens/lens-bar.component';
@@ -67,7 +68,7 @@ import { TitleBarComponent } from './shell/title-bar.component';
       }
     </div>
     @if (dropping()) {
-      <div class="drop"><p>Drop recordings to open them</p></div>
+      <div class="drop"><p>Drop recordings, or steps to be done</p></div>
     }
   `,
   styles: `
@@ -132,6 +133,7 @@ export class AppComponent {
   constructor() {
     inject(ThemeService);
     inject(ReceivedService);
+    this.#files.steps$.pipe(takeUntilDestroyed()).subscribe((steps) => this.keys.replay({ steps }));
     effect(() => {
       if (this.analysed() === undefined || untracked(this.built) > 0) return;
       scheduleTask(() => this.built.set(1));
@@ -156,6 +158,6 @@ export class AppComponent {
     if (files.length === 0) return;
     event.preventDefault();
     this.dropping.set(false);
-    void this.#files.importFiles(files);
+    void this.#files.open(files);
   }
 }

@@ -4,7 +4,14 @@ import { StoreFullError } from '../store/recording-store';
 /** Why work could not be done, in a form that passes from a worker to the interface. */
 export interface Failure {
   readonly code:
-    RefusalCode | 'store-full' | 'not-kept' | 'analysis-ended' | 'recording-ended' | 'unexpected';
+    | RefusalCode
+    | 'bad-steps'
+    | 'is-budget'
+    | 'store-full'
+    | 'not-kept'
+    | 'analysis-ended'
+    | 'recording-ended'
+    | 'unexpected';
   readonly detail: string;
 }
 

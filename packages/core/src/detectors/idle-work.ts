@@ -6,7 +6,7 @@ import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
 import { rootCalls } from '../stings/root-calls';
 import { idleIntervals, withinRanges } from '../stings/idle-intervals';
-import { writtenRedraws } from '../stings/redraw-writers';
+import { inferredWriterWords, writtenRedraws } from '../stings/redraw-writers';
 import type { StingDetail } from '../stings/sting';
 import type { Thresholds } from '../format/thresholds';
 import type { Detector, Found } from './detector';
@@ -21,6 +21,8 @@ export interface IdleWorkDetail extends StingDetail {
   /** Of what it wrote to the page, the share that was the same before, or that nobody could see. */
   readonly unchangedShare: number;
   readonly unseenShare: number;
+  /** Of its redraws, the share of which the recording does not tell who wrote. */
+  readonly inferredShare: number;
   readonly target: string | undefined;
 }
 
@@ -32,6 +34,7 @@ interface Redraws {
   all: number;
   unchanged: number;
   unseen: number;
+  inferred: number;
   vain: number;
   target: string | undefined;
 }
@@ -41,11 +44,19 @@ function redrawsByFunction(recording: Recording, quiet: readonly TimeRange[]): M
   const isQuiet = withinRanges(quiet);
   const { redraw } = recording.events;
   const { startMs, changed, inView } = redraw.columns;
-  for (const { at, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
+  for (const { at, functionId, isKnown } of writtenRedraws(recording, MAIN_THREAD)) {
     if (!isQuiet(startMs[at]!)) continue;
-    const redraws = found.get(functionId) ?? { all: 0, unchanged: 0, unseen: 0, vain: 0, target: undefined };
+    const redraws = found.get(functionId) ?? {
+      all: 0,
+      unchanged: 0,
+      unseen: 0,
+      inferred: 0,
+      vain: 0,
+      target: undefined,
+    };
     found.set(functionId, redraws);
     redraws.all++;
+    if (!isKnown) redraws.inferred++;
     if (changed[at] !== 1) redraws.unchanged++;
     if (inView[at] !== 1) redraws.unseen++;
     if (changed[at] === 1 && inView[at] === 1) continue;
@@ -68,7 +79,7 @@ function find(recording: Recording, thresholds: Thresholds): Found<IdleWorkDetai
   const isQuiet = withinRanges(quiet);
   const runs = entered.filter(({ startMs }) => isQuiet(startMs));
   return [...redraws].flatMap(
-    ([functionId, { all, unchanged, unseen, vain, target }]): Found<IdleWorkDetail>[] => {
+    ([functionId, { all, unchanged, unseen, inferred, vain, target }]): Found<IdleWorkDetail>[] => {
       const recorded = recording.functions.get(functionId);
       if (vain < MIN_REDRAWS || vain / all < MIN_VAIN_SHARE || ownerOf(recorded) === 'browser') return [];
       const own = runs.filter((run) => run.functionId === functionId);
@@ -91,6 +102,7 @@ function find(recording: Recording, thresholds: Thresholds): Found<IdleWorkDetai
             msASecond,
             unchangedShare: unchanged / all,
             unseenShare: unseen / all,
+            inferredShare: inferred / all,
             target,
           },
         },
@@ -104,7 +116,7 @@ function because(
   { sting: { thread } }: Anatomy,
   detail: IdleWorkDetail,
 ): BecausePart[] {
-  const { functionId, timesASecond, msASecond, unchangedShare, unseenShare, target } = detail;
+  const { functionId, timesASecond, msASecond, unchangedShare, unseenShare, inferredShare, target } = detail;
   const often =
     timesASecond >= 1.5
       ? `${countText(timesASecond)} times a second`
@@ -119,7 +131,7 @@ function because(
     functionPart(recording, functionId),
     text(` ran ${often} and took `),
     ms(msASecond, true),
-    text(` of each second; ${vain}.`),
+    text(` of each second; ${vain}.${inferredWriterWords(inferredShare)}`),
     ...mostBelow(recording, thread, functionId),
   ];
 }

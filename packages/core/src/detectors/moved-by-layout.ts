@@ -4,7 +4,7 @@ import { functionPart, ms, text, type BecausePart } from '../explanation/sentenc
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
 import { idleIntervals, withinRanges } from '../stings/idle-intervals';
-import { writtenRedraws } from '../stings/redraw-writers';
+import { inferredWriterWords, writtenRedraws } from '../stings/redraw-writers';
 import type { StingDetail } from '../stings/sting';
 import type { Thresholds } from '../format/thresholds';
 import type { Detector, Found } from './detector';
@@ -15,6 +15,8 @@ export interface MovedByLayoutDetail extends StingDetail {
   /** Frames a second in which it was moved, and what style and layout took in them of each second. */
   readonly timesASecond: number;
   readonly msASecond: number;
+  /** Of its redraws, the share of which the recording does not tell who wrote. */
+  readonly inferredShare: number;
   readonly target: string | undefined;
 }
 
@@ -26,6 +28,8 @@ const PART_OF_FRAME = 0.5;
 
 interface Mover {
   frames: number;
+  redraws: number;
+  inferred: number;
   layoutMs: number;
   target: string | undefined;
   startMs: number;
@@ -55,12 +59,22 @@ function moversOf(recording: Recording, quiet: readonly TimeRange[]): Map<number
   const isQuiet = withinRanges(quiet);
   const { redraw } = recording.events;
   const times = redraw.column('startMs');
-  for (const { at, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
+  for (const { at, functionId, isKnown } of writtenRedraws(recording, MAIN_THREAD)) {
     if (!isQuiet(times[at]!)) continue;
     const { startMs, changed, inView, attributes, nodes, texts, target } = redraw.row(at);
     if (!changed || !inView || attributes === 0 || nodes + texts > 0) continue;
-    const mover = movers.get(functionId) ?? { frames: 0, layoutMs: 0, target, startMs, endMs: -Infinity };
+    const mover = movers.get(functionId) ?? {
+      frames: 0,
+      redraws: 0,
+      inferred: 0,
+      layoutMs: 0,
+      target,
+      startMs,
+      endMs: -Infinity,
+    };
     movers.set(functionId, mover);
+    mover.redraws++;
+    if (!isKnown) mover.inferred++;
     if (mover.endMs < startMs) mover.frames++;
     mover.layoutMs += costs.get(startMs) ?? 0;
     mover.endMs = startMs;
@@ -97,6 +111,7 @@ function find(recording: Recording, thresholds: Thresholds): Found<MovedByLayout
           culprit: { functionId, besidesMsASecond: msASecond },
           timesASecond: frames / seconds,
           msASecond,
+          inferredShare: mover.inferred / mover.redraws,
           target,
         },
       },
@@ -105,7 +120,7 @@ function find(recording: Recording, thresholds: Thresholds): Found<MovedByLayout
 }
 
 function because(recording: Recording, _anatomy: Anatomy, detail: MovedByLayoutDetail): BecausePart[] {
-  const { functionId, timesASecond, msASecond, target } = detail;
+  const { functionId, timesASecond, msASecond, inferredShare, target } = detail;
   return [
     text('While nobody did anything, '),
     functionPart(recording, functionId),
@@ -113,7 +128,7 @@ function because(recording: Recording, _anatomy: Anatomy, detail: MovedByLayoutD
       ` moved ${target ?? 'something'} ${countText(timesASecond)} times a second, and each time style and layout were done anew: `,
     ),
     ms(msASecond, true),
-    text(' of each second.'),
+    text(` of each second.${inferredWriterWords(inferredShare)}`),
   ];
 }
 

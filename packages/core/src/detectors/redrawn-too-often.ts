@@ -6,7 +6,7 @@ import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { rootCalls } from '../stings/root-calls';
 import { idleWork } from './idle-work';
-import { writtenRedraws } from '../stings/redraw-writers';
+import { inferredWriterWords, writtenRedraws } from '../stings/redraw-writers';
 import type { StingDetail } from '../stings/sting';
 import type { Thresholds } from '../format/thresholds';
 import type { Detector, Found } from './detector';
@@ -18,6 +18,8 @@ export interface RedrawnTooOftenDetail extends StingDetail {
   readonly msASecond: number;
   /** Of its redraws, the share that wrote what was there before. */
   readonly unchangedShare: number;
+  /** Of its redraws, the share of which the recording does not tell who wrote. */
+  readonly inferredShare: number;
   readonly target: string | undefined;
 }
 
@@ -28,6 +30,7 @@ const MIN_SECONDS = 1;
 interface Redrawn {
   all: number;
   unchanged: number;
+  inferred: number;
   firstMs: number;
   lastMs: number;
   target: string | undefined;
@@ -37,14 +40,22 @@ function redrawnByFunction(recording: Recording): Map<number, Redrawn> {
   const found = new Map<number, Redrawn>();
   const { redraw } = recording.events;
   const { startMs: starts, changed } = redraw.columns;
-  for (const { at, functionId } of writtenRedraws(recording, MAIN_THREAD)) {
+  for (const { at, functionId, isKnown } of writtenRedraws(recording, MAIN_THREAD)) {
     const startMs = starts[at]!;
     let redrawn = found.get(functionId);
     if (redrawn === undefined) {
-      redrawn = { all: 0, unchanged: 0, firstMs: startMs, lastMs: startMs, target: undefined };
+      redrawn = {
+        all: 0,
+        unchanged: 0,
+        inferred: 0,
+        firstMs: startMs,
+        lastMs: startMs,
+        target: undefined,
+      };
       found.set(functionId, redrawn);
     }
     redrawn.all++;
+    if (!isKnown) redrawn.inferred++;
     redrawn.lastMs = startMs;
     if (changed[at] === 1) continue;
     redrawn.unchanged++;
@@ -65,7 +76,7 @@ function find(recording: Recording, thresholds: Thresholds): Found<RedrawnTooOft
   );
   const entered = rootCalls(recording, MAIN_THREAD);
   return [...redrawnByFunction(recording)].flatMap(
-    ([functionId, { all, unchanged, firstMs, lastMs, target }]): Found<RedrawnTooOftenDetail>[] => {
+    ([functionId, { all, unchanged, inferred, firstMs, lastMs, target }]): Found<RedrawnTooOftenDetail>[] => {
       const recorded = recording.functions.get(functionId);
       const seconds = (lastMs - firstMs) / 1000;
       if (idle.has(functionId) || ownerOf(recorded) === 'browser' || seconds < MIN_SECONDS) return [];
@@ -88,6 +99,7 @@ function find(recording: Recording, thresholds: Thresholds): Found<RedrawnTooOft
             timesASecond: all / seconds,
             msASecond: ms / seconds,
             unchangedShare: unchanged / all,
+            inferredShare: inferred / all,
             target,
           },
         },
@@ -101,13 +113,13 @@ function because(
   { sting: { thread } }: Anatomy,
   detail: RedrawnTooOftenDetail,
 ): BecausePart[] {
-  const { functionId, timesASecond, msASecond, unchangedShare, target } = detail;
+  const { functionId, timesASecond, msASecond, unchangedShare, inferredShare, target } = detail;
   return [
     functionPart(recording, functionId),
     text(` drew ${countText(timesASecond)} times a second and took `),
     ms(msASecond, true),
     text(
-      ` of each second; in ${percent(unchangedShare)} of its redraws it wrote to ${target ?? 'the page'} what was there before.`,
+      ` of each second; in ${percent(unchangedShare)} of its redraws it wrote to ${target ?? 'the page'} what was there before.${inferredWriterWords(inferredShare)}`,
     ),
     ...mostBelow(recording, thread, functionId),
   ];

@@ -64,7 +64,7 @@ describe('the sentence of', () => {
   });
   it('idle work that comes now and then', () => {
     expect(sentence('departures-poll', 'idle-work')).toMatchInlineSnapshot(
-      `"While nobody did anything, loadDepartures ran every 3.7 s and took 38 ms of each second; in 75 % of its redraws it wrote to element “Departures rows” what was there before. By samples 93 % of that went to parseDepartures."`,
+      `"While nobody did anything, loadDepartures ran every 3.7 s and took 38 ms of each second; in 75 % of its redraws it wrote to element “Departures rows” what was there before. Who wrote is inferred: the recording does not tell it, and this ran last before. By samples 93 % of that went to parseDepartures."`,
     );
   });
   it('creep', () => {

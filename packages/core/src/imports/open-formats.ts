@@ -5,6 +5,7 @@ import { httpArchiveFormat } from './http-archive';
 import { importedHeader, type FileFacts, type Imported, type OpenFormat } from './imported';
 import { performanceEntriesFormat } from './performance-entries';
 import { selfProfileFormat } from './self-profile';
+import { jsonFault } from '../words/json-fault';
 
 /** A text of more characters than this is not read as a whole, so that memory stays bounded. */
 export const MAX_IMPORT = 150_000_000;
@@ -30,7 +31,7 @@ function parsed(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch (error) {
-    return refuse(`it begins as JSON but is none: ${(error as Error).message}`);
+    return refuse(`it begins as JSON but is none${jsonFault(error as SyntaxError, text)}`);
   }
 }
 

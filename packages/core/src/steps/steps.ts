@@ -1,3 +1,4 @@
+import { jsonFault } from '../words/json-fault';
 import { array, number, object, string, ValidationError, type ObjectSchema } from 'yup';
 import { KEYS, MODIFIERS, type Modifier } from './keys';
 import { MAX_STEPS } from '../format/limits';
@@ -101,8 +102,16 @@ function checked<T>(what: string, check: () => T): T {
     return check();
   } catch (error) {
     if (error instanceof ValidationError) throw new BadStepsError(`${what}: ${error.message}`);
-    if (error instanceof SyntaxError) throw new BadStepsError(`${what} is no JSON: ${error.message}`);
     throw error;
+  }
+}
+
+/** @throws BadStepsError */
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new BadStepsError(`the file of steps is no JSON${jsonFault(error as SyntaxError, text)}`);
   }
 }
 
@@ -123,7 +132,7 @@ function readStep(value: object, number: number): Step {
  * @throws BadStepsError
  */
 export function readSteps(text: string): Step[] {
-  const value: unknown = checked('the file of steps', () => JSON.parse(text) as unknown);
+  const value = parsed(text);
   const { steps } = checked('the file of steps', () => fileSchema.strict().validateSync(value));
   return steps.map((step, index) => readStep(step, index + 1));
 }

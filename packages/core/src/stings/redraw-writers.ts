@@ -2,6 +2,7 @@ import { canonicalIds } from '../calls/canonical-stacks';
 import { memoizedPerThread } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
 import { handlerOf } from '../inputs/links';
+import { percentText } from '../words/figures';
 import { rootCalls } from './root-calls';
 
 /** What is drawn longer than this after a function ran is not its doing. */
@@ -23,7 +24,17 @@ export function redrawWriter(recording: Recording, at: number): number | undefin
   return redraw.value('function', at) ?? (by === undefined ? undefined : handlerOf(recording, by)?.function);
 }
 
-/** The redraws of a thread whose writer is known, in order of time. */
+/**
+ * Says that the writer of redraws is inferred, where the recording does not tell it; empty where it tells all.
+ * @param share of the redraws in question of which it does not tell it, 0 to 1
+ */
+export function inferredWriterWords(share: number): string {
+  if (share === 0) return '';
+  const which = share === 1 ? '' : ` in ${percentText(share)} of them`;
+  return ` Who wrote is inferred${which}: the recording does not tell it, and this ran last before.`;
+}
+
+/** The redraws of a thread whose writer is known or can be inferred, in order of time. */
 export const writtenRedraws = memoizedPerThread((recording, thread): readonly WrittenRedraw[] => {
   const entered = rootCalls(recording, thread);
   const idOf = canonicalIds(recording);

@@ -3,7 +3,7 @@ import { functionPart, percent, text, type BecausePart } from '../explanation/se
 import type { RowContent } from '../format/rows';
 import type { Recording, TimeRange } from '../recording/recording';
 import { rootCalls } from '../stings/root-calls';
-import { writtenRedraws } from '../stings/redraw-writers';
+import { inferredWriterWords, writtenRedraws } from '../stings/redraw-writers';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
@@ -17,15 +17,18 @@ type RedrawRow = RowContent<'redraw'>;
 interface Group {
   readonly rows: RedrawRow[];
   readonly functionId: number;
+  /** How many of the rows do not tell who wrote. */
+  inferred: number;
 }
 
 function groupsIn(recording: Recording, thread: number, range: TimeRange): Group[] {
   const groups = new Map<number, Group>();
-  for (const { at, functionId } of writtenRedraws(recording, thread)) {
+  for (const { at, functionId, isKnown } of writtenRedraws(recording, thread)) {
     const row = recording.events.redraw.row(at);
     if (row.startMs < range.startMs || row.startMs > range.endMs + NEAR_MS) continue;
-    const group = groups.get(functionId) ?? { rows: [], functionId };
+    const group = groups.get(functionId) ?? { rows: [], functionId, inferred: 0 };
     group.rows.push(row);
+    if (!isKnown) group.inferred++;
     groups.set(functionId, group);
   }
   return [...groups.values()].filter(({ rows }) => rows.length >= MIN_REDRAWS);
@@ -58,12 +61,13 @@ function adviseRedraws(
   ) => { advice: BecausePart[]; evidence: string },
 ): Adviser {
   return (recording, { sting }) =>
-    groupsIn(recording, sting.thread, sting).flatMap(({ rows, functionId }) => {
+    groupsIn(recording, sting.thread, sting).flatMap(({ rows, functionId, inferred }) => {
       const vain = rows.filter(isVain);
       if (vain.length < rows.length * MIN_SHARE || !isOwnFunction(recording, functionId)) return [];
       const { advice, evidence } = words(functionPart(recording, functionId), rows, vain);
       const savesMs = timeOf(recording, sting.thread, sting, functionId);
-      return [{ kind, advice, evidence: [text(evidence)], functionId, range: sting, savesMs }];
+      const told = evidence + inferredWriterWords(inferred / rows.length);
+      return [{ kind, advice, evidence: [text(told)], functionId, range: sting, savesMs }];
     });
 }
 

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { ValidationError } from 'yup';
+import { jsonFault } from '@nettle-patch/core';
 import { FileError } from './read-recording';
 
 /**
@@ -17,7 +18,7 @@ export async function readJson<T>(path: string, check: (given: unknown) => T): P
   try {
     return check(JSON.parse(text));
   } catch (error) {
-    if (error instanceof SyntaxError) throw new FileError(`${path} is no JSON: ${error.message}`);
+    if (error instanceof SyntaxError) throw new FileError(`${path} is no JSON${jsonFault(error, text)}`);
     if (error instanceof ValidationError) throw new FileError(`${path}: ${error.errors.join('; ')}`);
     throw error;
   }

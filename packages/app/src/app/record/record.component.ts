@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { BadStepsError, readSteps } from '@nettle-patch/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatRadioModule } from '@angular/material/radio';
 import { Router } from '@angular/router';
@@ -8,7 +7,6 @@ import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { SettingsService } from '../services/settings.service';
 import { ShortcutsService } from '../services/shortcuts.service';
-import { ShellKeys } from '../shell/shell-keys';
 import { IconComponent } from '../shared/icon.component';
 import { AppsComponent } from './apps.component';
 import { CaptureModeComponent, isLoadedFor, modeOf } from './capture-mode.component';
@@ -44,9 +42,7 @@ export class RecordComponent {
   readonly #settings = inject(SettingsService);
   protected readonly recordings = inject(RecordingService);
   protected readonly files = inject(FilesService);
-  readonly #sheets = inject(ShellKeys);
   readonly #shortcuts = inject(ShortcutsService);
-  protected readonly stepsProblem = signal('');
   protected readonly state = this.#live.state;
   protected readonly withNextLoad = signal(false);
   readonly #chosenId = signal<string | undefined>(undefined);
@@ -99,23 +95,9 @@ export class RecordComponent {
     void this.#router.navigate(['/stings', id]);
   }
 
-  /** Has the steps of a file done. */
-  protected async openSteps(input: HTMLInputElement): Promise<void> {
-    const text = await input.files?.[0]?.text();
-    input.value = '';
-    if (text === undefined) return;
-    try {
-      this.#sheets.replay({ steps: readSteps(text) });
-      this.stepsProblem.set('');
-    } catch (error) {
-      if (!(error instanceof BadStepsError)) throw error;
-      this.stepsProblem.set(`That is no file of steps. ${error.message}.`);
-    }
-  }
-
   protected openFile(input: HTMLInputElement): void {
     const files = [...(input.files ?? [])];
     input.value = '';
-    void this.files.importFiles(files);
+    void this.files.open(files);
   }
 }

@@ -6,6 +6,7 @@ import type { Step } from '@nettle-patch/core';
 import { describe, expect, it } from 'vitest';
 import { shown } from '../../testing/shown';
 import { AppsService } from '../services/apps.service';
+import { FilesService } from '../services/files.service';
 import { CompareService } from '../services/compare.service';
 import { ReplayService, type ReplayRequest, type ReplayState } from '../services/replay.service';
 import { ReplayDialogComponent } from './replay-dialog.component';
@@ -21,6 +22,7 @@ async function dialog(state: ReplayState = { state: 'idle' }) {
   const one = await shown(ReplayDialogComponent, {}, [
     { provide: MAT_DIALOG_DATA, useValue: { steps: STEPS } },
     { provide: MatDialogRef, useValue: { close: () => (isClosed = true) } },
+    { provide: FilesService, useValue: { open: () => Promise.resolve() } },
     { provide: CompareService, useValue: { rememberBefore: () => undefined } },
     { provide: AppsService, useValue: { served: signal([]), problem: signal('') } },
     {

@@ -8,6 +8,8 @@ import { MatInputModule } from '@angular/material/input';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import {
   BadStepsError,
+  MAX_SMALL_FILE,
+  fileKindOf,
   MAX_ROUNDS,
   captureModeOf,
   lacksTexts,
@@ -22,6 +24,7 @@ import {
 import { number, object } from 'yup';
 import { AppsService } from '../services/apps.service';
 import { ReplayService } from '../services/replay.service';
+import { FilesService } from '../services/files.service';
 import { CompareService } from '../services/compare.service';
 import { AppChoiceComponent } from '../record/app-choice.component';
 import { IconComponent } from '../shared/icon.component';
@@ -72,6 +75,7 @@ export class ReplayDialogComponent {
   protected readonly data = inject<ReplayData>(MAT_DIALOG_DATA);
   readonly #dialog = inject<MatDialogRef<ReplayDialogComponent>>(MatDialogRef);
   readonly #compare = inject(CompareService);
+  readonly #files = inject(FilesService);
   protected readonly replay = inject(ReplayService);
   protected readonly steps = signal(this.data.steps);
   /** Whether the steps are shown as the text of a file. */
@@ -137,7 +141,12 @@ export class ReplayDialogComponent {
     const file = input.files?.[0];
     input.value = '';
     if (file === undefined) return;
-    this.take(await file.text());
+    if (file.size <= MAX_SMALL_FILE && fileKindOf(await file.text()) === 'steps') {
+      this.take(await file.text());
+      return;
+    }
+    this.#dialog.close();
+    await this.#files.open([file]);
   }
 
   protected save(): void {

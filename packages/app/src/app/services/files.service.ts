@@ -1,6 +1,8 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { proxy } from 'comlink';
+import { BadStepsError, MAX_SMALL_FILE, fileKindOf, readSteps, type Step } from '@nettle-patch/core';
+import { Subject } from 'rxjs';
 import { saveBlob } from '../shared/save-blob';
 import { NEW_ANALYSIS_THREAD, type AnalysisThread } from './analysis-thread';
 import { FailureService } from './failure.service';
@@ -21,6 +23,10 @@ export class FilesService {
   /** Share of a file that has been read, while one is being read. */
   readonly importing = signal<number | undefined>(undefined);
 
+  readonly #steps = new Subject<readonly Step[]>();
+  /** Steps of files that were brought, to be offered to be done. */
+  readonly steps$ = this.#steps.asObservable();
+
   /** The threads that read files, each one, beside that of the recording that is open. */
   readonly #threads = new Set<AnalysisThread>();
 
@@ -35,16 +41,34 @@ export class FilesService {
     if (this.#threads.size === 0) this.importing.set(undefined);
   }
 
-  /** Reads files and puts them on the shelf; shows the recording where it is the only one. */
-  async importFiles(files: readonly Blob[]): Promise<void> {
+  /**
+   * The one door for files, whatever button they come by: recordings of all formats go on the shelf, and the only one is
+   * shown; steps are offered to be done; what is neither is told in words.
+   */
+  async open(files: readonly File[]): Promise<void> {
     const ids: string[] = [];
     for (const file of files) {
-      const id = await this.importFile(file);
-      if (id !== undefined) ids.push(id);
+      const text = file.size <= MAX_SMALL_FILE ? await file.text() : '';
+      const kind = fileKindOf(text);
+      if (kind === 'steps') this.#openSteps(text, file.name);
+      else if (kind === 'budget') this.#failures.tell({ code: 'is-budget', detail: '' }, file.name);
+      else {
+        const id = await this.importFile(file);
+        if (id !== undefined) ids.push(id);
+      }
     }
     const [first] = ids;
     if (first === undefined) return;
     await this.#router.navigate(files.length === 1 ? ['/stings', first] : ['/shelf']);
+  }
+
+  #openSteps(text: string, name: string): void {
+    try {
+      this.#steps.next(readSteps(text));
+    } catch (error) {
+      if (!(error instanceof BadStepsError)) throw error;
+      this.#failures.tell({ code: 'bad-steps', detail: error.message }, name);
+    }
   }
 
   /** Reads a file and puts it on the shelf. @returns its id; undefined where it could not be read, which is told */

@@ -17,6 +17,9 @@ const FAILURES: Record<Failure['code'], (detail: string) => string> = {
   'newer-version': (detail) => `This recording cannot be read: ${detail}. Use a newer Nettle Patch.`,
   empty: () => 'This file is empty, or was cut off before its first line ended. Export it again.',
   unreadable: (detail) => `This file cannot be read: ${detail}. Try to copy it again.`,
+  'bad-steps': (detail) => `These steps cannot be done: ${detail}.`,
+  'is-budget': () =>
+    'This is a budget. Recordings are held against it on the command line: nettle-patch check FILE --budget BUDGET.',
   'store-full': () =>
     'The browser has no more room for recordings. Save some to files and delete them from the shelf, then try again.',
   'not-kept': () =>

@@ -82,7 +82,7 @@ export class ShelfComponent {
   protected openFile(input: HTMLInputElement): void {
     const files = [...(input.files ?? [])];
     input.value = '';
-    void this.files.importFiles(files);
+    void this.files.open(files);
   }
 
   protected addTags(recording: StoredRecording, typed: string): void {
