@@ -2,7 +2,7 @@
 import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { serve } from '../packages/server/dist/index.js';
+import { replaysPart, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
 
 const file = (name) => fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url));
@@ -15,6 +15,7 @@ const running = await serve({
   port: 4780,
   proxyPort: 4781,
   settings: { mode: 'fine', isModeChosen: true },
+  parts: (targetFor) => [replaysPart(targetFor)],
 });
 const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
 try {
@@ -52,6 +53,7 @@ try {
   await pause(900);
   await tool.screenshot({ path: file('source') });
   await tool.getByRole('button', { name: 'Do it again' }).click();
+  await tool.getByRole('radio', { name: 'chromium' }).waitFor();
   await pause(900);
   await tool.screenshot({ path: file('again') });
   await tool.getByRole('button', { name: 'Close' }).click();
@@ -74,7 +76,7 @@ try {
     .filter({ hasText: 'slow outcome' })
     .first()
     .click();
-  await tool.mouse.move(640, 790);
+  await tool.mouse.move(560, 26);
   await pause(700);
   await tool.screenshot({ path: file('slow-outcome') });
 
@@ -85,11 +87,11 @@ try {
     tool.getByRole('list', { name: 'Stings' }).getByRole('button').filter({ hasText: label }).first();
   const view = (name) => tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).click();
   await sting('Board all').click();
-  await tool.mouse.move(640, 790);
+  await tool.mouse.move(560, 26);
   await pause(700);
   await tool.screenshot({ path: file('stings') });
   await sting('Search manifest').click();
-  await tool.mouse.move(640, 790);
+  await tool.mouse.move(560, 26);
   await pause(600);
   await tool.screenshot({ path: file('stings-search') });
   await view('Calls');
@@ -100,11 +102,11 @@ try {
     await pause(300);
   }
   await tool.locator('tr[data-name="onSearchInput"]').click();
-  await tool.mouse.move(640, 790);
+  await tool.mouse.move(560, 26);
   await pause(700);
   await tool.screenshot({ path: file('calls') });
   await tool.getByRole('radio', { name: 'Flame graph' }).click();
-  await tool.mouse.move(640, 790);
+  await tool.mouse.move(560, 26);
   await pause(800);
   await tool.screenshot({ path: file('calls-flame') });
   await view('Timeline');
@@ -121,7 +123,7 @@ try {
   await tool.getByRole('button', { name: 'Zoom to it' }).click();
   await tool.getByRole('button', { name: 'Zoom out' }).click();
   await tool.getByRole('button', { name: 'Zoom out' }).click();
-  await tool.mouse.move(640, 790);
+  await tool.mouse.move(560, 26);
   await pause(900);
   await tool.screenshot({ path: file('timeline') });
   await tool.getByRole('radio', { name: 'Ladder' }).click();
@@ -130,7 +132,7 @@ try {
   await tool.emulateMedia({ colorScheme: 'dark' });
   await view('Stings');
   await sting('onDragMove').click();
-  await tool.mouse.move(640, 790);
+  await tool.mouse.move(560, 26);
   await pause(900);
   await tool.screenshot({ path: file('stings-dark') });
   await tool.emulateMedia({ colorScheme: 'light' });
@@ -139,7 +141,7 @@ try {
   await tool.locator('np-anatomy-pair').waitFor();
   await tool.locator('.series th button').filter({ hasText: 'Search manifest' }).first().click();
   await tool.getByRole('radio', { name: 'Flame graph' }).click();
-  await tool.mouse.move(640, 790);
+  await tool.mouse.move(560, 26);
   await pause(900);
   await tool.screenshot({ path: file('compare') });
   for (const title of ['Friday sailing', 'Friday sailing, mended']) {
@@ -154,7 +156,7 @@ try {
     await pause(300);
   }
   await tool.getByRole('listbox', { name: 'Tags' }).getByRole('option').first().click();
-  await tool.mouse.move(640, 790);
+  await tool.mouse.move(560, 26);
   await pause(900);
   await tool.screenshot({ path: file('shelf') });
   await view('Record');
@@ -171,7 +173,7 @@ try {
   await pause(800);
   await view('Timeline');
   await tool.locator('[data-lane="sync"]').waitFor();
-  await tool.mouse.move(640, 790);
+  await tool.mouse.move(560, 26);
   await pause(900);
   await tool.screenshot({ path: file('timeline-phone') });
 

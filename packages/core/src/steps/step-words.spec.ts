@@ -10,6 +10,7 @@ describe('a step in words', () => {
     [{ do: 'wait-for', on: '.ready' }, 'wait for', '.ready'],
     [{ do: 'type', text: 'hak' }, 'type', 'hak'],
     [{ do: 'type', length: 4 }, 'type', '4 letters that stand in'],
+    [{ do: 'type', length: 1 }, 'type', '1 letter that stands in'],
     [
       { do: 'key', key: Object.keys(KEYS)[0]!, with: ['Control', 'Shift'] },
       'press',

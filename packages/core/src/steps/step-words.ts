@@ -9,6 +9,9 @@ export interface StepWords {
 
 const points = ({ x, y }: { x: number; y: number }) => `${x}, ${y} px`;
 
+const standInWords = (letters = 0) =>
+  letters === 1 ? '1 letter that stands in' : `${letters} letters that stand in`;
+
 /** A step in words. */
 export function stepWords(step: Step): StepWords {
   switch (step.do) {
@@ -19,7 +22,7 @@ export function stepWords(step: Step): StepWords {
     case 'wait-for':
       return { deed: 'wait for', what: step.on };
     case 'type':
-      return { deed: 'type', what: step.text ?? `${step.length} letters that stand in` };
+      return { deed: 'type', what: step.text ?? standInWords(step.length) };
     case 'key':
       return { deed: 'press', what: [...(step.with ?? []), step.key].join(' + ') };
     case 'choose':

@@ -47,6 +47,17 @@ import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
     mat-checkbox {
       display: block;
     }
+    mat-expansion-panel {
+      --mat-expansion-container-background-color: transparent;
+      --mat-expansion-header-text-size: 13px;
+      --mat-expansion-header-text-weight: 400;
+      --mat-expansion-header-collapsed-state-height: 36px;
+      --mat-expansion-header-expanded-state-height: 36px;
+      max-width: 340px;
+    }
+    mat-expansion-panel-header {
+      padding: 0 8px 0 0;
+    }
     .actions {
       display: flex;
       align-items: center;
