@@ -90,7 +90,12 @@ export class LensToolsComponent {
   readonly found = input('');
   protected readonly lens = inject(LensService);
   /** The text as it is typed. It goes into the address once nobody types. */
-  protected readonly typed = linkedSignal(() => this.lens.lens().text);
+  protected readonly typed = linkedSignal<string, string>({
+    source: () => this.lens.lens().text,
+    // What was typed while the address took the text before is kept.
+    computation: (text, previous) => (text === this.#sent && previous ? previous.value : text),
+  });
+  #sent: string | undefined;
   readonly #opened = inject(RecordingService).opened;
   protected readonly threads = computed((): readonly ChoiceOption<number>[] =>
     (this.#opened()?.threads ?? []).map(({ id, name }) => ({ value: id, words: name })),
@@ -102,7 +107,9 @@ export class LensToolsComponent {
       const text = atRestText();
       const isNew =
         text !== undefined && text === untracked(this.typed) && text !== untracked(this.lens.lens).text;
-      if (isNew) this.lens.change({ text }, true);
+      if (!isNew) return;
+      this.#sent = text;
+      this.lens.change({ text }, true);
     });
   }
 }

@@ -1,5 +1,5 @@
 import { signal } from '@angular/core';
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { shown } from '../../testing/shown';
 import { BoxGraphComponent } from './box-graph.component';
 import { PALETTE } from './palette';
@@ -30,6 +30,13 @@ beforeEach(() => {
       disconnect = () => undefined;
     },
   );
+});
+
+// Other components are tested on the same page.
+afterEach(() => {
+  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
+  Reflect.deleteProperty(document, 'fonts');
 });
 
 async function graph() {

@@ -2,6 +2,7 @@ import { MatSelectHarness } from '@angular/material/select/testing';
 import { Subject } from 'rxjs';
 import { describe, expect, it, vi } from 'vitest';
 import type { ItemLine, LaneInfo } from '../../workers/analysis/queries/timeline-queries';
+import { fakeTime } from '../../testing/fake-time';
 import { shown } from '../../testing/shown';
 import { RecordingService } from '../services/recording.service';
 import { ItemTableComponent } from './item-table.component';
@@ -28,10 +29,15 @@ async function table() {
 
 describe('the table of things', () => {
   it('asks for the stretch that is shown, once it is still, and lists the answer', async () => {
-    const { questions, asked, set, texts, fixture } = await table();
+    const pass = fakeTime();
+    const { questions, set, texts, fixture } = await table();
     await set({ shown: { startMs: 0, endMs: 1000 } });
+    pass(200);
     await set({ shown: { startMs: 0, endMs: 500 } });
-    await asked(1);
+    pass(200);
+    expect(questions).toEqual([]);
+    pass(100);
+    expect(questions).toHaveLength(1);
     expect(questions[0]!.about).toEqual(['itemLines', 'thread', { startMs: 0, endMs: 500 }]);
     questions[0]!.answer.next([line(1, 'onBoardAll'), line(2, 'drawTide')]);
     await fixture.whenStable();
