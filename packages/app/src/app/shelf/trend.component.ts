@@ -33,6 +33,8 @@ Chart.register(CategoryScale, LineController, LineElement, LinearScale, PointEle
 
 type Measure = 'response' | 'long-tasks' | 'stings';
 
+const NEAREST = { mode: 'nearest', axis: 'x', intersect: false, includeInvisible: true } as const;
+
 const MEASURES: readonly { readonly measure: Measure; readonly words: string }[] = [
   { measure: 'response', words: 'Slowest response' },
   { measure: 'long-tasks', words: 'Time in long tasks' },
@@ -69,7 +71,9 @@ interface TrendPoint {
         }
       </mat-button-toggle-group>
     </div>
-    <div class="chart"><canvas #canvas role="img" [attr.aria-label]="words()"></canvas></div>
+    <div class="chart">
+      <canvas #canvas role="img" [attr.aria-label]="words()" (click)="openNear($event)"></canvas>
+    </div>
     @if (unknown() > 0) {
       <p class="soft">{{ unknown() }} of them have not been looked at by this version: open them once.</p>
     }
@@ -158,6 +162,13 @@ export class TrendComponent {
     this.#destroyed.onDestroy(() => this.#chart?.destroy());
   }
 
+  /** Opens the recording whose point is nearest: also beside the area of the chart, where half of the last point stands. */
+  protected openNear(event: MouseEvent): void {
+    const [element] = this.#chart?.getElementsAtEventForMode(event, 'nearest', NEAREST, true) ?? [];
+    const point = element === undefined ? undefined : this.points()[element.index];
+    if (point !== undefined) void this.#router.navigate(['/stings', point.recording.id]);
+  }
+
   protected shownOf({ value, recording }: TrendPoint): string {
     if (value === undefined) return 'not known';
     const isBelow = this.measure() === 'response' && recording.verdict?.slowestIsBelow === true;
@@ -192,11 +203,7 @@ export class TrendComponent {
       options: {
         animation: false,
         maintainAspectRatio: false,
-        interaction: { mode: 'nearest', axis: 'x', intersect: false },
-        onClick: (_event, [element]) => {
-          const point = element === undefined ? undefined : this.points()[element.index];
-          if (point !== undefined) void this.#router.navigate(['/stings', point.recording.id]);
-        },
+        interaction: NEAREST,
         plugins: {
           legend: { display: false },
           tooltip: {
