@@ -233,6 +233,7 @@ export default defineConfig(
         '@nettle-patch/server',
         '**/services/**',
         '**/*.component',
+        '!./*.component',
         '../lens/**',
         '../shell/**',
       ],

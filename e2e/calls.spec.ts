@@ -61,9 +61,9 @@ test('the calls of a recording: opened step by step, searched, narrowed, and as 
   await expect(flame).toBeVisible();
   await flame.focus();
   await tool.keyboard.press('ArrowDown');
-  await expect(tool.locator('np-flame .head')).toContainText(/in all, .* in its own code/);
+  await expect(tool.locator('np-flame np-hover-card')).toContainText(/total.*self.*code/);
   await tool.keyboard.press('Enter');
-  await expect(tool.getByRole('button', { name: 'Show all calls' })).toBeVisible();
+  await expect(tool.getByRole('button', { name: 'All calls' })).toBeVisible();
 });
 
 test('a range drawn on the ground strip narrows the calls, and the lens says so', async ({ stage }) => {

@@ -76,7 +76,7 @@ export async function stopRecording(tool: Page): Promise<void> {
   await expect(tool.getByRole('button', { name: 'Save file' })).toBeVisible();
 }
 
-export const stingList = (tool: Page) => tool.getByRole('list', { name: 'Stings' }).getByRole('button');
+export const stingList = (tool: Page) => tool.getByRole('list', { name: /^Stings: / }).getByRole('button');
 
 /** The parts of the delay as the interface shows them, in milliseconds. */
 export async function shownParts(tool: Page): Promise<{ feltMs: number; sumMs: number }> {

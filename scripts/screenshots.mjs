@@ -71,7 +71,7 @@ try {
   await tool.getByRole('button', { name: 'Stop' }).click();
   await tool.waitForURL(/\/stings\//);
   await tool
-    .getByRole('list', { name: 'Stings' })
+    .getByRole('list', { name: /^Stings: / })
     .getByRole('button')
     .filter({ hasText: 'slow outcome' })
     .first()
@@ -84,7 +84,11 @@ try {
   await tool.getByRole('button', { name: 'Demo recording' }).click();
   await tool.locator('np-culprits tbody tr').first().waitFor();
   const sting = (label) =>
-    tool.getByRole('list', { name: 'Stings' }).getByRole('button').filter({ hasText: label }).first();
+    tool
+      .getByRole('list', { name: /^Stings: / })
+      .getByRole('button')
+      .filter({ hasText: label })
+      .first();
   const view = (name) => tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).click();
   await sting('Board all').click();
   await tool.mouse.move(560, 26);

@@ -1,12 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterOutlet } from '@angular/router';
 import { GroundStripComponent } from './ground-strip/ground-strip.component';
@@ -121,10 +113,7 @@ export class AppComponent {
   readonly #files = inject(FilesService);
   readonly #address = inject(AddressService);
   protected readonly keys = inject(ShellKeys);
-  /** The recording that the view looks into. */
-  protected readonly analysed = computed(() =>
-    this.#address.analyses() ? this.#recordings.opened() : undefined,
-  );
+  protected readonly analysed = this.#recordings.analysed;
   protected readonly dropping = signal(false);
 
   /** How much of the frame around a recording is there: built part by part, so that none of them holds up an input. */

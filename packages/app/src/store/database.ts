@@ -30,6 +30,8 @@ export interface StoredRecording {
 export interface Verdict {
   readonly stings: number;
   readonly worstMs: number;
+  /** Whether the worst is no delay but milliseconds of each second, so that no delay was too long. */
+  readonly worstIsRate?: boolean;
   /** Longest answer to an input, and time in long tasks; verdicts of older versions of the tool lack them. */
   readonly slowestResponseMs?: number;
   /** Whether no answer was slow enough to be timed, so that each is only known to have been below that. */

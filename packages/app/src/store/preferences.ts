@@ -1,5 +1,5 @@
 import { partialThresholds } from '@nettle-patch/core';
-import { array, boolean, object, string, type InferType } from 'yup';
+import { array, boolean, number, object, string, type InferType } from 'yup';
 
 /** Schemes that would run or open something in this page's name. */
 const UNSAFE_SCHEMES = new Set([
@@ -24,6 +24,12 @@ export function editorTemplateProblem(template: string): string | undefined {
     return `Links that begin with "${scheme}:" are not safe and are not followed.`;
   return template.includes('{file}') ? undefined : 'It must hold {file} where the path of the file belongs.';
 }
+
+const pane = object({
+  /** Absent while it is as wide as usual. CSS pixels. */
+  width: number().integer().min(0).max(2000).optional(),
+  isHidden: boolean().default(false),
+});
 
 const pattern = string().trim().min(1).max(200).required();
 
@@ -56,10 +62,15 @@ export const preferencesSchema = object({
     hidden: array().of(string().required()).default([]),
     folded: array().of(string().required()).default([]),
   }),
+  /** The parts of views that can be made wider or hidden. */
+  panes: object({ stings: pane, timeline: pane, calls: pane, source: pane }),
 });
 
 /** What a person has set, kept in this browser. */
 export type Preferences = InferType<typeof preferencesSchema>;
+
+/** A part of a view that can be made wider or hidden. */
+export type PaneName = keyof Preferences['panes'];
 
 export const USUAL_PREFERENCES: Preferences = preferencesSchema.getDefault();
 

@@ -42,6 +42,17 @@ export class CallTree {
     return this.#listed(children);
   }
 
+  /** Nodes from the dearest of the outermost down, as long as the dearest callee takes more than the caller itself. */
+  dearestPath(): CallNode[] {
+    const path: CallNode[] = [];
+    for (let at = this.roots()[0]; at !== undefined;) {
+      path.push(at);
+      const [callee]: CallNode[] = this.children(at.node);
+      at = callee !== undefined && callee.totalMs > at.selfMs ? callee : undefined;
+    }
+    return path;
+  }
+
   /** Nodes from the outermost down to one. */
   pathOf(node: number): number[] {
     const path = [];

@@ -1,4 +1,4 @@
-import { decimalText } from '../words/figures';
+import { roundText } from '../words/figures';
 import { JUDGED_BY, QUICK_READINGS, TIMED_EVERY } from '../instrumentation/quick-calls';
 import type { Recording } from '../recording/recording';
 import { functionTable } from './function-table';
@@ -18,7 +18,7 @@ export interface ExactCost {
 
 /** The same in words. */
 export function exactCostWords(factor: number): string {
-  return `With exact calls, script here would take at least × ${decimalText(factor, factor < 10 ? 1 : 0)} as long, by the calls that were counted.`;
+  return `With exact calls, script here would take at least × ${roundText(factor)} as long, by the calls that were counted.`;
 }
 
 /** Calls of a function that would be timed. @param meanMs what one takes, with all it calls */

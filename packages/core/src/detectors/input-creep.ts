@@ -1,6 +1,6 @@
 import type { Anatomy } from '../explanation/anatomy';
 import { mostBelow } from '../explanation/most-below';
-import { decimalText, countText } from '../words/figures';
+import { roundText } from '../words/figures';
 import { functionPart, ms, text, times, type BecausePart } from '../explanation/sentence';
 import type { Slope } from '../statistics/theil-sen';
 import { actionDeed } from '../inputs/action';
@@ -116,7 +116,7 @@ function because(
   { sting: { thread } }: Anatomy,
   { functionId, deed, attempts, fromMs, toMs, slope }: InputCreepDetail,
 ): BecausePart[] {
-  const more = slope.slope < 10 ? decimalText(slope.slope, 1) : countText(slope.slope);
+  const more = roundText(slope.slope);
   return [
     text(`The more often it was done, the longer ${deed} was handled: `),
     ms(fromMs),

@@ -9,6 +9,7 @@ import { breakdownOf, clipSegments, type TimeBreakdown } from '../attribution/ti
 import { callBlocks, libraryStems, type CallBlock, type LibraryStem } from '../attribution/call-blocks';
 import { coarsen } from '../attribution/coarsen';
 import { NO_CULPRIT, culpritsOf, unseenMs, type Culprit } from './culprits';
+import { inTheWay, type InTheWay } from './in-the-way';
 import { missedFrames } from './missed-frames';
 import { partition } from '../attribution/partition';
 import { phaseScript, type LibraryWork, type PhaseScript } from './phase-script';
@@ -55,6 +56,8 @@ export interface Anatomy {
   /** Script time for which the engine gave no stack. Milliseconds. */
   readonly unseenMs: number;
   readonly queued: readonly Queued[];
+  /** What the input had to wait for, in order of time. */
+  readonly inTheWay: readonly InTheWay[];
   /** When the display could have shown a new picture and got none. Milliseconds. */
   readonly missed: readonly number[];
 }
@@ -190,6 +193,7 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
     forced,
     unseenMs: unseenMs(segments),
     queued: queuedDuring(recording, sting),
+    inTheWay: inTheWay(recording, sting.thread, sting.interaction === undefined ? [] : phases),
     missed: missedFrames(recording, sting),
   };
 }

@@ -17,30 +17,10 @@ import {
   testedWords,
   verdictWords,
 } from './comparison-words';
+import { htmlPage, table, type Cell } from './html-page';
 import type { Proof } from './proof';
 
 const MAX_FUNCTIONS = 30;
-
-const STYLE = `
-body { margin: 0 auto; max-width: 1000px; padding: 24px; background: #fbf9f4; color: #1f2a26; font: 16px/1.5 'Atkinson Hyperlegible', 'DejaVu Sans', sans-serif }
-h1 { font-size: 24px; margin: 0 } h2 { font-size: 18px; margin: 32px 0 8px }
-table { border-collapse: collapse; width: 100% } th, td { text-align: left; padding: 4px 10px 4px 0; border-bottom: 1px solid #ddd9cf; vertical-align: top }
-.n { text-align: right; font-family: 'IBM Plex Mono', 'DejaVu Sans Mono', monospace } .w { color: #a3154a } .s { color: #56625d }
-svg { max-width: 100%; height: auto }`;
-
-type Cell = readonly [words: string, look?: 'n' | 'w' | 's' | undefined];
-
-function table(head: readonly string[], rows: readonly (readonly Cell[])[]): string {
-  const cell = ([words, look]: Cell) =>
-    `<td${look === undefined ? '' : ` class="${look}"`}>${escapeXml(words)}</td>`;
-  return [
-    '<table>',
-    `<thead><tr>${head.map((words) => `<th scope="col">${escapeXml(words)}</th>`).join('')}</tr></thead>`,
-    '<tbody>',
-    ...rows.map((row) => `<tr>${row.map(cell).join('')}</tr>`),
-    '</tbody></table>',
-  ].join('\n');
-}
 
 const ms = (value: number | undefined): Cell => [
   value === undefined ? '–' : `${decimalText(value, 1)} ms`,
@@ -71,12 +51,7 @@ export function comparisonPage(proof: Proof): string {
   const made = (recording: Recording) =>
     `${recording.header.startedAt.slice(0, 10)} (${madeWords(recording)})`;
   const functions = functionRows(comparison.functions);
-  return [
-    '<!doctype html>',
-    '<html lang="en"><head><meta charset="utf-8">',
-    `<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'">`,
-    `<meta name="viewport" content="width=device-width"><title>${escapeXml(title)}</title><style>${STYLE}</style></head><body>`,
-    `<h1>${escapeXml(title)}</h1>`,
+  return htmlPage(title, [
     `<p>${escapeXml(outcomeWords(comparison.series))}</p>`,
     `<p class="s">Recorded ${escapeXml(made(before))} and ${escapeXml(made(after))}. Delays are from the input to the screen.</p>`,
     `<p class="s">${escapeXml([testedWords(comparison), ...comparison.caveats].join(' '))}</p>`,
@@ -111,7 +86,5 @@ export function comparisonPage(proof: Proof): string {
           '<h2>Functions that changed</h2>',
           table(['function', 'where', 'own time before', 'own time after', 'each', ''], functions),
         ]),
-    '</body></html>',
-    '',
-  ].join('\n');
+  ]);
 }

@@ -1,9 +1,9 @@
-import type { PhaseName } from '../explanation/anatomy';
 import type { ComparedAnatomies, TypicalAnatomy } from '../compare/compare-anatomies';
 import type { ComparedSeries, SeriesSide } from '../compare/compare-series';
 import { escapeXml } from './escape-xml';
 import { boundWords, changeWords, outcomeWords, verdictWords } from './comparison-words';
 import type { Proof } from './proof';
+import { INK, LINE, PHASE_FILLS, STING, soft, svgPicture, text } from './svg-parts';
 
 const WIDTH = 960;
 const MARGIN = 24;
@@ -13,28 +13,8 @@ const ROW = 84;
 const HEAD = 92;
 const ANATOMY = 104;
 const MAX_SERIES = 8;
-const INK = '#1f2a26';
-const SOFT = '#56625d';
-const LINE = '#ddd9cf';
-const STING = '#a3154a';
 const BEFORE = '#56625d';
 const AFTER = '#4a5a52';
-const PHASES: Readonly<Record<PhaseName, string>> = {
-  waiting: '#b9b3a2',
-  handling: '#4a5a52',
-  drawing: '#a9b6ae',
-  request: '#d8d2c2',
-  timer: '#e4dfd2',
-  worker: '#e4dfd2',
-  loading: '#c9c3b4',
-};
-
-function text(x: number, y: number, words: string, look = ''): string {
-  return `<text x="${x.toFixed(1)}" y="${y}" ${look || `fill="${INK}"`}>${escapeXml(words)}</text>`;
-}
-
-const soft = `fill="${SOFT}" font-size="12"`;
-
 /** The values of one side as points, open before and filled after, with a bar at their median. */
 function points(
   { delays, medianMs, medianIsBound }: SeriesSide,
@@ -93,7 +73,7 @@ function anatomyBar(anatomy: TypicalAnatomy | undefined, x: (ms: number) => numb
             `font-size="12" fill="${name === 'handling' ? '#ffffff' : INK}"`,
           )
         : '';
-    return `<g>${title}<rect x="${from.toFixed(1)}" y="${y}" width="${Math.max(0.5, width).toFixed(1)}" height="20" fill="${PHASES[name]}"/>${words}</g>`;
+    return `<g>${title}<rect x="${from.toFixed(1)}" y="${y}" width="${Math.max(0.5, width).toFixed(1)}" height="20" fill="${PHASE_FILLS[name]}"/>${words}</g>`;
   });
   return [...parts, text(x(anatomy.feltMs) + 8, y + 14, `${Math.round(anatomy.feltMs)} ms`)].join('');
 }
@@ -126,9 +106,7 @@ export function comparisonPicture({ after, comparison, anatomies, thresholds }: 
   const anatomyTop = seriesTop + shown.length * ROW;
   const height = anatomyTop + anatomies.length * ANATOMY + 30;
   const left = series.length - shown.length;
-  return [
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDTH} ${height}" width="${WIDTH}" height="${height}" font-family="'Atkinson Hyperlegible', 'DejaVu Sans', sans-serif" font-size="14">`,
-    `<rect width="100%" height="100%" fill="#fbf9f4"/>`,
+  return svgPicture(WIDTH, height, [
     text(
       MARGIN,
       34,
@@ -148,7 +126,5 @@ export function comparisonPicture({ after, comparison, anatomies, thresholds }: 
     ...shown.map((one, at) => seriesRow(one, seriesTop + at * ROW, thresholds.responseMs)),
     ...anatomies.map((one, at) => anatomyRow(one, anatomyTop + at * ANATOMY)),
     text(MARGIN, height - 12, left > 0 ? `${left} more are not in this picture.` : '', soft),
-    '</svg>',
-    '',
-  ].join('\n');
+  ]);
 }

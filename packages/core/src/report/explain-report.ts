@@ -38,6 +38,8 @@ export interface ReportedSting {
   readonly endMs: number;
   readonly feltMs: number;
   readonly budgetMs: number;
+  /** Whether both are milliseconds of each second, of what goes on, and no delay. */
+  readonly isRate: boolean;
   /** Of an outcome, the time of all phases of a name; only outcomes have requests, timers and pages loading. */
   readonly phases: {
     readonly waitingMs: number;
@@ -140,7 +142,7 @@ function phasesOf({ phases }: Anatomy): ReportedSting['phases'] {
 /** One sting as reports tell of it. */
 export function reportSting(recording: Recording, sting: Sting): ReportedSting {
   const anatomy = anatomyOf(recording, sting);
-  const { kind, also, label, startMs, endMs, feltMs, budgetMs } = sting;
+  const { kind, also, label, startMs, endMs, feltMs, budgetMs, isRate } = sting;
   const blame = Object.fromEntries(BREAKDOWN_PARTS.map((part) => [part, roundMs(anatomy.blame[part])]));
   return {
     kind,
@@ -150,6 +152,7 @@ export function reportSting(recording: Recording, sting: Sting): ReportedSting {
     endMs: roundMs(endMs),
     feltMs: roundMs(feltMs),
     budgetMs,
+    isRate,
     phases: phasesOf(anatomy),
     blame: blame as Record<BreakdownPart, number>,
     culprits: anatomy.culprits

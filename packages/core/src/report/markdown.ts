@@ -1,3 +1,4 @@
+import { budgetText, feltText } from '../stings/felt-text';
 import { decimalText } from '../words/figures';
 import type { Recording } from '../recording/recording';
 import type { Thresholds } from '../format/thresholds';
@@ -37,8 +38,8 @@ export function recordingMarkdown(recording: Recording, thresholds: Thresholds):
     ...stings
       .slice(0, MAX_STINGS)
       .map(
-        ({ label, feltMs, budgetMs, because }) =>
-          `| ${escapeMarkdown(label)} | ${Math.round(feltMs)} ms | ${Math.round(budgetMs)} ms | ${escapeMarkdown(because)} |`,
+        (sting) =>
+          `| ${escapeMarkdown(sting.label)} | ${feltText(sting)} | ${budgetText(sting)} | ${escapeMarkdown(sting.because)} |`,
       ),
     ...more,
     '',

@@ -16,7 +16,8 @@ export function codeOfLine(recording: Recording, functionId: number, line: numbe
 
 const indexes = memoizedPerRecording(() => new Map<string, LineIndex>());
 
-function linesOf(recording: Recording, file: string): LineIndex | undefined {
+/** The lines of a file; undefined where the recording does not carry its text. */
+export function linesOf(recording: Recording, file: string): LineIndex | undefined {
   const known = indexes(recording);
   const text = recording.files.get(file);
   if (text !== undefined && !known.has(file)) known.set(file, new LineIndex(text));

@@ -14,6 +14,11 @@ export class LineIndex {
     for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) this.#starts.push(at + 1);
   }
 
+  /** How many lines there are. */
+  get count(): number {
+    return this.#starts.length;
+  }
+
   offset(position: TextPosition): number {
     return (this.#starts[position.line - 1] ?? 0) + position.column - 1;
   }

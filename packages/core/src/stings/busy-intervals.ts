@@ -1,6 +1,7 @@
 import { INSIDE_EXACT, sampledSegments } from '../attribution/sampled-segments';
 import { kindCode, kindOfCode } from '../attribution/segments';
-import type { Recording, TimeRange } from '../recording/recording';
+import { memoizedPerThread } from '../recording/memoize';
+import type { TimeRange } from '../recording/recording';
 
 /** Looks at a free thread shorter than this do not part two busy stretches. */
 const GAP_MS = 0.05;
@@ -11,7 +12,7 @@ function isBusy(code: number): boolean {
 }
 
 /** Stretches in which a thread is known to have been busy without a break, in order of time. */
-export function busyIntervals(recording: Recording, thread: number): TimeRange[] {
+export const busyIntervals = memoizedPerThread((recording, thread): readonly TimeRange[] => {
   const { segments } = sampledSegments(recording, thread);
   const stretches: { startMs: number; endMs: number }[] = [];
   let startMs = segments.startMs;
@@ -25,4 +26,4 @@ export function busyIntervals(recording: Recording, thread: number): TimeRange[]
     startMs = endMs;
   }
   return stretches;
-}
+});

@@ -50,9 +50,12 @@ export function mergeStings(stings: readonly Sting[], kinds: readonly string[]):
   return merged.map((sting) => ({ ...sting, also: [...(also.get(sting) ?? sting.also)] }));
 }
 
-/** Those with somebody waiting first, then by the time beyond the budget, then in order of time. */
+/**
+ * Delays with somebody waiting first, then other delays, then what takes a part of each second, which is no delay; each
+ * by what goes beyond the budget, then in order of time.
+ */
 export function rankStings(stings: readonly Sting[]): Sting[] {
-  const waiting = (sting: Sting) => (sting.interaction ? 0 : 1);
+  const waiting = ({ interaction, isRate }: Sting) => (interaction ? 0 : isRate ? 2 : 1);
   return [...stings].sort(
     (a, b) => waiting(a) - waiting(b) || excessMs(b) - excessMs(a) || a.startMs - b.startMs,
   );

@@ -1,4 +1,4 @@
-import { decimalText } from '../words/figures';
+import { roundText } from '../words/figures';
 import { callLogOf } from '../calls/call-log';
 import { canonicalFunction } from '../attribution/call-path';
 import { CallLodIndex, type DrawnCalls } from './call-lod-index';
@@ -74,12 +74,15 @@ export function threadLane(recording: Recording, thread: number, title: string):
     const item = threadItem(recording, thread, ref);
     return item.type === 'task' ? undefined : recording.stacks.functionOf(item.spans.stacks[item.index]!);
   };
-  const words = (ref: number) => {
+  const canonicalOf = (ref: number) => {
     const functionId = functionOf(ref);
-    if (functionId !== undefined)
-      return displayName(recording.functions.get(canonicalFunction(recording, functionId)));
+    return functionId === undefined ? undefined : canonicalFunction(recording, functionId);
+  };
+  const words = (ref: number) => {
+    const functionId = canonicalOf(ref);
+    if (functionId !== undefined) return displayName(recording.functions.get(functionId));
     const { startMs, endMs } = stretches[Math.floor(ref / TYPES)]!;
-    return `${decimalText(endMs - startMs, endMs - startMs < 10 ? 1 : 0)} ms`;
+    return `${roundText(endMs - startMs)} ms`;
   };
   const styles = new Map<number, number>();
   const styleOf = (functionId: number) => {
@@ -105,10 +108,7 @@ export function threadLane(recording: Recording, thread: number, title: string):
     });
   };
   return {
-    functionOf(ref) {
-      const functionId = functionOf(ref);
-      return functionId === undefined ? undefined : canonicalFunction(recording, functionId);
-    },
+    functionOf: canonicalOf,
     id: `thread ${thread}`,
     kind: 'thread',
     title,

@@ -27,6 +27,11 @@ export function decimalText(value: number, digits: number): string {
   return formatOf(digits, digits).format(value);
 }
 
+/** A number to the digit that means something at a glance: one behind the point below ten, else none. */
+export function roundText(value: number): string {
+  return decimalText(value, value < 10 ? 1 : 0);
+}
+
 /** So many of something whose plural ends with "s": "1 call", "1,200 calls". */
 export function countedText(value: number, one: string): string {
   return `${countText(value)} ${one}${value === 1 ? '' : 's'}`;
@@ -75,8 +80,9 @@ export function bytesText(bytes: number): string {
   return `${decimalText(bytes / KIB ** 3, 1)} GB`;
 }
 
-/** A share of one: "62 %", "0.4 %". */
+/** A share of one: "62 %", "0.4 %", "< 0.1 %". */
 export function percentText(share: number): string {
   const percent = share * 100;
+  if (percent > 0 && percent < 0.05) return `< ${decimalText(0.1, 1)} %`;
   return `${percent > 0 && percent < 1 ? decimalText(percent, 1) : Math.round(percent)} %`;
 }

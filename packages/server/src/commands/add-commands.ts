@@ -18,6 +18,7 @@ import { writeCalls, type CallsFlags } from './calls';
 import { readBudget, writeCheck } from './check';
 import { writeComparison } from './compare';
 import { writeExplanation } from './explain';
+import { stingText } from './sting-text';
 import { rangeFrom, type RangeFlags } from './range-flags';
 import { Output } from './output';
 import { stepsOf } from '../drive/steps-file';
@@ -25,6 +26,7 @@ import { readJson } from './read-json';
 import { say } from './say';
 import { CONFIG_NAME, readConfig } from '../start/config';
 import { FileError, noticeText, readRecordingFile } from './read-recording';
+import { wholeNumber } from './whole-number';
 import { writeOut } from './write-out';
 
 /** How these commands end, for scripts that call them. */
@@ -65,6 +67,16 @@ function guarded<Args extends unknown[]>(run: (output: Output, ...args: Args) =>
 const EXIT_HELP = `
 Exit codes: ${EXIT.done} done; ${EXIT.unusable} a file or an argument cannot be used.`;
 
+/** More than a recording has. */
+const MAX_STING = 1e6;
+
+interface ExplainFlags extends ReportFlags, RangeFlags {
+  readonly sting?: number;
+  readonly markdown?: boolean;
+  readonly html?: boolean;
+  readonly svg?: boolean;
+}
+
 function addExplain(program: Command): void {
   program
     .command('explain')
@@ -74,15 +86,30 @@ function addExplain(program: Command): void {
     .option('--from <ms>', 'begin of a range, which is summed too')
     .option('--to <ms>', 'end of it')
     .option('--json', 'write it as JSON, as docs/reports.md describes')
+    .option(
+      '--sting <number>',
+      'write a report of this one only, by its number in the list',
+      wholeNumber(MAX_STING),
+    )
+    .option('--markdown', 'write that report as Markdown, for a change request (so it is without a form)')
+    .option('--html', 'write it as one HTML page that needs nothing else')
+    .option('--svg', 'write it as a picture')
     .addHelpText('after', EXIT_HELP)
     .action(
-      guarded(
-        async (output, file: string, { json = false, thresholds, ...flags }: ReportFlags & RangeFlags) => {
-          const recording = await open(file);
-          const budgets = await thresholdsFor(recording, thresholds);
+      guarded(async (output, file: string, { json = false, thresholds, ...flags }: ExplainFlags) => {
+        const recording = await open(file);
+        const budgets = await thresholdsFor(recording, thresholds);
+        const form = (['markdown', 'html', 'svg'] as const).find((one) => flags[one]);
+        if (flags.sting !== undefined) {
+          output.data(stingText(recording, flags.sting, budgets, form ?? 'markdown').trimEnd());
+        } else if (form === undefined) {
           writeExplanation(output, recording, budgets, json, rangeFrom(recording, flags));
-        },
-      ),
+        } else {
+          throw new FileError(
+            `--${form} writes a report of one sting: say which, with --sting 1 for the worst.`,
+          );
+        }
+      }),
     );
 }
 

@@ -24,6 +24,7 @@ import { readBudget, writeCheck } from './check';
 import { writeComparison } from './compare';
 import { writeExplanation } from './explain';
 import { rangeFrom } from './range-flags';
+import { stingText } from './sting-text';
 import { Output } from './output';
 import { FileError, noticeText, readRecordingFile } from './read-recording';
 
@@ -87,6 +88,28 @@ describe('a file', () => {
     const cut = await fileOf('cut.gz', gzipSync(whole).subarray(0, 4000));
     const { notices: cutNotices } = await readRecordingFile(cut, quiet);
     expect(cutNotices.map(({ code }) => code)).toContain('damaged-archive');
+  });
+});
+
+describe('a report of one sting', () => {
+  it('is written in each form, and refers to nothing outside', () => {
+    const texts = (['markdown', 'html', 'svg'] as const).map((form) =>
+      stingText(boarding, 1, DEFAULT_THRESHOLDS, form),
+    );
+    for (const text of texts) {
+      expect(text).toContain('Tap button “Board all”');
+      expect(text).not.toMatch(/(src|href)="?http/);
+    }
+    expect(new JSDOM(texts[1]).window.document.querySelectorAll('svg, table').length).toBeGreaterThan(2);
+    expect(texts[2]).toMatch(/^<svg /);
+  });
+
+  it('says which numbers there are, where one is not', () => {
+    for (const number of [0, 1000]) {
+      expect(() => stingText(boarding, number, DEFAULT_THRESHOLDS, 'markdown')).toThrow(
+        /^--sting \d+: the recording has stings 1 to \d+\.$/,
+      );
+    }
   });
 });
 

@@ -1,7 +1,10 @@
 import {
   decimalText,
+  roundText,
   BREAKDOWN_PARTS,
   BREAKDOWN_LABELS,
+  budgetText,
+  feltText,
   explainReport,
   placeText,
   type ExplainReport,
@@ -19,14 +22,14 @@ import {
 } from '@nettle-patch/core';
 import type { Output } from './output';
 
-const ms = (value: number) => `${value < 10 ? decimalText(value, 1) : countText(value)} ms`;
+const ms = (value: number) => `${roundText(value)} ms`;
 
 function writeSting(output: Output, sting: ReportedSting, number: number): void {
-  const { kind, also, label, feltMs, budgetMs, startMs } = sting;
+  const { kind, also, label, startMs } = sting;
   const kinds = [kind, ...also].join(', ').replaceAll('-', ' ');
   output.line();
   output.line(
-    `${number}. ${output.style('bold', label)}  ${output.style('red', ms(feltMs))}, budget ${ms(budgetMs)}`,
+    `${number}. ${output.style('bold', label)}  ${output.style('red', feltText(sting))}, budget ${budgetText(sting)}`,
   );
   output.line(output.style('dim', `   ${kinds}, at ${secondsText(startMs)}`));
   output.wrapped(sting.because, 3);
@@ -108,7 +111,7 @@ function writeSums(output: Output, sums: ReportedSums): void {
     3,
   );
   output.wrapped(
-    `Frames: ${countText(frames.count)}, ${countText(frames.late)} late, ${countText(frames.missed)} missed; longest ${ms(frames.longestMs)}, budget ${frames.budgetMs.toFixed(1)} ms.`,
+    `Frames: ${countText(frames.count)}, ${countText(frames.late)} late, ${countText(frames.missed)} missed; longest ${ms(frames.longestMs)}, budget ${decimalText(frames.budgetMs, 1)} ms.`,
     3,
   );
   const { longest } = requests;

@@ -21,7 +21,8 @@ beforeEach(async () => {
 });
 afterEach(async () => {
   rewriter.close();
-  await rm(folder, { recursive: true, force: true });
+  // What is kept of a script is written after it was given out.
+  await rm(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 50 });
 });
 
 const rewrite = (text: string, more: object = {}) =>

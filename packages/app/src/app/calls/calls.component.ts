@@ -17,8 +17,11 @@ import type { CallRow, CallsMode, NamedBox } from '../../workers/analysis/querie
 import type { LensState } from '../lens/lens-state';
 import { LensToolsComponent } from '../lens/lens-tools.component';
 import { AddressService } from '../services/address.service';
+import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
+import { PaneDividerComponent } from '../panes/pane-divider.component';
+import { PanesDirective } from '../panes/panes.directive';
 import { OpeningComponent } from '../shell/opening.component';
 import { RangeSumsComponent } from '../sums/range-sums.component';
 import { CallTableComponent } from './call-table.component';
@@ -28,14 +31,13 @@ import { itemParameter } from '../timeline/item-parameter';
 import { readSort, usualSort } from './call-order';
 import { incrementalRender } from '../shared/incremental-render';
 import { answerTo } from '../shared/answer-to';
-import { atRest } from '../shared/at-rest';
+import { firstValueFrom } from 'rxjs';
 
 type Shown = CallsMode | 'flame';
 
 const SHOWN: readonly Shown[] = ['top', 'bottom', 'flat', 'flame'];
 /** Boxes narrower than this share of the width are not worth drawing. */
 const MIN_BOX = 1 / 1600;
-const TYPING_MS = 150;
 
 /** Who called what, how often, and what it took: as trees, as a table, as a flame graph. */
 @Component({
@@ -48,6 +50,8 @@ const TYPING_MS = 150;
     FlameComponent,
     FunctionDetailsComponent,
     OpeningComponent,
+    PaneDividerComponent,
+    PanesDirective,
     LensToolsComponent,
     RangeSumsComponent,
   ],
@@ -58,23 +62,17 @@ const TYPING_MS = 150;
 export class CallsComponent {
   readonly #recordings = inject(RecordingService);
   readonly #address = inject(AddressService);
+  readonly #chosen = inject(ChosenFunctionService);
   readonly #lens = inject(LensService);
   protected readonly lens = this.#lens.lens;
   readonly id = input.required<string>();
   /** How calls are shown, from the address. */
   readonly show = input<string>();
-  /** Function that is selected, from the address. */
-  readonly function = input<string>();
 
   protected readonly opened = this.#recordings.openedAs(this.id);
   /** How much of the tools is there: built part by part, so that none of them holds up an input. */
   protected readonly built = incrementalRender(2);
   protected readonly shown = computed<Shown>(() => SHOWN.find((one) => one === this.show()) ?? 'top');
-  readonly #text = atRest(
-    computed(() => this.lens().text),
-    TYPING_MS,
-    '',
-  );
   readonly #expanded = signal<ReadonlySet<string>>(new Set());
   readonly #root = signal<number | undefined>(undefined);
   /** The order of the table, in the address where it is not the usual one: "-selfMs" for the most first. */
@@ -83,7 +81,7 @@ export class CallsComponent {
   readonly #asked = computed(() =>
     this.opened() === undefined
       ? undefined
-      : { lens: this.#lens.core(), text: this.#text(), shown: this.shown() },
+      : { lens: this.#lens.core(), text: this.lens().text, shown: this.shown() },
   );
   protected readonly page = answerTo(
     computed(() => {
@@ -113,11 +111,12 @@ export class CallsComponent {
   /** Whether the sum of the lens stands beside the calls, in place of the function that is selected. */
   protected readonly isSummed = signal(false);
   protected readonly summed = computed((): TimeRange => this.lens().range ?? this.opened()!.range);
-  protected readonly zoomed = computed(() => this.#root() !== undefined);
+  protected readonly path = computed(() => this.#flame()?.path ?? []);
   protected readonly hitWords = computed(() => {
     const share = (this.#flame() ?? this.page())?.hitShare;
     return share === undefined ? '' : `${percentText(share)} of the time`;
   });
+  protected readonly hasHits = computed(() => this.page()?.rows.some(({ isHit }) => isHit) === true);
 
   constructor() {
     effect(() => void this.#recordings.openStored(this.id()));
@@ -127,8 +126,8 @@ export class CallsComponent {
       untracked(() => this.#root.set(undefined));
     });
     effect(() => {
-      const functionId = Number(this.function() ?? Number.NaN);
-      if (!Number.isInteger(functionId) || untracked(this.selected)?.functionId === functionId) return;
+      const functionId = this.#chosen.functionId();
+      if (functionId === undefined || untracked(this.selected)?.functionId === functionId) return;
       this.selected.set({ key: this.shown() === 'flat' ? String(functionId) : '', functionId });
     });
     effect(() => {
@@ -159,6 +158,27 @@ export class CallsComponent {
     this.#expanded.set(expanded);
   }
 
+  /** Opens the lines that lead to what took most time, and selects the last of them. */
+  protected async openDearest(): Promise<void> {
+    const { keys, functionId } = await firstValueFrom(
+      this.#recordings.ask('dearestPath', this.#lens.core()),
+      { defaultValue: { keys: [], functionId: undefined } },
+    );
+    const key = keys.at(-1);
+    if (key === undefined || functionId === undefined) return;
+    this.#expanded.update((expanded) => new Set([...expanded, ...keys]));
+    this.select({ key, functionId });
+  }
+
+  /** Selects the next line that matches the text, or the one before. */
+  protected toHit(step: 1 | -1): void {
+    const rows = this.page()?.rows ?? [];
+    const hits = rows.filter(({ isHit }) => isHit);
+    const at = hits.findIndex(({ key }) => key === this.selected()?.key);
+    const next = hits[at < 0 ? (step === 1 ? 0 : hits.length - 1) : (at + step + hits.length) % hits.length];
+    if (next !== undefined) this.select(next);
+  }
+
   protected toInput(ref: number): void {
     void this.#address.go('timeline', this.id(), { thing: itemParameter('inputs', ref), show: null });
   }
@@ -170,7 +190,7 @@ export class CallsComponent {
   protected select({ key, functionId }: { key: string; functionId: number }): void {
     this.isSummed.set(false);
     this.selected.set({ key, functionId });
-    void this.#address.change({ function: functionId }, true);
+    this.#chosen.choose(functionId);
   }
 
   /** To the source of the function that is selected. */

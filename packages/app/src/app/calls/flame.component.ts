@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { MatButtonModule } from '@angular/material/button';
-import { durationText, isTime, itemStyleCode } from '@nettle-patch/core';
-import type { NamedBox } from '../../workers/analysis/queries/call-queries';
+import { OWNER_WORDS, countText, durationText, isTime, itemStyleCode } from '@nettle-patch/core';
+import type { ItemCard } from '../../workers/analysis/item-details-types';
+import type { NamedBox, NamedFlame } from '../../workers/analysis/queries/call-queries';
 import { RecordingService } from '../services/recording.service';
-import { BOX_ROW, BoxGraphComponent, type PaintBox } from '../shared/box-graph.component';
+import { BoxGraphComponent, type PaintBox } from '../shared/box-graph.component';
+import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
 import { formatWeight } from '../shared/format';
 import type { Palette } from '../shared/palette';
-import { lookFills } from '../timeline/style-fills';
+import { lookFills, type Fill } from '../timeline/style-fills';
 
 const MIN_TEXT = 26;
 /** Mean width of a letter. Pixels. */
@@ -15,20 +16,44 @@ const LETTER = 6.2;
 /** Calls as boxes as wide as their time, callees under their caller. A click shows a function, a double click widens it. */
 @Component({
   selector: 'np-flame',
-  imports: [MatButtonModule, BoxGraphComponent],
+  imports: [BoxGraphComponent, ChoiceComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="head soft">
-      <span>{{ words() }}</span>
-      @if (zoomed()) {
-        <button type="button" mat-button (click)="zoom.emit(undefined)">Show all calls</button>
+      @if (path().length > 0) {
+        <nav aria-label="Callers of what is shown">
+          <button type="button" class="name-button" (click)="zoom.emit(undefined)">All calls</button>
+          @for (one of path(); track one.node; let last = $last) {
+            <span aria-hidden="true">›</span>
+            @if (last) {
+              <span aria-current="true" [textContent]="one.name"></span>
+            } @else {
+              <button
+                type="button"
+                class="name-button"
+                [textContent]="one.name"
+                (click)="zoom.emit(one.node)"
+              ></button>
+            }
+          }
+        </nav>
+      } @else {
+        <span>Each box is as wide as its time. Double-click widens one.</span>
       }
+      <np-choice
+        title="Colour"
+        label="Colour of the boxes"
+        [options]="colourings()"
+        [value]="colouring()"
+        (choose)="colouring.set($event)"
+      />
     </div>
     <np-box-graph
       label="Flame graph; the same as a tree: From the top"
       [boxes]="boxes()"
       [current]="current()"
       [painter]="painter()"
+      [card]="card()"
       (pointed)="pointed.set($event)"
       (choose)="take($event)"
       (zoom)="zoom.emit($event?.node)"
@@ -50,6 +75,12 @@ const LETTER = 6.2;
       overflow: hidden;
       white-space: nowrap;
     }
+    nav {
+      display: flex;
+      gap: 6px;
+      min-width: 0;
+      overflow: hidden;
+    }
     np-box-graph {
       padding: 0 18px;
     }
@@ -58,20 +89,39 @@ const LETTER = 6.2;
 export class FlameComponent {
   readonly boxes = input.required<readonly NamedBox[]>();
   readonly selected = input<number>();
-  readonly zoomed = input(false);
+  /** The callers of the box that is as wide as all, from the outermost down to itself; empty where all calls are. */
+  readonly path = input<NamedFlame['path']>([]);
   readonly choose = output<NamedBox>();
   readonly zoom = output<number | undefined>();
 
   readonly #unit = inject(RecordingService).unit;
   protected readonly pointed = signal<NamedBox | undefined>(undefined);
   protected readonly current = signal<NamedBox | undefined>(undefined);
-  protected readonly words = computed(() => {
-    const box = this.pointed() ?? this.current();
-    if (box === undefined) return 'Each box is as wide as its time. Double-click widens one.';
-    const place = box.place === '' ? '' : `, ${box.place}`;
-    return `${box.name}${place}: ${this.#length(box.totalMs)} in all, ${this.#length(box.selfMs)} in its own code`;
+  protected readonly colouring = signal<Colouring>('kind');
+  protected readonly colourings = computed(() => {
+    const isCounted = this.boxes().some(({ count }) => count > 0);
+    return COLOURINGS.filter(({ value }) => isCounted || value !== 'calls');
   });
-  protected readonly painter = computed(() => painterOf(this.selected()));
+  protected readonly card = computed((): ItemCard | undefined => {
+    const box = this.pointed();
+    if (box === undefined) return undefined;
+    const { name, place, totalMs, selfMs, count, owner } = box;
+    return {
+      what: 'Calls on this path',
+      title: name,
+      place,
+      facts: [
+        { label: 'total', text: this.#length(totalMs) },
+        { label: 'self', text: this.#length(selfMs) },
+        ...(count > 0 ? [{ label: 'calls', text: countText(count) }] : []),
+        { label: 'code', text: OWNER_WORDS[owner] },
+      ],
+    };
+  });
+  protected readonly painter = computed(() => {
+    const mostCalls = this.boxes().reduce((most, { count }) => Math.max(most, count), 1);
+    return painterOf(this.selected(), this.colouring(), mostCalls);
+  });
 
   protected take(box: NamedBox): void {
     this.current.set(box);
@@ -84,29 +134,58 @@ export class FlameComponent {
   }
 }
 
-function painterOf(selected: number | undefined) {
+type Colouring = 'kind' | 'owner' | 'calls';
+
+const COLOURINGS: readonly ChoiceOption<Colouring>[] = [
+  { value: 'kind', words: 'by kind of work' },
+  { value: 'owner', words: 'by whose code' },
+  { value: 'calls', words: 'by calls' },
+];
+/** What is called once is as pale as this. */
+const PALEST = 0.12;
+
+function fillsOf(
+  context: CanvasRenderingContext2D,
+  palette: Palette,
+  colouring: Colouring,
+  mostCalls: number,
+) {
+  const fills = lookFills(context, palette);
+  const owners = { own: palette.scriptOwn, library: palette.scriptLibrary, browser: palette.other };
+  return ({ style, owner, count }: NamedBox): { fill: Fill; strength: number } => {
+    if (colouring === 'kind') return { fill: fills[itemStyleCode(style)]!, strength: 1 };
+    if (colouring === 'owner') return { fill: owners[owner], strength: 1 };
+    const share = Math.log(1 + count) / Math.log(1 + mostCalls);
+    return { fill: palette.scriptOwn, strength: PALEST + (1 - PALEST) * share };
+  };
+}
+
+function painterOf(selected: number | undefined, colouring: Colouring, mostCalls: number) {
   return (context: CanvasRenderingContext2D, palette: Palette): PaintBox<NamedBox> => {
-    const fills = lookFills(context, palette);
-    return (box, { x, y, width }) => {
+    const fillOf = fillsOf(context, palette, colouring, mostCalls);
+    return (box, { x, y, width, row }) => {
       const own = box.owner === 'own';
-      context.fillStyle = fills[itemStyleCode(box.style)]!;
-      context.fillRect(x, y, width, own ? BOX_ROW - 2 : BOX_ROW - 6);
+      const { fill, strength } = fillOf(box);
+      context.globalAlpha = strength;
+      context.fillStyle = fill;
+      context.fillRect(x, y, width, own ? row - 2 : row - 6);
+      context.globalAlpha = 1;
       if (box.functionId === selected || box.isHit) {
         context.strokeStyle = box.functionId === selected ? palette.ink : palette.nettle;
         context.lineWidth = 2;
-        context.strokeRect(x + 1, y + 1, Math.max(1, width - 2), BOX_ROW - 4);
+        context.strokeRect(x + 1, y + 1, Math.max(1, width - 2), row - 4);
       }
       if (width < MIN_TEXT) return;
       context.save();
       context.beginPath();
-      context.rect(x, y, width - 4, BOX_ROW);
+      context.rect(x, y, width - 4, row);
       context.clip();
-      if (box.owner === 'browser') {
+      if (box.owner === 'browser' && colouring === 'kind') {
         context.fillStyle = palette.panel;
-        context.fillRect(x + 2, y + 2, Math.min(width - 4, box.name.length * LETTER + 6), BOX_ROW - 10);
+        context.fillRect(x + 2, y + 2, Math.min(width - 4, box.name.length * LETTER + 6), row - 10);
       }
-      context.fillStyle = own ? palette.onScriptOwn : palette.ink;
-      context.fillText(box.name, x + 5, y + 14);
+      context.fillStyle = own && strength > 0.6 ? palette.onScriptOwn : palette.ink;
+      context.fillText(box.name, x + 5, y + row / 2 + 3);
       context.restore();
     };
   };

@@ -1,4 +1,3 @@
-import { Clipboard } from '@angular/cdk/clipboard';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -13,7 +12,6 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatTooltipModule } from '@angular/material/tooltip';
-import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
 import {
   changeWords,
@@ -27,18 +25,15 @@ import { CompareService } from '../services/compare.service';
 import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { IconComponent } from '../shared/icon.component';
-import { saveBlob } from '../shared/save-blob';
 import { AnatomyPairComponent } from './anatomy-pair.component';
 import { ComparedFunctionsComponent } from './compared-functions.component';
 import { DotPlotComponent } from './dot-plot.component';
 import { FlameDifferenceComponent } from './flame-difference.component';
 import { RecordingChoiceComponent } from './recording-choice.component';
-import { pictureOf } from './picture-file';
 import { answerTo } from '../shared/answer-to';
-import { firstValueFrom } from 'rxjs';
-import type { ProofForm } from '../../workers/analysis/queries/compare-queries';
+import { ReportService } from '../reports/report.service';
+import type { ReportForm } from '../../workers/analysis/report-form';
 
-const TOLD_MS = 4000;
 /** Two recordings side by side: whether it became faster, and by which code. */
 @Component({
   selector: 'np-compare',
@@ -62,8 +57,7 @@ const TOLD_MS = 4000;
 export class CompareComponent {
   readonly #service = inject(CompareService);
   readonly #router = inject(Router);
-  readonly #clipboard = inject(Clipboard);
-  readonly #snackBar = inject(MatSnackBar);
+  readonly #reports = inject(ReportService);
   protected readonly recordings = inject(RecordingService);
   protected readonly files = inject(FilesService);
   /** Ids of the recordings, from the address. */
@@ -131,39 +125,13 @@ export class CompareComponent {
     return firmnessWords(series, this.compared()?.tested ?? 0);
   }
 
-  protected async copyMarkdown(): Promise<void> {
-    const text = await this.#proof('markdown');
-    if (text === undefined) return;
-    const copied = this.#clipboard.copy(text);
-    this.#tell(copied ? 'Copied as Markdown.' : 'The browser did not allow copying. Save the page instead.');
-  }
-
-  protected async savePicture(): Promise<void> {
-    const svg = await this.#proof('picture');
-    if (svg === undefined) return;
-    try {
-      saveBlob(await pictureOf(svg), `${this.#name()}.png`);
-    } catch (error) {
-      this.#tell(`The picture could not be made: ${(error as Error).message}. Save the page instead.`);
-    }
-  }
-
-  protected async savePage(): Promise<void> {
-    const html = await this.#proof('page');
-    if (html !== undefined) saveBlob(new Blob([html], { type: 'text/html' }), `${this.#name()}.html`);
-  }
-
-  #proof(form: ProofForm): Promise<string | undefined> {
-    return firstValueFrom(this.#service.ask('proof', form), { defaultValue: undefined });
-  }
-
-  #name(): string {
+  /** Hands the comparison on. */
+  protected report(form: ReportForm): void {
     const { title } = this.compared()!.after.header;
-    const plain = title.replaceAll(/[^\p{L}\p{N}]+/gu, '-').replaceAll(/^-|-$/g, '');
-    return `${plain || 'recording'}-before-and-after`;
-  }
-
-  #tell(words: string): void {
-    this.#snackBar.open(words, 'Close', { duration: TOLD_MS });
+    void this.#reports.hand(
+      form,
+      this.#service.ask('proof', form),
+      `${title || 'recording'} before and after`,
+    );
   }
 }

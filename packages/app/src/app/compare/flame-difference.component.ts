@@ -1,7 +1,7 @@
 import { msText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import type { DifferenceBox } from '@nettle-patch/core';
-import { BOX_ROW, BoxGraphComponent, type BoxPlace, type PaintBox } from '../shared/box-graph.component';
+import { BoxGraphComponent, type BoxPlace, type PaintBox } from '../shared/box-graph.component';
 import type { Palette } from '../shared/palette';
 import { fillOf } from '../shared/patterns';
 
@@ -63,16 +63,16 @@ function painterOf(pointed: DifferenceBox | undefined) {
   return (context: CanvasRenderingContext2D, palette: Palette): PaintBox<DifferenceBox> => {
     const before = fillOf(context, 'hatch', palette.waiting, palette.waitingSoft);
     return (box, place) => {
-      const { x, y, width } = place;
+      const { x, y, width, row } = place;
       const split = (width * box.beforeMs) / (box.beforeMs + box.afterMs);
       context.fillStyle = before;
-      context.fillRect(x, y, split, BOX_ROW - 3);
+      context.fillRect(x, y, split, row - 3);
       context.fillStyle = palette.handling;
-      context.fillRect(x + split, y, width - split, BOX_ROW - 3);
+      context.fillRect(x + split, y, width - split, row - 3);
       if (box === pointed) {
         context.strokeStyle = palette.nettle;
         context.lineWidth = 2;
-        context.strokeRect(x + 1, y + 1, Math.max(1, width - 2), BOX_ROW - 5);
+        context.strokeRect(x + 1, y + 1, Math.max(1, width - 2), row - 5);
       }
       if (width >= MIN_TEXT) paintName(context, palette, box, place);
     };
@@ -84,15 +84,15 @@ function paintName(
   context: CanvasRenderingContext2D,
   palette: Palette,
   { name }: DifferenceBox,
-  { x, y, width }: BoxPlace,
+  { x, y, width, row }: BoxPlace,
 ): void {
   context.save();
   context.beginPath();
-  context.rect(x + 3, y + 2, Math.min(width - 8, context.measureText(name).width + 8), BOX_ROW - 7);
+  context.rect(x + 3, y + 2, Math.min(width - 8, context.measureText(name).width + 8), row - 7);
   context.fillStyle = palette.panel;
   context.fill();
   context.clip();
   context.fillStyle = palette.ink;
-  context.fillText(name, x + 7, y + 14);
+  context.fillText(name, x + 7, y + row / 2 + 3);
   context.restore();
 }

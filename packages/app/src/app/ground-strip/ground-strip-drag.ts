@@ -1,5 +1,6 @@
 import type { TimeRange } from '@nettle-patch/core';
 import type { TimeScale } from '../shared/time-scale';
+import { between, moved } from '../shared/time-window';
 
 /** Movement below this is a click. */
 const CLICK_PIXELS = 4;
@@ -74,7 +75,7 @@ export class GroundStripDrag {
     const { startMs, endMs } = hold.range;
     if (hold.end === 'start') return { part: hold.part, range: between(ms, endMs) };
     if (hold.end === 'end') return { part: hold.part, range: between(startMs, ms) };
-    return { part: hold.part, range: movedWithin(hold.range, ms - fromMs, scale.endMs) };
+    return { part: hold.part, range: moved({ startMs: 0, endMs: scale.endMs }, hold.range, ms - fromMs) };
   }
 
   end(x: number, scale: TimeScale): StripChange | undefined {
@@ -88,12 +89,3 @@ export class GroundStripDrag {
     this.#held = undefined;
   }
 }
-
-/** A range moved by so much, as far as there is room for all of it. */
-export function movedWithin({ startMs, endMs }: TimeRange, byMs: number, wholeMs: number): TimeRange {
-  const lengthMs = endMs - startMs;
-  const start = Math.max(0, Math.min(wholeMs - lengthMs, startMs + byMs));
-  return { startMs: start, endMs: start + lengthMs };
-}
-
-const between = (a: number, b: number): TimeRange => ({ startMs: Math.min(a, b), endMs: Math.max(a, b) });

@@ -26,6 +26,15 @@ const COLOURS: readonly (readonly [keyof OpenedRecording['skyline']['parts'], Co
   ['unexplainedMs', 'other'],
 ];
 
+/** Where to draw, and how. */
+export interface Ground {
+  readonly context: CanvasRenderingContext2D;
+  readonly scale: TimeScale;
+  /** CSS pixels. */
+  readonly height: number;
+  readonly palette: Palette;
+}
+
 export interface GroundStripContent {
   readonly opened: OpenedRecording;
   /** Range of the lens. */
@@ -47,13 +56,8 @@ interface Layer {
 export class GroundStripPainter {
   #layer: Layer | undefined;
 
-  paint(
-    context: CanvasRenderingContext2D,
-    scale: TimeScale,
-    height: number,
-    content: GroundStripContent,
-    palette: Palette,
-  ): void {
+  paint(ground: Ground, content: GroundStripContent): void {
+    const { context, scale, palette } = ground;
     const { opened, range, window, selected, lit } = content;
     const { canvas } = context;
     const key = [opened, scale.right, canvas.width, canvas.height, palette];
@@ -63,24 +67,18 @@ export class GroundStripPainter {
       this.#layer.canvas.height = canvas.height;
       const inner = this.#layer.canvas.getContext('2d')!;
       inner.setTransform(context.getTransform());
-      paintSkyline(inner, scale, height, opened, palette);
+      paintSkyline({ ...ground, context: inner }, opened);
     }
     context.drawImage(this.#layer.canvas, 0, 0, canvas.clientWidth, canvas.clientHeight);
-    if (range !== undefined) paintOutside(context, scale, height, range, palette);
-    if (lit !== undefined) paintLit(context, scale, height, lit, palette);
-    if (selected !== undefined) paintSting(context, scale, selected, palette);
-    if (window !== undefined) paintWindow(context, scale, height, window, palette);
-    if (range !== undefined) paintGrips(context, scale, height, range, palette);
+    if (range !== undefined) paintOutside(ground, range);
+    if (lit !== undefined) paintLit(ground, lit);
+    if (selected !== undefined) paintSting(ground, selected);
+    if (window !== undefined) paintWindow(ground, window);
+    if (range !== undefined) paintGrips(ground, range);
   }
 }
 
-function paintSkyline(
-  context: CanvasRenderingContext2D,
-  scale: TimeScale,
-  height: number,
-  opened: OpenedRecording,
-  palette: Palette,
-): void {
+function paintSkyline({ context, scale, height, palette }: Ground, opened: OpenedRecording): void {
   const ground = height - FOOT;
   const { skyline } = opened;
   const width = Math.ceil(scale.pixelsPerMs * skyline.stepMs) + 0.5;
@@ -116,13 +114,7 @@ function paintMark(context: CanvasRenderingContext2D, x: number, size: number, c
 }
 
 /** Dims what lies outside the range of the lens. */
-function paintOutside(
-  context: CanvasRenderingContext2D,
-  scale: TimeScale,
-  height: number,
-  range: TimeRange,
-  palette: Palette,
-): void {
+function paintOutside({ context, scale, height, palette }: Ground, range: TimeRange): void {
   context.globalAlpha = 1 - OUTSIDE;
   context.fillStyle = palette.shade;
   context.fillRect(0, 0, scale.x(range.startMs), height);
@@ -131,13 +123,7 @@ function paintOutside(
 }
 
 /** The two ends of the range, each with a handle. */
-function paintGrips(
-  context: CanvasRenderingContext2D,
-  scale: TimeScale,
-  height: number,
-  range: TimeRange,
-  palette: Palette,
-): void {
+function paintGrips({ context, scale, height, palette }: Ground, range: TimeRange): void {
   const top = TOP + (height - TOP - FOOT - GRIP_HEIGHT) / 2;
   for (const ms of [range.startMs, range.endMs]) {
     const x = Math.round(scale.x(ms));
@@ -153,13 +139,7 @@ function paintGrips(
 }
 
 /** An outline around what the Timeline shows, with a bar along its foot to hold it by. */
-function paintWindow(
-  context: CanvasRenderingContext2D,
-  scale: TimeScale,
-  height: number,
-  window: TimeRange,
-  palette: Palette,
-): void {
+function paintWindow({ context, scale, height, palette }: Ground, window: TimeRange): void {
   const left = Math.round(scale.x(window.startMs)) + 0.5;
   const width = Math.max(3, Math.round(scale.x(window.endMs)) - left);
   context.strokeStyle = palette.ink;
@@ -170,25 +150,14 @@ function paintWindow(
 }
 
 /** The chosen sting: a larger mark, and how far it reaches as a bar along the top. */
-function paintSting(
-  context: CanvasRenderingContext2D,
-  scale: TimeScale,
-  sting: ListedSting,
-  palette: Palette,
-): void {
+function paintSting({ context, scale, palette }: Ground, sting: ListedSting): void {
   const left = scale.x(sting.startMs);
   paintMark(context, left, 9, palette.sting);
   context.fillRect(left, 0, Math.max(3, scale.x(sting.endMs) - left), 3);
 }
 
 /** When the chosen function ran: a line along the ground, the darker the more of the time. */
-function paintLit(
-  context: CanvasRenderingContext2D,
-  scale: TimeScale,
-  height: number,
-  lit: Float32Array,
-  palette: Palette,
-): void {
+function paintLit({ context, scale, height, palette }: Ground, lit: Float32Array): void {
   const width = (scale.right - scale.left) / lit.length;
   context.fillStyle = palette.ink;
   lit.forEach((share, step) => {

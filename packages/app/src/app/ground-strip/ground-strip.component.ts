@@ -3,7 +3,6 @@ import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
-  afterNextRender,
   computed,
   inject,
   input,
@@ -19,12 +18,12 @@ import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
 import { TimeWindowService } from '../services/time-window.service';
 import { answerTo } from '../shared/answer-to';
-import { keepDrawn, prepareCanvas } from '../shared/canvas';
+import { keepDrawn, onWheel, prepareCanvas } from '../shared/canvas';
 import { HoverCardComponent } from '../shared/hover-card.component';
 import { incrementalRender } from '../shared/incremental-render';
 import { TimeScale } from '../shared/time-scale';
-import { wheelZoom, zoomed } from '../shared/time-window';
-import { GroundStripDrag, holdAt, movedWithin, type StripChange } from './ground-strip-drag';
+import { moved, wheelZoom, zoomed } from '../shared/time-window';
+import { GroundStripDrag, holdAt, type StripChange } from './ground-strip-drag';
 import { GroundStripPainter, WINDOW_BAND, stingAt } from './ground-strip-painter';
 import { stripCard } from './strip-card';
 import { StripTableComponent } from './strip-table.component';
@@ -62,12 +61,12 @@ export class GroundStripComponent {
   readonly #dragged = signal<StripChange | undefined>(undefined);
   readonly #drag = new GroundStripDrag();
   readonly #painter = new GroundStripPainter();
-  /** Where the pointer is while nothing is dragged. CSS pixels. */
-  protected readonly pointer = signal<{ readonly x: number; readonly y: number } | undefined>(undefined);
-  protected readonly scale = computed(
+  /** Where the pointer is along the strip while nothing is dragged. CSS pixels. */
+  protected readonly pointer = signal<number | undefined>(undefined);
+  readonly #scale = computed(
     () => new TimeScale(0, Math.max(1, this.opened().range.endMs), MARGIN, this.width() - MARGIN),
   );
-  protected readonly range = computed(() => this.#changed('range') ?? this.#lens.lens().range);
+  readonly #range = computed(() => this.#changed('range') ?? this.#lens.lens().range);
   /** What the Timeline shows, while it shows a part. */
   readonly #shownWindow = computed(() => {
     const isThere = this.#address.view() === 'timeline' && !this.#window.isWhole();
@@ -83,7 +82,7 @@ export class GroundStripComponent {
   );
   readonly #content = computed(() => ({
     opened: this.opened(),
-    range: this.range(),
+    range: this.#range(),
     window: this.#shownWindow(),
     selected: this.#choice.selectedSting(),
     lit: this.#lit(),
@@ -91,8 +90,8 @@ export class GroundStripComponent {
   protected readonly card = computed(() => {
     const pointer = this.pointer();
     if (pointer === undefined) return undefined;
-    const sting = stingAt(this.scale(), this.opened().stings, pointer.x);
-    return stripCard(this.opened(), this.scale().ms(pointer.x), sting);
+    const sting = stingAt(this.#scale(), this.opened().stings, pointer);
+    return stripCard(this.opened(), this.#scale().ms(pointer), sting);
   });
   protected readonly label = computed(() => {
     const { range, stings, inputs } = this.opened();
@@ -103,7 +102,7 @@ export class GroundStripComponent {
   /** The ends of the range as sliders: the ends of the recording while there is none. */
   protected readonly thumbs = computed(() => {
     const whole = this.opened().range;
-    const { startMs, endMs } = this.range() ?? { startMs: 0, endMs: whole.endMs };
+    const { startMs, endMs } = this.#range() ?? { startMs: 0, endMs: whole.endMs };
     const thumb = (end: End, label: string, ms: number, min: number, max: number) => ({
       end,
       label,
@@ -111,7 +110,7 @@ export class GroundStripComponent {
       max: Math.round(max),
       now: Math.round(ms),
       text: secondsText(ms),
-      x: this.scale().x(ms),
+      x: this.#scale().x(ms),
     });
     return [
       thumb('start', 'Start of the range', startMs, 0, endMs),
@@ -125,14 +124,13 @@ export class GroundStripComponent {
       () => this.#content(),
       (palette) => {
         const { context, height } = prepareCanvas(this.canvas().nativeElement);
-        this.#painter.paint(context, this.scale(), height, this.#content(), palette);
+        this.#painter.paint({ context, scale: this.#scale(), height, palette }, this.#content());
       },
       ({ width }) => this.width.set(width),
     );
-    afterNextRender(() =>
-      this.canvas().nativeElement.addEventListener('wheel', (event) => this.#wheel(event), {
-        passive: false,
-      }),
+    onWheel(
+      () => this.canvas().nativeElement,
+      (event) => this.#wheel(event),
     );
   }
 
@@ -142,22 +140,22 @@ export class GroundStripComponent {
     canvas.setPointerCapture(event.pointerId);
     const inBand = event.offsetY >= canvas.clientHeight - WINDOW_BAND;
     const parts = { range: this.#lens.lens().range, window: this.#shownWindow() };
-    this.#drag.begin(event.offsetX, holdAt(event.offsetX, inBand, this.scale(), parts));
+    this.#drag.begin(event.offsetX, holdAt(event.offsetX, inBand, this.#scale(), parts));
   }
 
   protected move(event: PointerEvent): void {
-    this.pointer.set(event.buttons === 0 ? { x: event.offsetX, y: event.offsetY } : undefined);
-    this.#dragged.set(this.#drag.move(event.offsetX, this.scale()));
+    this.pointer.set(event.buttons === 0 ? event.offsetX : undefined);
+    this.#dragged.set(this.#drag.move(event.offsetX, this.#scale()));
   }
 
   protected up(event: PointerEvent): void {
     if (event.button !== 0) return;
-    const change = this.#drag.end(event.offsetX, this.scale());
+    const change = this.#drag.end(event.offsetX, this.#scale());
     this.#dragged.set(undefined);
     if (change?.part === 'window') this.#window.shown.set(change.range);
     else if (change !== undefined) this.setRange(change.range);
     else {
-      const sting = stingAt(this.scale(), this.opened().stings, event.offsetX);
+      const sting = stingAt(this.#scale(), this.opened().stings, event.offsetX);
       if (sting !== undefined) this.#show(sting);
     }
   }
@@ -177,7 +175,7 @@ export class GroundStripComponent {
     event.preventDefault();
     const { endMs } = this.opened().range;
     const now = this.#lens.lens().range ?? { startMs: 0, endMs: endMs / 4 };
-    this.setRange(movedWithin(now, step * endMs, endMs));
+    this.setRange(moved({ startMs: 0, endMs }, now, step * endMs));
   }
 
   /** Keys on a thumb move that end of the range, as far as the other. */
@@ -209,7 +207,7 @@ export class GroundStripComponent {
   #wheel(event: WheelEvent): void {
     if (this.#address.view() !== 'timeline') return;
     event.preventDefault();
-    const atMs = this.scale().ms(event.offsetX);
+    const atMs = this.#scale().ms(event.offsetX);
     this.#window.shown.set(zoomed(this.opened().range, this.#window.shown(), atMs, wheelZoom(event)));
   }
 

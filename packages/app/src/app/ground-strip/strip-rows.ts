@@ -1,4 +1,4 @@
-import { BREAKDOWN_PARTS, type BreakdownPart } from '@nettle-patch/core';
+import { BREAKDOWN_PARTS, type BreakdownPart, type Skyline } from '@nettle-patch/core';
 import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 
 /** One stretch of a recording, summed up. */
@@ -24,16 +24,19 @@ export function stripRows({ range, skyline, stings, inputs }: StripContent, most
   return Array.from({ length: rows }, (_, row) => ({
     startMs: row * rowMs,
     endMs: Math.min(range.endMs, (row + 1) * rowMs),
-    parts: BREAKDOWN_PARTS.flatMap((part) => {
-      if (part === 'idleMs') return [];
-      const ms = skyline.parts[part]
-        .subarray(row * steps, (row + 1) * steps)
-        .reduce((sum, one) => sum + one, 0);
-      return ms > 0 ? [{ part, ms }] : [];
-    }),
+    parts: busyParts(skyline, row * steps, (row + 1) * steps),
     stings: stingsIn.get(row) ?? 0,
     inputs: inputsIn.get(row) ?? 0,
   }));
+}
+
+/** Busy time in some steps of a skyline by kind of work, those without any left out. Milliseconds. */
+export function busyParts({ parts }: Skyline, from: number, to: number): StripRow['parts'] {
+  return BREAKDOWN_PARTS.flatMap((part) => {
+    if (part === 'idleMs') return [];
+    const ms = parts[part].subarray(from, to).reduce((sum, one) => sum + one, 0);
+    return ms > 0 ? [{ part, ms }] : [];
+  });
 }
 
 function countsBy<T>(things: readonly T[], rowOf: (thing: T) => number): Map<number, number> {

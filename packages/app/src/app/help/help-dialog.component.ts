@@ -2,7 +2,7 @@ import { durationText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule } from '@angular/material/dialog';
-import { AddressService } from '../services/address.service';
+import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { answerTo } from '../shared/answer-to';
@@ -18,14 +18,14 @@ import { KEY_GROUPS } from './key-groups';
 })
 export class HelpDialogComponent {
   readonly #recordings = inject(RecordingService);
-  readonly #query = inject(AddressService).query;
+  readonly #chosen = inject(ChosenFunctionService).functionId;
   readonly #lens = inject(LensService).core;
   protected readonly groups = KEY_GROUPS;
 
   readonly #asked = computed(() => {
-    const functionId = Number(this.#query()['function'] ?? Number.NaN);
+    const functionId = this.#chosen();
     const isOpen = this.#recordings.opened() !== undefined;
-    return isOpen && Number.isInteger(functionId) ? { functionId, lens: this.#lens() } : undefined;
+    return isOpen && functionId !== undefined ? { functionId, lens: this.#lens() } : undefined;
   });
   /** The selected function, as the example. */
   protected readonly example = answerTo(this.#asked, ({ lens, functionId }) =>

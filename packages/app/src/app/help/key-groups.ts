@@ -23,9 +23,11 @@ export const KEY_GROUPS: readonly KeyGroup[] = [
   {
     title: 'Ground strip',
     keys: [
-      { keys: ['drag'], does: 'set the range of the lens; an edge moves that edge' },
+      { keys: ['drag'], does: 'set the range of the lens; in it, move it; a grip moves that end' },
+      { keys: ['drag at the foot', 'wheel'], does: 'move, stretch or zoom the window of the Timeline' },
       { keys: ['double-click', 'Esc'], does: 'clear the range' },
-      { keys: ['←', '→'], does: 'move the range' },
+      { keys: ['←', '→', 'Page ↑', 'Page ↓'], does: 'move the range or an end of it; with Shift, finely' },
+      { keys: ['Home', 'End'], does: 'an end of the range as far as it goes' },
     ],
   },
   {

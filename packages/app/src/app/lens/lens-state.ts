@@ -33,6 +33,10 @@ export type LensQuery = Readonly<Partial<Record<(typeof LENS_PARAMETERS)[number]
 const wholeFrom = (text: string | undefined): number | undefined =>
   text !== undefined && /^\d{1,9}$/.test(text) ? Number(text) : undefined;
 
+/** Id of a function as it stands in an address; undefined where it is none. */
+export const readFunctionId = (text: string | undefined): number | undefined =>
+  text !== undefined && /^-?\d{1,10}$/.test(text) ? Number(text) : undefined;
+
 const roundTenth = (ms: number) => Math.round(ms * 10) / 10;
 
 /** The lens that hides nothing but what libraries do by themselves. */
@@ -54,15 +58,13 @@ export function readLens(query: LensQuery): LensState {
   const [startMs, endMs] = [Number(query.from ?? Number.NaN), Number(query.to ?? Number.NaN)];
   const minMs = Number(query.min ?? 0);
   const slower = Number(query.slower ?? 1);
-  const focus =
-    query.focus !== undefined && /^-?\d{1,10}$/.test(query.focus) ? Number(query.focus) : undefined;
   return {
     range: endMs > startMs ? { startMs, endMs } : undefined,
     thread: wholeFrom(query.thread) ?? 0,
     foldLibraries: query.libraries !== 'open',
     foldRecursion: query.recursion === 'folded',
     minMs: minMs > 0 && Number.isFinite(minMs) ? minMs : 0,
-    focus,
+    focus: readFunctionId(query.focus),
     text: query.text ?? '',
     slower: slower > 1 && slower <= MAX_SLOWER ? slower : 1,
   };

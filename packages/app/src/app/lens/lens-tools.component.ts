@@ -6,13 +6,16 @@ import {
   inject,
   input,
   linkedSignal,
+  output,
   untracked,
 } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { atRest } from '../shared/at-rest';
+import { IconComponent } from '../shared/icon.component';
 import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
 
 /** Nobody types any more after this. */
@@ -21,7 +24,7 @@ const TYPING_MS = 200;
 /** Controls of the lens that every view has: least length, text, and the thread where there are several. */
 @Component({
   selector: 'np-lens-tools',
-  imports: [MatFormFieldModule, MatInputModule, ChoiceComponent],
+  imports: [MatButtonModule, MatFormFieldModule, MatInputModule, ChoiceComponent, IconComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (threads().length > 1) {
@@ -35,7 +38,7 @@ const TYPING_MS = 200;
     }
     <label class="least"
       >At least
-      <mat-form-field class="compact" appearance="outline" subscriptSizing="dynamic">
+      <mat-form-field class="compact">
         <input
           matInput
           type="number"
@@ -50,7 +53,7 @@ const TYPING_MS = 200;
     >
     <span class="find"
       ><span class="soft">{{ found() }}</span>
-      <mat-form-field class="compact" appearance="outline" subscriptSizing="dynamic">
+      <mat-form-field class="compact">
         <input
           matInput
           type="search"
@@ -58,8 +61,18 @@ const TYPING_MS = 200;
           [attr.aria-label]="placeholder()"
           [value]="typed()"
           (input)="typed.set($any($event.target).value)"
+          (keydown.enter)="step.emit(1)"
+          (keydown.shift.enter)="step.emit(-1)"
         />
       </mat-form-field>
+      @if (canStep()) {
+        <button type="button" mat-icon-button aria-label="Hit before" (click)="step.emit(-1)">
+          <np-icon name="previous" />
+        </button>
+        <button type="button" mat-icon-button aria-label="Next hit" (click)="step.emit(1)">
+          <np-icon name="next" />
+        </button>
+      }
     </span>
   `,
   styles: `
@@ -88,14 +101,19 @@ export class LensToolsComponent {
   readonly placeholder = input('Find names');
   /** What was found for the text, in words. */
   readonly found = input('');
+  /** Whether there are hits that one can go to. */
+  readonly canStep = input(false);
+  /** To the next hit, or the one before. */
+  readonly step = output<1 | -1>();
   protected readonly lens = inject(LensService);
+  /** The text that went into the address last. */
+  #sent: string | undefined;
   /** The text as it is typed. It goes into the address once nobody types. */
   protected readonly typed = linkedSignal<string, string>({
     source: () => this.lens.lens().text,
     // What was typed while the address took the text before is kept.
     computation: (text, previous) => (text === this.#sent && previous ? previous.value : text),
   });
-  #sent: string | undefined;
   readonly #opened = inject(RecordingService).opened;
   protected readonly threads = computed((): readonly ChoiceOption<number>[] =>
     (this.#opened()?.threads ?? []).map(({ id, name }) => ({ value: id, words: name })),

@@ -10,7 +10,7 @@ import { AppsService } from '../services/apps.service';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (apps.served().length > 1) {
-      <mat-form-field appearance="outline" subscriptSizing="dynamic">
+      <mat-form-field>
         <mat-label>App</mat-label>
         <mat-select [value]="app() ?? apps.served()[0]?.target" (valueChange)="app.set($event)">
           @for (one of apps.served(); track one.target) {

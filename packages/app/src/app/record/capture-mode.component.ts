@@ -95,7 +95,7 @@ function listed(names: readonly string[]): string {
             Samples are then taken from outside, so that lines are told more exactly.
           }
         </p>
-        <mat-form-field appearance="outline" subscriptSizing="dynamic">
+        <mat-form-field>
           <mat-label>Leave scripts alone whose address holds</mat-label>
           <input
             matInput

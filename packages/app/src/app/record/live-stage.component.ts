@@ -58,10 +58,9 @@ export class LiveStageComponent {
       cost: percentText(costShare),
     };
   });
-  readonly #thresholds = computed(() => this.#preferences.now().thresholds);
   /** What an input may take, as it is set. Milliseconds. */
   protected readonly budgetMs = computed(
-    () => this.#thresholds()['responseMs'] ?? DEFAULT_THRESHOLDS.responseMs,
+    () => this.#preferences.now().thresholds['responseMs'] ?? DEFAULT_THRESHOLDS.responseMs,
   );
   protected readonly duration = durationText;
   protected readonly clock = clockText;

@@ -7,6 +7,7 @@ import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { SettingsService } from '../services/settings.service';
 import { ShortcutsService } from '../services/shortcuts.service';
+import { OpenFilesComponent } from '../files/open-files.component';
 import { IconComponent } from '../shared/icon.component';
 import { AppsComponent } from './apps.component';
 import { CaptureModeComponent, isLoadedFor, modeOf } from './capture-mode.component';
@@ -24,6 +25,7 @@ import { TargetCardComponent } from './target-card.component';
     MatButtonModule,
     MatRadioModule,
     IconComponent,
+    OpenFilesComponent,
     AppsComponent,
     PhoneComponent,
     DevicePairingComponent,
@@ -93,11 +95,5 @@ export class RecordComponent {
     this.#live.dismiss();
     this.recordings.close();
     void this.#router.navigate(['/stings', id]);
-  }
-
-  protected openFile(input: HTMLInputElement): void {
-    const files = [...(input.files ?? [])];
-    input.value = '';
-    void this.files.open(files);
   }
 }

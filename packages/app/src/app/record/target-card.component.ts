@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { LiveTarget } from '../../workers/live/live-state';
 import { IconComponent } from '../shared/icon.component';
-import { sourceWords, speedWords } from '../shared/words';
+import { sourceWords } from '@nettle-patch/core';
+import { speedWords } from '../shared/words';
 
 const SHOWN_SOURCES = 7;
 

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
@@ -8,8 +9,6 @@ import { MatInputModule } from '@angular/material/input';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import {
   BadStepsError,
-  MAX_SMALL_FILE,
-  fileKindOf,
   MAX_ROUNDS,
   captureModeOf,
   lacksTexts,
@@ -21,6 +20,7 @@ import {
   type Step,
   stepWords,
 } from '@nettle-patch/core';
+import { filter } from 'rxjs';
 import { number, object } from 'yup';
 import { AppsService } from '../services/apps.service';
 import { ReplayService } from '../services/replay.service';
@@ -28,6 +28,7 @@ import { FilesService } from '../services/files.service';
 import { CompareService } from '../services/compare.service';
 import { AppChoiceComponent } from '../record/app-choice.component';
 import { IconComponent } from '../shared/icon.component';
+import { readKind } from '../shared/read-kind';
 import { saveBlob } from '../shared/save-blob';
 import { schemaValidator } from '../shared/schema-validator';
 
@@ -82,11 +83,15 @@ export class ReplayDialogComponent {
   protected readonly editing = signal(false);
   /** The text; what is wrong with it is its error `refused`. */
   protected readonly written = new FormControl('', { nonNullable: true });
-  protected readonly times = signal<number>(10);
   protected readonly otherTimes = new FormControl(10, {
     nonNullable: true,
     validators: schemaValidator(TIMES_SCHEMA, 'times'),
   });
+  /** How often, as it last made sense. */
+  protected readonly times = toSignal(
+    this.otherTimes.valueChanges.pipe(filter(() => this.otherTimes.valid)),
+    { initialValue: this.otherTimes.value },
+  );
   protected readonly browser = signal('chromium');
   protected readonly apps = inject(AppsService);
   /** Origin of the server of the app that the steps are taken in. */
@@ -141,8 +146,9 @@ export class ReplayDialogComponent {
     const file = input.files?.[0];
     input.value = '';
     if (file === undefined) return;
-    if (file.size <= MAX_SMALL_FILE && fileKindOf(await file.text()) === 'steps') {
-      this.take(await file.text());
+    const { kind, text } = await readKind(file);
+    if (kind === 'steps') {
+      this.take(text);
       return;
     }
     this.#dialog.close();
@@ -151,11 +157,6 @@ export class ReplayDialogComponent {
 
   protected save(): void {
     saveBlob(new Blob([writeSteps(this.steps())], { type: 'application/json' }), 'steps.json');
-  }
-
-  protected setTimes(): void {
-    this.otherTimes.markAsTouched();
-    if (this.otherTimes.valid) this.times.set(this.otherTimes.value);
   }
 
   #show(text: string): void {

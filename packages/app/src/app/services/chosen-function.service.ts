@@ -1,4 +1,5 @@
 import { Injectable, computed, inject } from '@angular/core';
+import { readFunctionId } from '../lens/lens-state';
 import { AddressService } from './address.service';
 import { RecordingService } from './recording.service';
 
@@ -8,10 +9,7 @@ export class ChosenFunctionService {
   readonly #address = inject(AddressService);
   readonly #recordings = inject(RecordingService);
   /** Its id in the open recording. */
-  readonly functionId = computed(() => {
-    const asked = this.#address.query()['function'];
-    return asked !== undefined && /^-?\d{1,10}$/.test(asked) ? Number(asked) : undefined;
-  });
+  readonly functionId = computed(() => readFunctionId(this.#address.query()['function']));
   /** Its name; empty until it is known. */
   readonly name = this.#recordings.functionName(this.functionId);
 

@@ -1,8 +1,9 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { proxy } from 'comlink';
-import { BadStepsError, MAX_SMALL_FILE, fileKindOf, readSteps, type Step } from '@nettle-patch/core';
+import { BadStepsError, readSteps, type Step } from '@nettle-patch/core';
 import { Subject } from 'rxjs';
+import { readKind } from '../shared/read-kind';
 import { saveBlob } from '../shared/save-blob';
 import { NEW_ANALYSIS_THREAD, type AnalysisThread } from './analysis-thread';
 import { FailureService } from './failure.service';
@@ -48,8 +49,7 @@ export class FilesService {
   async open(files: readonly File[]): Promise<void> {
     const ids: string[] = [];
     for (const file of files) {
-      const text = file.size <= MAX_SMALL_FILE ? await file.text() : '';
-      const kind = fileKindOf(text);
+      const { kind, text } = await readKind(file);
       if (kind === 'steps') this.#openSteps(text, file.name);
       else if (kind === 'budget') this.#failures.tell({ code: 'is-budget', detail: '' }, file.name);
       else {

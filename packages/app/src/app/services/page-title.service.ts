@@ -8,7 +8,7 @@ import { ShelfService } from './shelf.service';
 @Injectable({ providedIn: 'root' })
 export class PageTitleService {
   readonly #address = inject(AddressService);
-  readonly #opened = inject(RecordingService).opened;
+  readonly #analysed = inject(RecordingService).analysed;
   readonly #shelf = inject(ShelfService);
   readonly #title = inject(Title);
 
@@ -20,7 +20,7 @@ export class PageTitleService {
 
   /** Title of the recording that the view looks into, as it is called now; empty where it looks into none. */
   readonly recording = computed(() => {
-    const opened = this.#address.analyses() ? this.#opened() : undefined;
+    const opened = this.#analysed();
     const kept = this.#shelf.recordings()?.find(({ id }) => id === opened?.id);
     return kept?.title ?? opened?.header.title ?? '';
   });

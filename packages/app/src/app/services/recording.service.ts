@@ -7,6 +7,7 @@ import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 import type { QueryAnswer, QueryArguments, QueryName } from '../../workers/analysis/queries/query-table';
 import { answerTo } from '../shared/answer-to';
 import { failureWords } from '../shared/words';
+import { AddressService } from './address.service';
 import { AnalysisThread } from './analysis-thread';
 import { FailureService } from './failure.service';
 import { PreferencesService } from './preferences.service';
@@ -22,6 +23,7 @@ export type OpenState =
 @Injectable({ providedIn: 'root' })
 export class RecordingService {
   readonly #router = inject(Router);
+  readonly #address = inject(AddressService);
   readonly #failures = inject(FailureService);
   /** The thread that reads and analyses. */
   #thread = this.#newThread();
@@ -33,6 +35,8 @@ export class RecordingService {
     const open = this.#open();
     return open.state === 'open' ? open.opened : undefined;
   });
+  /** The recording that the view looks into. */
+  readonly analysed = computed(() => (this.#address.analyses() ? this.opened() : undefined));
   /** Unit of what calls took in it: "ms", or what the stacks of another format weigh. */
   readonly unit = computed(() => {
     const opened = this.opened();

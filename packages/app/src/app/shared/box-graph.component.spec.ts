@@ -80,14 +80,21 @@ describe('boxes in rows', () => {
     expect(told).toEqual(['point drawTide', 'choose trimOfPair', 'zoom onBoardAll', 'point undefined']);
   });
 
-  it('are walked by keys from the one that is chosen, and other keys are left to the page', async () => {
+  it('are walked by keys from the one that is chosen, which points them out, and other keys are left to the page', async () => {
     const { told, press, set } = await graph();
     expect(press('ArrowDown')).toBe(true);
     await set({ current: BOXES[1] });
     press('ArrowRight');
     press('Enter');
     press('Escape');
-    expect(told).toEqual(['choose trimOfPair', 'choose drawTide', 'zoom trimOfPair', 'zoom undefined']);
+    expect(told).toEqual([
+      'choose trimOfPair',
+      'point trimOfPair',
+      'choose drawTide',
+      'point drawTide',
+      'zoom trimOfPair',
+      'zoom undefined',
+    ]);
     expect(press('q')).toBe(false);
   });
 });

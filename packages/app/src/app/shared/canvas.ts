@@ -31,6 +31,11 @@ export function onResize(
   until.onDestroy(() => observer.disconnect());
 }
 
+/** Calls back for each turn of the wheel over a canvas; the callback may keep the page from scrolling. To be called where `inject` may be. */
+export function onWheel(canvas: () => HTMLCanvasElement, callback: (event: WheelEvent) => void): void {
+  afterNextRender(() => canvas().addEventListener('wheel', callback, { passive: false }));
+}
+
 /** Size of a canvas. CSS pixels. */
 export interface CanvasSize {
   readonly width: number;

@@ -17,7 +17,7 @@ export interface ChoiceOption<T> {
     @if (title(); as title) {
       <span class="title" aria-hidden="true">{{ title }}</span>
     }
-    <mat-form-field class="compact" appearance="outline" subscriptSizing="dynamic">
+    <mat-form-field class="compact">
       <mat-select
         panelWidth=""
         [aria-label]="label()"

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { around, panned, showing, zoomed } from './time-window';
+import { around, moved, panned, showing, zoomed } from './time-window';
 
 const WHOLE = { startMs: 0, endMs: 10_000 };
 const shownRange = fc
@@ -57,4 +57,17 @@ describe('the stretch of time that is shown', () => {
     expect(showing(WHOLE, shown, { startMs: 6000, endMs: 6200 })).toEqual({ startMs: 5600, endMs: 6600 });
     expect(lengthOf(showing(WHOLE, shown, { startMs: 1000, endMs: 4000 }))).toBeCloseTo(3300);
   });
+});
+
+it('a range that is moved keeps its length and stays within the recording', () => {
+  const times = fc.double({ min: 0, max: 10_000, noNaN: true });
+  fc.assert(
+    fc.property(times, times, fc.double({ min: -20_000, max: 20_000, noNaN: true }), (a, b, byMs) => {
+      const one = { startMs: Math.min(a, b), endMs: Math.max(a, b) };
+      const after = moved({ startMs: 0, endMs: 10_000 }, one, byMs);
+      expect(after.endMs - after.startMs).toBeCloseTo(one.endMs - one.startMs, 6);
+      expect(after.startMs).toBeGreaterThanOrEqual(0);
+      expect(after.endMs).toBeLessThanOrEqual(10_000 + 1e-6);
+    }),
+  );
 });

@@ -13,12 +13,27 @@ export function wheelZoom({ deltaY, deltaMode }: Pick<WheelEvent, 'deltaY' | 'de
   return WHEEL_ZOOM ** (deltaY * (deltaMode === 0 ? PIXEL_TURN : LINE_TURN));
 }
 
+/** The range between two moments, whichever comes first. */
+export const between = (a: number, b: number): TimeRange => ({
+  startMs: Math.min(a, b),
+  endMs: Math.max(a, b),
+});
+
+/** A stretch of a length that lies within the whole, as near to where it is wanted as there is room for it. */
+function placed(whole: TimeRange, startMs: number, lengthMs: number): TimeRange {
+  const start = Math.max(whole.startMs, Math.min(whole.endMs - lengthMs, startMs));
+  return { startMs: start, endMs: start + lengthMs };
+}
+
 /** A stretch moved and cut so that it lies within the whole. */
 function within(whole: TimeRange, startMs: number, lengthMs: number): TimeRange {
   const allMs = whole.endMs - whole.startMs;
-  const length = Math.min(allMs, Math.max(Math.min(MIN_MS, allMs), lengthMs));
-  const start = Math.min(whole.endMs - length, Math.max(whole.startMs, startMs));
-  return { startMs: start, endMs: start + length };
+  return placed(whole, startMs, Math.min(allMs, Math.max(Math.min(MIN_MS, allMs), lengthMs)));
+}
+
+/** A range moved by so much, as far as there is room for all of it. */
+export function moved(whole: TimeRange, { startMs, endMs }: TimeRange, byMs: number): TimeRange {
+  return placed(whole, startMs + byMs, endMs - startMs);
 }
 
 /**

@@ -1,10 +1,9 @@
 import {
   decimalText,
   BREAKDOWN_LABELS,
-  BREAKDOWN_PARTS,
+  shownBreakdown,
   type BreakdownPart,
   type ReadNotice,
-  type Sting,
   type TimeBreakdown,
 } from '@nettle-patch/core';
 import type { Failure } from '../../workers/failure';
@@ -66,41 +65,6 @@ export function noticeWords(notice: ReadNotice): string {
   return NOTICES[notice.code](notice);
 }
 
-/** What the delay of a sting is counted in: a part of every second, for what goes on. */
-export function feltUnit({ isRate }: Pick<Sting, 'isRate'>): string {
-  return isRate ? ' a second' : '';
-}
-
-/** What a source lets one see, for people who do not know the standards by name. */
-const SOURCES: Record<string, string> = {
-  event: 'inputs and their delay',
-  'input-listeners': 'inputs and their delay (by own listeners)',
-  longtask: 'long tasks',
-  'long-animation-frame': 'long frames and the scripts in them',
-  'js-self-profiling': 'call stacks every 10 ms',
-  mark: 'your marks',
-  measure: 'your measures',
-  resource: 'requests',
-  'exact-calls': 'every call',
-  'fine-samples': 'lines and counts of calls',
-  handlers: 'handlers and what they came from',
-  'forced-layout': 'forced layout',
-  'render-probe': 'style, layout and paint',
-  redraws: 'redraws',
-  'own-tasks': 'long tasks (by own measuring)',
-  scripts: 'scripts',
-  memory: 'memory',
-  collections: 'collections',
-  'life-cycle': 'routes and life cycle',
-  paint: 'first pictures',
-  'largest-contentful-paint': 'largest picture',
-  'layout-shift': 'layout shifts',
-  steps: 'steps, to do them again',
-  stacks: 'call stacks every millisecond',
-  'display-sync': 'the sync of the display',
-  'thread-states': 'what threads do',
-};
-
 /** How quick a device is beside this computer: "4.1 × slower than this computer". */
 export function speedWords(speed: number | undefined): string | undefined {
   if (speed === undefined) return undefined;
@@ -110,24 +74,13 @@ export function speedWords(speed: number | undefined): string | undefined {
     : 'as quick as this computer';
 }
 
-export function sourceWords(source: string): string {
-  return SOURCES[source] ?? source;
-}
-
 const PARTS: Record<BreakdownPart, string> = { ...BREAKDOWN_LABELS, idleMs: 'idle, or off the main thread' };
 
 export function partWords(part: BreakdownPart): string {
   return PARTS[part];
 }
 
-/** Less of a kind of work is not worth a line. Milliseconds. */
-const MIN_PART_MS = 0.05;
-
 /** The kinds of work that are listed, with what each took. Milliseconds. */
 export function shownParts(breakdown: TimeBreakdown): { part: BreakdownPart; name: string; ms: number }[] {
-  return BREAKDOWN_PARTS.filter((part) => breakdown[part] >= MIN_PART_MS).map((part) => ({
-    part,
-    name: partWords(part),
-    ms: breakdown[part],
-  }));
+  return shownBreakdown(breakdown).map(({ part, ms }) => ({ part, name: partWords(part), ms }));
 }

@@ -6,10 +6,16 @@ export type Order = (typeof ORDERS)[number];
 const COMPARE: Record<Order, (a: StoredRecording, b: StoredRecording) => number> = {
   newest: (a, b) => (a.createdAt < b.createdAt ? 1 : -1),
   oldest: (a, b) => (a.createdAt < b.createdAt ? -1 : 1),
-  worst: (a, b) => (b.verdict?.worstMs ?? -1) - (a.verdict?.worstMs ?? -1),
+  worst: (a, b) => worstDelayMs(b) - worstDelayMs(a),
   title: (a, b) => a.title.localeCompare(b.title, 'en', { numeric: true }),
   largest: (a, b) => b.bytes - a.bytes,
 };
+
+/** Those without a delay beyond its budget come after those with one, and those not looked at last. */
+function worstDelayMs({ verdict }: StoredRecording): number {
+  if (verdict === undefined) return -1;
+  return verdict.worstIsRate === true ? 0 : verdict.worstMs;
+}
 
 /** Which recordings of the shelf are shown. */
 export interface Wanted {

@@ -1,4 +1,4 @@
-import { durationText, bytesText } from '@nettle-patch/core';
+import { durationText, bytesText, feltText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatChipsModule } from '@angular/material/chips';
@@ -7,7 +7,7 @@ import { MatInputModule } from '@angular/material/input';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
-import type { StoredRecording } from '../../store/database';
+import type { StoredRecording, Verdict } from '../../store/database';
 import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { ShelfService } from '../services/shelf.service';
@@ -16,6 +16,7 @@ import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
 import { formatDate } from '../shared/format';
 import { FocusNowDirective } from '../shared/focus-now.directive';
 import { IconComponent } from '../shared/icon.component';
+import { OpenFilesComponent } from '../files/open-files.component';
 import { CardSkylineComponent } from './card-skyline.component';
 import { findRecordings, tagsOf, type Order } from './find-recordings';
 import { TrendComponent } from './trend.component';
@@ -43,6 +44,7 @@ const ORDERS: readonly ChoiceOption<Order>[] = [
     IconComponent,
     CardSkylineComponent,
     FocusNowDirective,
+    OpenFilesComponent,
     TrendComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -78,12 +80,8 @@ export class ShelfComponent {
   protected readonly bytes = bytesText;
   protected readonly date = formatDate;
   protected readonly duration = durationText;
-
-  protected openFile(input: HTMLInputElement): void {
-    const files = [...(input.files ?? [])];
-    input.value = '';
-    void this.files.open(files);
-  }
+  protected readonly worst = ({ worstMs, worstIsRate = false }: Verdict) =>
+    feltText({ feltMs: worstMs, isRate: worstIsRate });
 
   protected addTags(recording: StoredRecording, typed: string): void {
     if (this.tagging() !== recording.id) return;

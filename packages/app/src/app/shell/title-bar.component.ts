@@ -1,4 +1,4 @@
-import { durationText } from '@nettle-patch/core';
+import { durationText, feltText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -7,7 +7,6 @@ import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { captureModeOf } from '@nettle-patch/core';
 import { isBlind } from '../../workers/analysis/delay-coverage';
-import { AddressService } from '../services/address.service';
 import { CompareService } from '../services/compare.service';
 import { PageTitleService } from '../services/page-title.service';
 import { RecordingService } from '../services/recording.service';
@@ -37,7 +36,7 @@ export class TitleBarComponent {
   readonly #recordings = inject(RecordingService);
   readonly #files = inject(FilesService);
   readonly #shelf = inject(ShelfService);
-  readonly #address = inject(AddressService);
+  readonly #titles = inject(PageTitleService);
   protected readonly compare = inject(CompareService);
   /** Whether what can be done with the recording is there already. */
   readonly hasActions = input(true);
@@ -46,13 +45,10 @@ export class TitleBarComponent {
   protected readonly duration = durationText;
   protected readonly captureModeOf = captureModeOf;
 
-  readonly #titles = inject(PageTitleService);
   protected readonly view = this.#titles.view;
   protected readonly title = this.#titles.recording;
 
-  protected readonly opened = computed(() =>
-    this.#address.analyses() ? this.#recordings.opened() : undefined,
-  );
+  protected readonly opened = this.#recordings.analysed;
 
   /** The recording that this one was made to be held against. */
   protected readonly compareWith = computed(() => {
@@ -68,7 +64,7 @@ export class TitleBarComponent {
     const worst = stings[0];
     if (worst === undefined) return undefined;
     const count = stings.length === 1 ? '1 sting' : `${stings.length} stings`;
-    return { count, worst: durationText(worst.feltMs) };
+    return { count, worst: feltText(worst) };
   });
 
   protected readonly blind = computed(() => isBlind(this.opened()!.header));

@@ -13,12 +13,15 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { decimalText, msText, countText, shortPlace } from '@nettle-patch/core';
 import { AddressService } from '../services/address.service';
+import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
 import { ShellKeys } from '../shell/shell-keys';
 import { incrementalList } from '../shared/incremental-list';
 import { IconComponent } from '../shared/icon.component';
+import { PaneDividerComponent } from '../panes/pane-divider.component';
+import { PanesDirective } from '../panes/panes.directive';
 import { OpeningComponent } from '../shell/opening.component';
 import { CodeViewComponent } from './code-view.component';
 import { costColumns } from './cost-gutters';
@@ -39,7 +42,15 @@ function countIfLeftOut(list: readonly unknown[], all: boolean): number {
 /** The source of what ran, with its cost beside the lines. */
 @Component({
   selector: 'np-source',
-  imports: [MatButtonModule, RouterLink, CodeViewComponent, IconComponent, OpeningComponent],
+  imports: [
+    MatButtonModule,
+    RouterLink,
+    CodeViewComponent,
+    IconComponent,
+    OpeningComponent,
+    PaneDividerComponent,
+    PanesDirective,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './source.component.html',
   styleUrl: './source.component.scss',
@@ -48,14 +59,13 @@ export class SourceComponent {
   readonly #recordings = inject(RecordingService);
   readonly #address = inject(AddressService);
   readonly #lens = inject(LensService).core;
+  readonly #chosen = inject(ChosenFunctionService);
   readonly #preferences = inject(PreferencesService).now;
   readonly #sanitizer = inject(DomSanitizer);
   protected readonly sheets = inject(ShellKeys);
   readonly id = input.required<string>();
   /** File that is shown, from the address. */
   readonly file = input<string>();
-  /** Function that is shown, by its id, from the address. */
-  readonly function = input<string>();
   /** Line that is shown, from the address. */
   readonly line = input<string>();
 
@@ -69,8 +79,8 @@ export class SourceComponent {
   protected readonly files = answerTo(this.#asked, ({ lens }) => this.#recordings.ask('files', lens));
   readonly #location = answerTo(
     computed(() => {
-      const functionId = Number(this.function() ?? Number.NaN);
-      return this.opened() !== undefined && Number.isInteger(functionId) ? { functionId } : undefined;
+      const functionId = this.#chosen.functionId();
+      return this.opened() !== undefined && functionId !== undefined ? { functionId } : undefined;
     }),
     ({ functionId }) => this.#recordings.ask('fileLocation', functionId),
   );

@@ -13,6 +13,10 @@ import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/a
 import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { incrementalRender } from '../shared/incremental-render';
+import { RecordingService } from '../services/recording.service';
+import { ReportMenuComponent } from '../reports/report-menu.component';
+import { ReportService } from '../reports/report.service';
+import type { ReportForm } from '../../workers/analysis/report-form';
 import { IconComponent } from '../shared/icon.component';
 import { AnatomyComponent } from './anatomy/anatomy.component';
 import { BecauseComponent } from './because.component';
@@ -20,6 +24,7 @@ import { BlameComponent } from './blame.component';
 import { CauseChainComponent } from './cause-chain.component';
 import { ChosenBarComponent, type ChosenPart } from './chosen-bar.component';
 import { CulpritsComponent } from './culprits.component';
+import { ExcerptComponent } from './excerpt.component';
 import { SuggestionsComponent } from './suggestions.component';
 
 /** One sting explained: why, taken apart, and by whom. */
@@ -34,6 +39,8 @@ import { SuggestionsComponent } from './suggestions.component';
     CauseChainComponent,
     ChosenBarComponent,
     CulpritsComponent,
+    ExcerptComponent,
+    ReportMenuComponent,
     SuggestionsComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -47,6 +54,8 @@ export class StingCaseComponent {
   readonly selected = input.required<number>();
   protected readonly chosen = inject(ChosenFunctionService);
   readonly #slower = inject(LensService).slower;
+  readonly #recordings = inject(RecordingService);
+  readonly #reports = inject(ReportService);
   /** The delay on a slower device, where the lens asks for one. */
   protected readonly estimate = computed(() => {
     const slower = this.#slower();
@@ -85,4 +94,10 @@ export class StingCaseComponent {
     const at = inTime.indexOf(this.selected());
     return { count: inTime.length, at, previous: inTime[at - 1], next: inTime[at + 1] };
   });
+
+  /** Hands the sting on. */
+  protected report(form: ReportForm): void {
+    const { label } = this.shown().anatomy.sting;
+    void this.#reports.hand(form, this.#recordings.ask('stingReport', this.selected(), form), label);
+  }
 }

@@ -5,6 +5,8 @@ import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
 import { ShortcutsService } from '../services/shortcuts.service';
+import { PaneDividerComponent } from '../panes/pane-divider.component';
+import { PanesDirective } from '../panes/panes.directive';
 import { OpeningComponent } from '../shell/opening.component';
 import { emptyState } from './empty-state';
 import { StingCaseComponent } from './sting-case.component';
@@ -14,7 +16,7 @@ import { answerTo } from '../shared/answer-to';
 /** The ranked list of stings, and the selected one explained. */
 @Component({
   selector: 'np-stings',
-  imports: [OpeningComponent, StingCaseComponent, StingListComponent],
+  imports: [OpeningComponent, PaneDividerComponent, PanesDirective, StingCaseComponent, StingListComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown)': 'keyDown($event)' },
   templateUrl: './stings.component.html',

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { MatSortModule, type Sort } from '@angular/material/sort';
 import { RouterLink } from '@angular/router';
-import { countText, secondsText, type TimeRange } from '@nettle-patch/core';
+import { compared, countText, secondsText, type TimeRange } from '@nettle-patch/core';
 import type { SummedRedraws } from '../../workers/analysis/window-sums';
 import { sumsAtRest } from './sums-at-rest';
 
@@ -97,10 +97,7 @@ export class RedrawTableComponent {
     const { active, direction } = this.sort();
     const valueOf = COLUMNS[active as Column];
     const sign = direction === 'desc' ? -1 : 1;
-    return [...(this.#found()?.redraws ?? [])].sort((a, b) => {
-      const [one, other] = [valueOf(a), valueOf(b)];
-      return sign * (typeof one === 'string' ? one.localeCompare(String(other)) : one - Number(other));
-    });
+    return [...(this.#found()?.redraws ?? [])].sort((a, b) => sign * compared(valueOf(a), valueOf(b)));
   });
   protected readonly words = computed(() => {
     const { startMs, endMs } = this.range();

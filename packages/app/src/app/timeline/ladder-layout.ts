@@ -1,7 +1,8 @@
-import type { InteractionRow } from '@nettle-patch/core';
+import { countText, median, type InteractionRow } from '@nettle-patch/core';
 
 const HEAD_HEIGHT = 30;
 const ROW_HEIGHT = 22;
+const MOST_ROW_HEIGHT = 34;
 
 /** A line of the ladder: the head of a group of rows, or a row. */
 export type LadderLine =
@@ -20,8 +21,14 @@ export type LadderLine =
       readonly row: InteractionRow;
     };
 
-/** Lines of the ladder: rows of one label under their head. */
-export function ladderLines(rows: readonly InteractionRow[], responseMs: number): LadderLine[] {
+/**
+ * Lines of the ladder: rows of one label under their head.
+ * @param room height there is for them, which the rows fill as far as they may grow. Pixels
+ */
+export function ladderLines(rows: readonly InteractionRow[], responseMs: number, room = 0): LadderLine[] {
+  const heads = rows.filter((row, place) => row.label !== rows[place - 1]?.label).length;
+  const forEach = Math.floor((room - heads * HEAD_HEIGHT) / Math.max(1, rows.length));
+  const rowHeight = Math.max(ROW_HEIGHT, Math.min(MOST_ROW_HEIGHT, forEach));
   const lines: LadderLine[] = [];
   let top = 0;
   rows.forEach((row, place) => {
@@ -36,8 +43,8 @@ export function ladderLines(rows: readonly InteractionRow[], responseMs: number)
       });
       top += HEAD_HEIGHT;
     }
-    lines.push({ type: 'row', top, height: ROW_HEIGHT, place, row });
-    top += ROW_HEIGHT;
+    lines.push({ type: 'row', top, height: rowHeight, place, row });
+    top += rowHeight;
   });
   return lines;
 }
@@ -47,10 +54,8 @@ function aboutOf(rows: readonly InteractionRow[], responseMs: number): string {
   const measured = rows.filter((row) => row.measured).map(({ feltMs }) => feltMs);
   const late = measured.filter((feltMs) => feltMs > responseMs).length;
   if (measured.length === 0) return `${times}, all too short to be measured`;
-  const sorted = measured.sort((a, b) => a - b);
-  const median = sorted[Math.floor((sorted.length - 1) / 2)]!;
   const over = late === 0 ? 'none over the budget' : `${late} over the budget of ${responseMs} ms`;
-  return `${times}, median ${Math.round(median)} ms, worst ${Math.round(sorted.at(-1)!)} ms, ${over}`;
+  return `${times}, median ${countText(median(measured))} ms, worst ${countText(Math.max(...measured))} ms, ${over}`;
 }
 
 /** Height of all lines together. */

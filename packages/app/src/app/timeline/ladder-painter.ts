@@ -32,17 +32,19 @@ export class LadderPainter {
     const { context, palette } = this;
     const { lines, scale, scrollTop, height, axisHeight, budgetMs } = picture;
     const budgetX = scale.x(budgetMs);
-    if (budgetX < scale.right) {
-      context.fillStyle = palette.stingSoft;
-      context.fillRect(budgetX, axisHeight, scale.right - budgetX, height);
-    }
     context.save();
     context.beginPath();
     context.rect(0, axisHeight, scale.right + 200, height);
     context.clip();
     const topOf = (line: LadderLine) => axisHeight + line.top - scrollTop;
+    const last = lines.at(-1);
+    const foot = last === undefined ? axisHeight : Math.min(height, topOf(last) + last.height);
+    if (budgetX < scale.right) {
+      context.fillStyle = palette.stingSoft;
+      context.fillRect(budgetX, axisHeight, scale.right - budgetX, foot - axisHeight);
+    }
     for (const line of lines) if (line.type === 'row') this.#row(line, topOf(line), picture);
-    if (budgetX < scale.right) this.#budget(budgetX, picture);
+    if (budgetX < scale.right) this.#budget(budgetX, foot, picture);
     for (const line of lines) if (line.type === 'head') this.#head(line, topOf(line), scale);
     context.restore();
     this.#axis(picture);
@@ -95,7 +97,7 @@ export class LadderPainter {
     context.fillText(
       `${measured ? '' : '< '}${countText(feltMs)} ms${outcomeWords}`,
       textX + 11,
-      y + tall - 3,
+      y + tall / 2 + 4.5,
     );
     if (interaction !== selected) return;
     context.strokeStyle = palette.nettle;
@@ -128,18 +130,20 @@ export class LadderPainter {
     context.setLineDash([]);
   }
 
-  #budget(x: number, { axisHeight, height, budgetMs }: LadderPicture): void {
+  /** @param foot where the last row ends */
+  #budget(x: number, foot: number, { axisHeight, height, budgetMs }: LadderPicture): void {
     const { context, palette } = this;
     context.strokeStyle = palette.ink;
     context.lineWidth = 1.5;
-    this.#dashed([4, 3], x, axisHeight, x, height);
+    this.#dashed([4, 3], x, axisHeight, x, foot);
     context.font = TEXT_FONT;
     const words = `budget ${budgetMs} ms`;
     const width = context.measureText(words).width + 8;
     context.fillStyle = palette.paper;
-    context.fillRect(x + 2, height - 20, width, 18);
+    const top = Math.min(foot, height - 20);
+    context.fillRect(x + 2, top, width, 18);
     context.fillStyle = palette.sting;
-    context.fillText(words, x + 6, height - 7);
+    context.fillText(words, x + 6, top + 13);
   }
 
   #axis({ scale, axisHeight }: LadderPicture): void {

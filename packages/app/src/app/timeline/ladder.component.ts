@@ -25,6 +25,7 @@ import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { EMPTY, map, mergeMap, type Observable } from 'rxjs';
 
 const AXIS_HEIGHT = 24;
+const FOOT = 10;
 const RIGHT_MARGIN = 76;
 /** The same where outcomes are told, too. */
 const OUTCOME_MARGIN = 204;
@@ -122,13 +123,15 @@ export class LadderComponent {
         label.toLowerCase().includes(wanted),
     );
   });
-  /** The rows that are seen. */
   protected readonly count = countText;
+  /** The rows that are seen. */
   protected readonly listed = computed(() =>
     this.#seen().flatMap((line) => (line.type === 'row' ? line.row : [])),
   );
-  readonly #lines = computed(() => ladderLines(this.#left(), this.#responseMs()));
-  protected readonly height = computed(() => ladderHeight(this.#lines()) + AXIS_HEIGHT + 10);
+  readonly #lines = computed(() =>
+    ladderLines(this.#left(), this.#responseMs(), this.#size().height - AXIS_HEIGHT - FOOT),
+  );
+  protected readonly height = computed(() => ladderHeight(this.#lines()) + AXIS_HEIGHT + FOOT);
   readonly #seen = computed(() => linesIn(this.#lines(), this.#scrollTop(), this.#size().height));
   readonly #scale = computed(() => {
     const longest = this.#left().reduce(

@@ -30,12 +30,25 @@ export interface PlacedLane {
   readonly folded: boolean;
 }
 
-/** Stacks lanes above each other; a folded one shows all its rows in one. */
-export function placeLanes(lanes: readonly LaneInfo[], folded: readonly string[]): PlacedLane[] {
+/** Rows grow to so many times their height where there is room, and no further. */
+const MOST_GROWTH = 2.4;
+
+/**
+ * Stacks lanes above each other; a folded one shows all its rows in one.
+ * @param room height there is for them, which their rows fill as far as they may grow. Pixels
+ */
+export function placeLanes(lanes: readonly LaneInfo[], folded: readonly string[], room = 0): PlacedLane[] {
+  const least = stack(lanes, folded, 1);
+  const growing = least.reduce((sum, placed) => sum + (placed.folded ? 0 : placed.height), 0);
+  const growth = growing === 0 ? 1 : 1 + (room - heightOf(least)) / growing;
+  return growth <= 1 ? least : stack(lanes, folded, Math.min(MOST_GROWTH, growth));
+}
+
+function stack(lanes: readonly LaneInfo[], folded: readonly string[], growth: number): PlacedLane[] {
   let top = GAP / 2;
   return lanes.map((lane) => {
     const isFolded = folded.includes(lane.id);
-    const rowHeight = ROW_HEIGHTS[lane.kind];
+    const rowHeight = Math.floor(ROW_HEIGHTS[lane.kind] * growth);
     const height = isFolded ? FOLDED_HEIGHT : Math.max(MIN_HEIGHT, rowHeight * lane.rows);
     const placed = { lane, top, height, rowHeight, folded: isFolded };
     top += height + GAP;

@@ -2,7 +2,6 @@ import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
-  afterNextRender,
   computed,
   inject,
   input,
@@ -18,14 +17,14 @@ import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { StingChoiceService } from '../services/sting-choice.service';
-import { keepDrawn, prepareCanvas, type CanvasSize } from '../shared/canvas';
+import { keepDrawn, onWheel, prepareCanvas, type CanvasSize } from '../shared/canvas';
 import { isTaken } from '../shared/keys';
 import type { Palette } from '../shared/palette';
 import { TimeScale } from '../shared/time-scale';
 import { AXIS_HEIGHT, heightOf, placeLanes, rowAt } from './lane-layout';
 import { LaneHeadersComponent } from './lane-headers.component';
 import type { ItemRef } from './item-parameter';
-import { panned, wheelZoom, zoomed } from '../shared/time-window';
+import { between, panned, wheelZoom, zoomed } from '../shared/time-window';
 import { TimelinePainter } from './timeline-painter';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { filter } from 'rxjs';
@@ -124,7 +123,9 @@ export class TimeViewComponent {
     ({ lane, ms, row, withinMs }) => this.#recordings.ask('card', lane, ms, row, withinMs),
   );
 
-  protected readonly placed = computed(() => placeLanes(this.lanes(), this.folded()));
+  protected readonly placed = computed(() =>
+    placeLanes(this.lanes(), this.folded(), this.size().height - AXIS_HEIGHT),
+  );
   protected readonly height = computed(() => heightOf(this.placed()) + AXIS_HEIGHT);
   readonly #scale = computed(() => {
     const { startMs, endMs } = this.shown();
@@ -148,10 +149,9 @@ export class TimeViewComponent {
       () => [this.#pointerMs(), this.#scale()],
       (palette) => this.#drawPointer(palette),
     );
-    afterNextRender(() =>
-      this.canvas().nativeElement.addEventListener('wheel', (event) => this.#wheel(event), {
-        passive: false,
-      }),
+    onWheel(
+      () => this.canvas().nativeElement,
+      (event) => this.#wheel(event),
     );
   }
 
@@ -169,8 +169,7 @@ export class TimeViewComponent {
     this.#pointerMs.set(this.#scale().ms(event.offsetX));
     this.pointer.set(event.buttons === 0 ? { x: event.offsetX, y: event.offsetY } : undefined);
     if (this.#fromX === undefined || Math.abs(event.offsetX - this.#fromX) < CLICK_PIXELS) return;
-    const [a, b] = [this.#scale().ms(this.#fromX), this.#scale().ms(event.offsetX)];
-    this.#dragged.set({ startMs: Math.min(a, b), endMs: Math.max(a, b) });
+    this.#dragged.set(between(this.#scale().ms(this.#fromX), this.#scale().ms(event.offsetX)));
   }
 
   protected up(event: PointerEvent): void {

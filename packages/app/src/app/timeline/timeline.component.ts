@@ -23,6 +23,8 @@ import { StingChoiceService } from '../services/sting-choice.service';
 import { TimeWindowService } from '../services/time-window.service';
 import { IconComponent } from '../shared/icon.component';
 import { ShortcutsService } from '../services/shortcuts.service';
+import { PaneDividerComponent } from '../panes/pane-divider.component';
+import { PanesDirective } from '../panes/panes.directive';
 import { OpeningComponent } from '../shell/opening.component';
 import { incrementalRender } from '../shared/incremental-render';
 import { LensToolsComponent } from '../lens/lens-tools.component';
@@ -53,6 +55,8 @@ const BUTTON_ZOOM = 0.5;
     LadderComponent,
     LensToolsComponent,
     OpeningComponent,
+    PaneDividerComponent,
+    PanesDirective,
     ItemPanelComponent,
     ItemTableComponent,
     RedrawTableComponent,
@@ -186,11 +190,8 @@ export class TimelineComponent {
   }
 
   protected keyDown(event: KeyboardEvent): void {
-    if (
-      event.altKey &&
-      !this.#shortcuts.isBehindDialog() &&
-      (event.key === 'ArrowUp' || event.key === 'ArrowDown')
-    ) {
+    if (this.#shortcuts.isBehindDialog()) return;
+    if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       const lane = this.selected()?.lane;
       if (lane !== undefined) this.moveLane(lane, event.key === 'ArrowUp' ? -1 : 1);
       event.preventDefault();

@@ -2,6 +2,7 @@ import type {
   Anatomy,
   BecausePart,
   CauseLink,
+  Excerpt,
   Header,
   KeptSteps,
   Owner,
@@ -75,6 +76,8 @@ export interface OpenedSting {
   readonly functions: ReadonlyMap<number, NamedFunction>;
   /** By function and line, as "12 26": the code of hot lines, where the recording carries it. */
   readonly codeOfLines: ReadonlyMap<string, string>;
+  /** Source of the culprits, the dearest first, by function; of those whose text the recording carries. */
+  readonly excerpts: ReadonlyMap<number, Excerpt>;
 }
 
 export type OpenProgress = (done: number, total: number) => void;

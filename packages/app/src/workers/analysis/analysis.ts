@@ -3,6 +3,12 @@ import {
   anatomyOf,
   becauseOf,
   codeOfLine,
+  excerptOf,
+  stingMarkdown,
+  stingPage,
+  stingPicture,
+  stingProofOf,
+  type Excerpt,
   rangeBreakdown,
   causeInRange,
   findStings,
@@ -34,6 +40,7 @@ import { SourceQueries } from './queries/source-queries';
 import { TimelineQueries } from './queries/timeline-queries';
 import { verdictOf } from './verdict';
 import { namedFunction } from './named-function';
+import type { ReportForm } from './report-form';
 import {
   MAX_HOT_LINES,
   type ListedSting,
@@ -164,7 +171,16 @@ export class Analysis {
       cause,
       functions: namesIn(recording, anatomy, named, cause),
       codeOfLines: codeOfHotLines(recording, anatomy),
+      excerpts: excerptsOf(recording, anatomy),
     };
+  }
+
+  /** One sting of the open recording, to be passed on. */
+  stingReport(index: number, form: ReportForm): string {
+    const { recording, stings } = this.opened;
+    const proof = stingProofOf(recording, index, thresholdsOf(recording.header), stings);
+    if (form === 'page') return stingPage(proof);
+    return form === 'picture' ? stingPicture(proof) : stingMarkdown(proof);
   }
 
   async #analyse(id: string, recording: Recording, notices: readonly ReadNotice[]): Promise<OpenedRecording> {
@@ -265,6 +281,7 @@ function namesIn(
     ...anatomy.culprits.map((culprit) => culprit.functionId),
     ...anatomy.blocks.map((block) => block.functionId),
     ...anatomy.stems.map((stem) => stem.functionId),
+    ...anatomy.inTheWay.flatMap((blocker) => blocker.functionId ?? []),
     ...anatomy.forced.flatMap((forced) => forced.function ?? []),
     ...cause.flatMap((link) => (link.type === 'input' ? [] : (link.functionId ?? []))),
     ...parts.flatMap((part) => (part.type === 'function' ? part.functionId : [])),
@@ -292,6 +309,13 @@ function costShare(recording: Recording): number | undefined {
     spanMs += cost.durationMs;
   }
   return spanMs === 0 ? undefined : busyMs / spanMs;
+}
+
+const MAX_EXCERPTS = 5;
+
+function excerptsOf(recording: Recording, { culprits }: Anatomy): ReadonlyMap<number, Excerpt> {
+  const excerpts = culprits.slice(0, MAX_EXCERPTS).flatMap((culprit) => excerptOf(recording, culprit) ?? []);
+  return new Map(excerpts.map((excerpt) => [excerpt.functionId, excerpt]));
 }
 
 function codeOfHotLines(recording: Recording, { culprits }: Anatomy): ReadonlyMap<string, string> {

@@ -1,4 +1,4 @@
-import { decimalText } from '@nettle-patch/core';
+import { roundText } from '@nettle-patch/core';
 import type { Recording, TimeRange } from '@nettle-patch/core';
 import type { Others } from './other-occurrences';
 
@@ -37,7 +37,7 @@ export interface ItemDetails extends TimeRange {
 /** What a card says of an item at a glance. */
 export type ItemCard = Pick<ItemDetails, 'what' | 'title' | 'place' | 'facts'>;
 
-export const kilobytes = (bytes: number) => `${decimalText(bytes / 1024, bytes < 10_240 ? 1 : 0)} kB`;
+export const kilobytes = (bytes: number) => `${roundText(bytes / 1024)} kB`;
 
 /** What is told of an item before its lane and its sting are added; what takes longer to find out only when asked. */
 export type ItemSummary = Pick<ItemDetails, 'what' | 'title' | 'startMs' | 'endMs' | 'functionId'> &

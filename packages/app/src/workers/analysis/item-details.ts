@@ -1,4 +1,5 @@
 import {
+  OWNER_WORDS,
   msText,
   askedWords,
   canonicalFunction,
@@ -14,7 +15,6 @@ import {
   type CauseLink,
   type IdleReason,
   type Lane,
-  type Owner,
   type Recording,
   type Sting,
   type TimeRange,
@@ -40,11 +40,6 @@ import {
 } from './item-details-types';
 
 const MAX_CARD_FACTS = 5;
-const OWNER_WORDS: Readonly<Record<Owner, string>> = {
-  own: 'own',
-  library: 'of a library',
-  browser: 'of the browser',
-};
 
 /** Tells what is known of the items in the lanes of the time view. */
 export class ItemDetailsBuilder {

@@ -31,6 +31,7 @@ export function verdictOf(recording: Recording, stings: readonly Sting[], skylin
   return {
     stings: stings.length,
     worstMs: stings[0]?.feltMs ?? 0,
+    ...(stings[0]?.isRate === true ? { worstIsRate: true } : {}),
     slowestResponseMs: slowest > 0 ? slowest : slowestOf(answered),
     slowestIsBelow: slowest === 0 && answered.length > 0,
     longTaskMs: longTasksMs(recording),

@@ -65,6 +65,7 @@ function anatomy(changes: Partial<Anatomy> = {}): Anatomy {
     forcedMs: 0,
     forced: [],
     unseenMs: 0,
+    inTheWay: [],
     queued: [],
     missed: [],
     ...changes,

@@ -1,10 +1,12 @@
 import {
-  countText,
-  decimalText,
+  roundText,
   NO_STACK,
   UNKNOWN_FUNCTION,
   type Anatomy,
   type CallBlock,
+  type Certainty,
+  type Owner,
+  type TimeRange,
   PHASES,
   type PhaseName,
   type Segment,
@@ -13,7 +15,7 @@ import type { NamedFunction } from '../../../workers/analysis/analysis-results';
 import { TimeScale } from '../../shared/time-scale';
 
 /** What is drawn of time in which no known code ran. */
-const RESTS = {
+export const RESTS = {
   style: 'style',
   layout: 'layout',
   paint: 'paint, and the way of the picture to the screen',
@@ -28,21 +30,26 @@ type RestKind = keyof typeof RESTS;
 
 /** Something drawn, with the words that are shown when it is pointed at. */
 export interface Shape {
-  readonly kind: PhaseName | 'own' | 'library' | 'stem' | RestKind | 'unseen' | 'thorn' | 'queued';
+  readonly kind:
+    PhaseName | 'own' | 'library' | 'stem' | RestKind | 'unseen' | 'thorn' | 'queued' | 'blocker';
   readonly x: number;
   readonly y: number;
   readonly width: number;
   readonly height: number;
   readonly text: string;
   readonly words: string;
+  /** The time it stands for, which may begin before the drawing. Milliseconds. */
+  readonly range: TimeRange;
   readonly functionId?: number;
+  readonly owner?: Owner;
+  readonly certainty?: Certainty;
 }
 
 /** The drawing of a sting: shapes in pixels, and the places of its lines. */
 export interface AnatomyLayout {
   readonly scale: TimeScale;
   readonly shapes: readonly Shape[];
-  /** Where the budget ends; outside the drawing when it is not used up. */
+  /** Where the budget ends; outside the drawing when it is not used up, or is a part of each second. */
   readonly budgetX: number;
   readonly axisY: number;
   readonly height: number;
@@ -70,12 +77,12 @@ const MIN_WIDTH = 0.5;
 const NARROW_WIDTH = 70;
 /** Room a figure under a thorn needs. */
 const THORN_TEXT_WIDTH = 130;
-/** A length in words. */
-export const roundMs = (ms: number) => (ms < 10 ? decimalText(ms, 1) : countText(ms));
 
 function rowY(depth: number): number {
   return LAYOUT.blocksY + depth * (LAYOUT.blockHeight + LAYOUT.blockGap);
 }
+
+const rangeOf = ({ startMs, endMs }: TimeRange): TimeRange => ({ startMs, endMs });
 
 function span(scale: TimeScale, startMs: number, endMs: number): { x: number; width: number } {
   const x = scale.x(startMs);
@@ -86,8 +93,9 @@ function phaseShapes(anatomy: Anatomy, scale: TimeScale): Shape[] {
   return anatomy.phases
     .filter((phase) => phase.endMs > phase.startMs)
     .map((phase) => {
-      const words = `${phase.name} ${roundMs(phase.endMs - phase.startMs)} ms`;
+      const words = `${phase.name} ${roundText(phase.endMs - phase.startMs)} ms`;
       const place = {
+        range: rangeOf(phase),
         ...span(scale, phase.startMs, phase.endMs),
         y: LAYOUT.phaseY,
         height: LAYOUT.phaseHeight,
@@ -108,7 +116,7 @@ function blockShapes(
     .filter((block) => block.depth < LAYOUT.mostRows)
     .map((block) => {
       const named = functions.get(block.functionId);
-      const lengthMs = roundMs(block.endMs - block.startMs);
+      const lengthMs = roundText(block.endMs - block.startMs);
       const known = block.certainty;
       return {
         kind: kind === 'stem' ? 'stem' : block.owner === 'own' ? 'own' : 'library',
@@ -118,6 +126,9 @@ function blockShapes(
         text: named?.name ?? '',
         words: `${named?.name ?? ''}, ${named?.place || 'no place known'}: ${lengthMs} ms, ${known}`,
         functionId: block.functionId,
+        range: rangeOf(block),
+        owner: block.owner,
+        certainty: block.certainty,
       } satisfies Shape;
     });
 }
@@ -132,10 +143,10 @@ function restShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
     const kind = restKind(segment);
     if (kind === undefined) return [];
     const { startMs, endMs } = segment;
-    const words = `${RESTS[kind]}: ${roundMs(endMs - startMs)} ms`;
+    const words = `${RESTS[kind]}: ${roundText(endMs - startMs)} ms`;
     const place = { ...span(scale, startMs, endMs), y: rowY(0), height: LAYOUT.blockHeight };
     const text = kind === 'unexplained' ? '?' : kind === 'idle' || kind === 'drawing' ? '' : kind;
-    return [{ kind, ...place, text, words }];
+    return [{ kind, ...place, text, words, range: { startMs, endMs }, certainty: segment.certainty }];
   });
 }
 
@@ -149,7 +160,8 @@ function unseenShapes(segments: readonly Segment[], scale: TimeScale): Shape[] {
       y: LAYOUT.unseenY,
       height: LAYOUT.unseenHeight,
       text: 'no stack: inferred',
-      words: `${roundMs(endMs - startMs)} ms for which the engine gave no stack: the functions below are inferred`,
+      words: `${roundText(endMs - startMs)} ms for which the engine gave no stack: the functions below are inferred`,
+      range: { startMs, endMs },
     }));
 }
 
@@ -188,8 +200,9 @@ function thornShapes(anatomy: Anatomy, scale: TimeScale, rows: number): Shape[] 
       const hasRoom = labelled.every((other) => x >= other.x + other.width || x + room.width <= other.x);
       if (hasRoom) labelled.push(room);
       const place = { x, width, y: rowY(rows), height: LAYOUT.thornHeight };
-      const text = hasRoom ? `${roundMs(costMs)} ms forced layout` : '';
-      return { kind: 'thorn', ...place, text, words: `${roundMs(costMs)} ms: ${words}` };
+      const text = hasRoom ? `${roundText(costMs)} ms forced layout` : '';
+      const range = { startMs, endMs: startMs + costMs };
+      return { kind: 'thorn', ...place, text, words: `${roundText(costMs)} ms: ${words}`, range };
     });
 }
 
@@ -201,7 +214,30 @@ function queuedShapes(anatomy: Anatomy, scale: TimeScale, top: number): Shape[] 
     height: LAYOUT.queuedHeight,
     text: queued.label,
     words: `had to wait meanwhile: ${queued.label}`,
+    range: rangeOf(queued),
   }));
+}
+
+/** What the input waited for, as blocks in the band of its waiting. */
+function blockerShapes(
+  { inTheWay }: Anatomy,
+  scale: TimeScale,
+  functions: ReadonlyMap<number, NamedFunction>,
+): Shape[] {
+  return inTheWay.map(({ startMs, endMs, beganMs, entry, functionId }) => {
+    const name = (functionId === undefined ? undefined : functions.get(functionId)?.name) ?? entry;
+    const before = beganMs < startMs ? `, begun ${roundText(startMs - beganMs)} ms before the input` : '';
+    return {
+      kind: 'blocker',
+      ...span(scale, startMs, endMs),
+      y: LAYOUT.phaseY + 3,
+      height: LAYOUT.phaseHeight - 6,
+      text: name ?? 'busy',
+      words: `in the way: ${name ?? 'work that is not told'} for ${roundText(endMs - startMs)} ms${before}`,
+      range: { startMs: beganMs, endMs },
+      ...(functionId === undefined ? {} : { functionId }),
+    };
+  });
 }
 
 /** Lays the drawing of a sting out in a given width. Pure: the same input gives the same shapes. */
@@ -226,6 +262,7 @@ export function layOutAnatomy(
     scale,
     shapes: [
       ...phaseShapes(anatomy, scale),
+      ...blockerShapes(anatomy, scale, functions),
       ...restShapes(anatomy.segments, scale),
       ...unseenShapes(anatomy.segments, scale),
       ...blockShapes(anatomy.blocks, 'block', scale, functions),
@@ -233,7 +270,7 @@ export function layOutAnatomy(
       ...thorns,
       ...queued,
     ],
-    budgetX: scale.x(sting.startMs + sting.budgetMs),
+    budgetX: sting.isRate ? Infinity : scale.x(sting.startMs + sting.budgetMs),
     axisY,
     height: axisY + 24,
     missedX: anatomy.missed.map((ms) => scale.x(ms)),

@@ -1,8 +1,9 @@
+import { roundText } from '@nettle-patch/core';
 import { BOLD_FONT, FIGURE_FONT, SMALL_FONT, TEXT_FONT } from '../../shared/canvas-fonts';
 import { fillOf, type Texture } from '../../shared/patterns';
 import { PHASE_COLOURS, type Palette } from '../../shared/palette';
 import { axisTicks, type TimeScale } from '../../shared/time-scale';
-import { LAYOUT, roundMs, type AnatomyLayout, type Shape } from './anatomy-layout';
+import { LAYOUT, type AnatomyLayout, type Shape } from './anatomy-layout';
 
 const THORN_STEP = 10;
 /** Ticks closer than this would be a line. Pixels. */
@@ -23,6 +24,8 @@ export interface PaintOptions {
   /** Whether the delay begins with an input and ends with a picture. */
   readonly answered: boolean;
   readonly budgetMs: number;
+  /** The shape that is walked to or pointed at. */
+  readonly pointed: Shape | undefined;
 }
 
 /** Draws the layout of a sting on a canvas whose unit is the CSS pixel. */
@@ -38,6 +41,7 @@ export class AnatomyPainter {
     this.#frame(layout);
     this.#missedFrames(layout);
     this.#axis(layout);
+    this.#pointed();
   }
 
   /** A tick for each picture the display could have shown and did not get, and how many that were. */
@@ -64,7 +68,7 @@ export class AnatomyPainter {
   /** What the budget's line says, and where; undefined where the budget was kept. */
   #budgetLabel(scale: TimeScale, budgetX: number): { text: string; x: number; width: number } | undefined {
     if (budgetX >= scale.right) return undefined;
-    const text = `budget ${roundMs(this.options.budgetMs)} ms`;
+    const text = `budget ${roundText(this.options.budgetMs)} ms`;
     const width = this.#width(text);
     const fits = budgetX + 6 + width < scale.right - BEFORE_END;
     const x = fits ? Math.max(budgetX + 6, scale.left + AFTER_BEGIN) : budgetX - 6 - width;
@@ -133,6 +137,7 @@ export class AnatomyPainter {
     const { palette, selected } = this.options;
     if (shape.kind === 'thorn') return this.#thorns(shape);
     if (shape.kind === 'queued') return this.#capsule(shape);
+    if (shape.kind === 'blocker') return this.#blocker(shape);
     if (shape.kind === 'unseen') return this.#unseen(shape);
     if (shape.kind === 'idle') {
       context.strokeStyle = palette.soft;
@@ -255,6 +260,27 @@ export class AnatomyPainter {
     }
     const textX = Math.min(shape.x, context.canvas.clientWidth - LAYOUT.margin - this.#width(shape.text));
     this.#text(shape.text, textX, shape.y + shape.height + 13, this.options.palette.ink);
+  }
+
+  /** What the input waited for: a sheet of paper on the band of its waiting. */
+  #blocker({ x, y, width, height, text, functionId }: Shape): void {
+    const { context } = this;
+    const { palette, selected } = this.options;
+    context.fillStyle = palette.panel;
+    context.fillRect(x, y, width, height);
+    const isSelected = functionId !== undefined && functionId === selected;
+    context.strokeStyle = isSelected ? palette.ink : palette.waiting;
+    context.lineWidth = isSelected ? 2 : 1;
+    context.strokeRect(x + 0.5, y + 0.5, Math.max(0.5, width - 1), height - 1);
+    if (width > 34) this.#text(this.#shorten(text, width - 10), x + 5, y + 12, palette.ink, SMALL_FONT);
+  }
+
+  #pointed(): void {
+    const { pointed, palette } = this.options;
+    if (pointed === undefined) return;
+    this.context.strokeStyle = palette.nettle;
+    this.context.lineWidth = 2;
+    this.context.strokeRect(pointed.x - 1, pointed.y - 1, Math.max(4, pointed.width + 2), pointed.height + 2);
   }
 
   /** Words that do not fit into it stand beside it. */

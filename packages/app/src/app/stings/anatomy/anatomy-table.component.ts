@@ -46,7 +46,7 @@ export class AnatomyTableComponent {
         .map((part) => `${part.name} ${decimalText(part.ms, 1)}`)
         .join(', '),
       code: culprits
-        .map(({ functionId, chargedMs }) => `${functions.get(functionId)?.name} ${chargedMs.toFixed(1)}`)
+        .map(({ functionId, chargedMs }) => `${functions.get(functionId)?.name} ${decimalText(chargedMs, 1)}`)
         .join(', '),
     }));
   });

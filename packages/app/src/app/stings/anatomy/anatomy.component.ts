@@ -1,8 +1,11 @@
+import { LiveAnnouncer } from '@angular/cdk/a11y';
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
+  inject,
   input,
   output,
   signal,
@@ -12,31 +15,48 @@ import type { OpenedSting } from '../../../workers/analysis/analysis-results';
 import { keepDrawn, prepareCanvas } from '../../shared/canvas';
 import type { Palette } from '../../shared/palette';
 import { layOutAnatomy, shapeAt, type Shape } from './anatomy-layout';
+import { HoverCardComponent } from '../../shared/hover-card.component';
+import { anatomyCard } from './anatomy-card';
+import { shapeByKey } from './anatomy-keys';
 import { AnatomyPainter } from './anatomy-painter';
 import type { ChosenPart } from '../chosen-bar.component';
 import { AnatomyTableComponent } from './anatomy-table.component';
 
 const INITIAL_WIDTH = 780;
+/** A card may reach below the drawing. Pixels. */
+const ROOM_BELOW = 150;
+/** How far into a wide shape the card of one walked to by keys stands. Pixels. */
+const MIN_BESIDE = 40;
 
 /** The drawing of a sting taken apart, and the same as a table. */
 @Component({
   selector: 'np-anatomy',
-  imports: [AnatomyTableComponent],
+  imports: [AnatomyTableComponent, HoverCardComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="drawing">
       <canvas
         #canvas
-        role="img"
+        tabindex="0"
+        role="application"
+        aria-roledescription="drawing"
         aria-describedby="anatomy-table"
         [attr.aria-label]="label()"
         [style.height.px]="layout().height"
         (pointermove)="point($event)"
         (pointerleave)="pointed.set(undefined)"
-        (click)="click()"
+        (blur)="pointed.set(undefined)"
+        (click)="take(pointed())"
+        (keydown)="keyDown($event)"
       ></canvas>
-      @if (pointed(); as pointed) {
-        <p class="hint" [style.left.px]="hintAt().x" [style.top.px]="hintAt().y">{{ pointed.words }}</p>
+      @if (card(); as card) {
+        <np-hover-card
+          [card]="card"
+          [x]="cardAt().x"
+          [y]="cardAt().y"
+          [roomWidth]="width()"
+          [roomHeight]="layout().height + ROOM_BELOW"
+        />
       }
     </div>
     <np-anatomy-table id="anatomy-table" [shown]="shown()" />
@@ -49,17 +69,6 @@ const INITIAL_WIDTH = 780;
       display: block;
       width: 100%;
     }
-    .hint {
-      position: absolute;
-      z-index: 2;
-      max-width: 340px;
-      padding: 5px 9px;
-      background: var(--ink);
-      color: var(--paper);
-      border-radius: 4px;
-      font-size: 12.5px;
-      pointer-events: none;
-    }
   `,
 })
 export class AnatomyComponent {
@@ -69,39 +78,66 @@ export class AnatomyComponent {
   readonly part = output<ChosenPart>();
 
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-  readonly #width = signal(INITIAL_WIDTH);
+  protected readonly ROOM_BELOW = ROOM_BELOW;
+  protected readonly width = signal(INITIAL_WIDTH);
+  /** What is under the pointer, or was walked to by keys. */
   protected readonly pointed = signal<Shape | undefined>(undefined);
-  protected readonly hintAt = signal({ x: 0, y: 0 });
+  protected readonly cardAt = signal({ x: 0, y: 0 });
   protected readonly layout = computed(() => {
     const { anatomy, functions } = this.shown();
-    return layOutAnatomy(anatomy, functions, this.#width());
+    return layOutAnatomy(anatomy, functions, this.width());
   });
-  protected readonly label = computed(() => `Anatomy of: ${this.shown().anatomy.sting.label}`);
+  protected readonly card = computed(() => {
+    const pointed = this.pointed();
+    return pointed === undefined ? undefined : anatomyCard(pointed, this.shown());
+  });
+  protected readonly label = computed(
+    () =>
+      `Anatomy of: ${this.shown().anatomy.sting.label}. Arrow keys walk through its parts, Enter opens one.`,
+  );
+  readonly #announcer = inject(LiveAnnouncer);
 
   constructor() {
     keepDrawn(
       () => this.canvas().nativeElement,
-      () => [this.layout(), this.selected()],
+      () => [this.layout(), this.selected(), this.pointed()],
       (palette) => this.#draw(palette),
-      ({ width }) => this.#width.set(width),
+      ({ width }) => this.width.set(width),
     );
+    effect(() => {
+      this.shown();
+      this.pointed.set(undefined);
+    });
   }
 
   protected point(event: PointerEvent): void {
     const shape = shapeAt(this.layout(), event.offsetX, event.offsetY);
-    this.pointed.set(shape);
-    const x = Math.min(event.offsetX + 14, this.#width() - 350);
-    this.hintAt.set({ x: Math.max(0, x), y: event.offsetY + 16 });
+    if (shape !== this.pointed()) this.pointed.set(shape);
+    this.cardAt.set({ x: event.offsetX, y: event.offsetY });
   }
 
-  protected click(): void {
-    const functionId = this.pointed()?.functionId;
-    if (functionId !== undefined) this.choose.emit(functionId);
-    const shape = this.pointed();
+  protected keyDown(event: KeyboardEvent): void {
+    const pointed = this.pointed();
+    if (event.key === 'Enter' && pointed !== undefined) this.take(pointed);
+    else if (event.key === 'Escape' && pointed !== undefined) this.pointed.set(undefined);
+    else {
+      const next = shapeByKey(this.layout().shapes, pointed, event.key);
+      if (next === undefined) return;
+      this.pointed.set(next);
+      this.cardAt.set({
+        x: Math.max(0, next.x) + Math.min(next.width, MIN_BESIDE),
+        y: next.y + next.height / 2,
+      });
+      void this.#announcer.announce(next.words);
+    }
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  protected take(shape: Shape | undefined): void {
     if (shape === undefined) return;
-    const { scale } = this.layout();
-    const range = { startMs: scale.ms(shape.x), endMs: scale.ms(shape.x + shape.width) };
-    this.part.emit({ words: shape.words, range });
+    if (shape.functionId !== undefined) this.choose.emit(shape.functionId);
+    this.part.emit({ words: shape.words, range: shape.range });
   }
 
   #draw(palette: Palette): void {
@@ -112,6 +148,7 @@ export class AnatomyComponent {
       selected: this.selected(),
       answered: sting.interaction !== undefined,
       budgetMs: sting.budgetMs,
+      pointed: this.pointed(),
     }).paint(this.layout());
   }
 }

@@ -49,12 +49,14 @@ const NONE = new Set<string>();
 const shown = (rows: readonly { depth: number; name: string }[]) =>
   rows.map(({ depth, name }) => `${'>'.repeat(depth)}${name}`);
 
+const USUAL = { column: 'totalMs', isDescending: true } as const;
+
 describe('the calls of a recording', () => {
   it('are shown from the top, opened step by step', () => {
     const calls = desk();
-    const closed = calls.page(LENS, 'top', NONE, '');
+    const closed = calls.page(LENS, 'top', NONE, '', USUAL);
     expect(shown(closed.rows)).toEqual(['onBoardAll']);
-    const opened = calls.page(LENS, 'top', new Set([closed.rows[0]!.key]), '');
+    const opened = calls.page(LENS, 'top', new Set([closed.rows[0]!.key]), '', USUAL);
     expect(shown(opened.rows)).toEqual(['onBoardAll', '>stow']);
     expect(opened.rows[1]).toMatchObject({
       totalMs: 60,
@@ -67,25 +69,25 @@ describe('the calls of a recording', () => {
 
   it('are shown from the bottom, with who called', () => {
     const calls = desk();
-    const closed = calls.page(LENS, 'bottom', NONE, '');
+    const closed = calls.page(LENS, 'bottom', NONE, '', USUAL);
     expect(closed.rows.map(({ name, selfMs }) => [name, selfMs])).toEqual([
       ['onBoardAll', 40],
       ['stow', 40],
       ['weigh', 20],
     ]);
-    const opened = calls.page(LENS, 'bottom', new Set([closed.rows[2]!.key]), '');
+    const opened = calls.page(LENS, 'bottom', new Set([closed.rows[2]!.key]), '', USUAL);
     expect(shown(opened.rows)).toEqual(['onBoardAll', 'stow', 'weigh', '>stow']);
   });
 
   it('are searched: what leads to a hit is opened, and the share of the hits is told', () => {
-    const { rows, hitShare } = desk().page(LENS, 'top', NONE, 'WEI');
+    const { rows, hitShare } = desk().page(LENS, 'top', NONE, 'WEI', USUAL);
     expect(rows.map(({ name, isHit }) => [name, isHit])).toEqual([
       ['onBoardAll', false],
       ['stow', false],
       ['weigh', true],
     ]);
     expect(hitShare).toBeCloseTo(0.2);
-    expect(shown(desk().page(LENS, 'flat', NONE, 'stow').rows)).toEqual(['stow']);
+    expect(shown(desk().page(LENS, 'flat', NONE, 'stow', USUAL).rows)).toEqual(['stow']);
   });
 
   it('are put in order before the last are cut off', () => {

@@ -76,13 +76,24 @@ export interface NamedBox {
   readonly depth: number;
   readonly totalMs: number;
   readonly selfMs: number;
+  /** Calls, exact or counted; 0 where only samples tell. */
+  readonly count: number;
   readonly isHit: boolean;
   /** Style of the box, as the time view has it. */
   readonly style: ItemStyle;
 }
 
+/** Lines that lead to what took most time. */
+export interface DearestPath {
+  readonly keys: readonly string[];
+  /** Of the last; undefined where there are no calls. */
+  readonly functionId: number | undefined;
+}
+
 export interface NamedFlame {
   readonly boxes: readonly NamedBox[];
+  /** From the outermost down to the box that is as wide as all; empty where all calls are. */
+  readonly path: readonly { readonly node: number; readonly name: string }[];
   /** As that of a page. */
   readonly hitShare: number | undefined;
 }
@@ -111,7 +122,6 @@ export interface FunctionDetails extends NamedFunction {
 }
 
 const MAX_ROWS = 2000;
-const USUAL_SORT: CallSort = { column: 'totalMs', isDescending: true };
 const RATE_STEPS = 60;
 const MAX_NEIGHBOURS = 12;
 
@@ -129,13 +139,7 @@ export class CallQueries {
 
   constructor(private readonly recording: Recording) {}
 
-  page(
-    lens: Lens,
-    mode: CallsMode,
-    expanded: ReadonlySet<string>,
-    text: string,
-    sort: CallSort = USUAL_SORT,
-  ): CallsPage {
+  page(lens: Lens, mode: CallsMode, expanded: ReadonlySet<string>, text: string, sort: CallSort): CallsPage {
     const { top, bottom, tally } = this.#treesOf(lens);
     const matches = this.#matcher(text);
     const seconds = this.#seconds(lens);
@@ -189,10 +193,25 @@ export class CallQueries {
     const boxes = flameLayout(this.recording, top, order, least, root).map((box) => ({
       ...box,
       ...this.#named(box.functionId),
+      count: top.tally.counts[box.node]!,
       style: styleOfFunction(this.recording, box.functionId),
       isHit: matches?.(box.functionId) ?? false,
     }));
-    return { boxes, hitShare: matches && top.search(matches).share };
+    const path = root === undefined ? [] : top.pathOf(root);
+    return {
+      boxes,
+      path: path.map((node) => ({ node, name: this.#named(top.tally.nodes.functionOf(node)).name })),
+      hitShare: matches && top.search(matches).share,
+    };
+  }
+
+  /** Keys of the lines that lead to what took most time, from the first down; those of the tree from the top. */
+  dearestPath(lens: Lens): DearestPath {
+    const path = this.#treesOf(lens).top.dearestPath();
+    return {
+      keys: path.map(({ node }) => String(node)),
+      functionId: path.at(-1)?.functionId,
+    };
   }
 
   details(lens: Lens, functionId: number): FunctionDetails {

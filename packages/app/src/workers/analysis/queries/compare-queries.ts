@@ -14,6 +14,7 @@ import {
   type Proof,
   type Recording,
 } from '@nettle-patch/core';
+import type { ReportForm } from '../report-form';
 
 /** Narrower boxes cannot be seen: a pixel of a drawing twice as wide as most. */
 const MIN_BOX = 1 / 2400;
@@ -39,8 +40,6 @@ export interface ComparedRecordings {
   readonly boxes: readonly DifferenceBox[];
   readonly budgetMs: number;
 }
-
-export type ProofForm = 'markdown' | 'page' | 'picture';
 
 /** Answers what is asked about two recordings. */
 export class CompareQueries {
@@ -77,7 +76,7 @@ export class CompareQueries {
   }
 
   /** The proof as text: Markdown, an HTML page, or SVG. */
-  proof(form: ProofForm): string {
+  proof(form: ReportForm): string {
     if (form === 'page') return comparisonPage(this.#proof);
     if (form === 'picture') return comparisonPicture(this.#proof);
     return comparisonMarkdown(this.before, this.after, this.#proof.comparison);

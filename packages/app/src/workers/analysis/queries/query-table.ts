@@ -5,11 +5,12 @@ import { stingsOfFunction } from '../stings-of-function';
 import { transferResult } from '../transfer-result';
 import type { CallsMode } from './call-queries';
 import type { CallSort } from './sort-rows';
-import type { ProofForm } from './compare-queries';
+import type { ReportForm } from '../report-form';
 
 /** All that may be asked about what is open in the worker that analyses: a query is a line. */
 export const QUERIES = {
   sting: (analysis: Analysis, index: number) => analysis.sting(index),
+  stingReport: (analysis: Analysis, index: number, form: ReportForm) => analysis.stingReport(index, form),
   calls: (
     { opened }: Analysis,
     lens: Lens,
@@ -20,6 +21,7 @@ export const QUERIES = {
   ) => opened.calls.page(lens, mode, new Set(expanded), text, sort),
   flame: ({ opened }: Analysis, lens: Lens, least: number, root: number | undefined, text: string) =>
     opened.calls.flame(lens, 'weight', least, root, text),
+  dearestPath: ({ opened }: Analysis, lens: Lens) => opened.calls.dearestPath(lens),
   functionDetails: ({ opened }: Analysis, lens: Lens, functionId: number) =>
     opened.calls.details(lens, functionId),
   functionName: ({ opened }: Analysis, functionId: number) =>
@@ -48,7 +50,7 @@ export const QUERIES = {
   fileLocation: ({ opened }: Analysis, functionId: number) => opened.source.locationOf(functionId),
   supplyText: ({ opened }: Analysis, file: string, text: string) => opened.source.supply(file, text),
   anatomies: ({ compared }: Analysis, label: string) => compared.anatomies(label),
-  proof: ({ compared }: Analysis, form: ProofForm) => compared.proof(form),
+  proof: ({ compared }: Analysis, form: ReportForm) => compared.proof(form),
 };
 
 export type QueryName = keyof typeof QUERIES;

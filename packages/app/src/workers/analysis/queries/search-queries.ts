@@ -1,4 +1,5 @@
 import {
+  feltText,
   interactionsOf,
   originalPath,
   shortPlace,
@@ -51,8 +52,9 @@ export class SearchQueries {
   }
 
   *#stings(): Generator<SearchHit> {
-    for (const [sting, { label, feltMs, startMs }] of this.stings.entries()) {
-      yield { type: 'sting', words: label, about: `${Math.round(feltMs)} ms, at ${seconds(startMs)}`, sting };
+    for (const [at, sting] of this.stings.entries()) {
+      const about = `${feltText(sting)}, at ${seconds(sting.startMs)}`;
+      yield { type: 'sting', words: sting.label, about, sting: at };
     }
   }
 

@@ -1,3 +1,5 @@
+import { compared } from '@nettle-patch/core';
+
 /** Columns of a table of calls that its rows can be put in order of. */
 export const CALL_COLUMNS = ['selfMs', 'totalMs', 'count', 'callsPerSecond', 'name', 'place'] as const;
 export type CallColumn = (typeof CALL_COLUMNS)[number];
@@ -48,8 +50,4 @@ export function sortRows<Row extends SortableRow>(
   };
   write(top);
   return sorted;
-}
-
-function compared(one: string | number, other: string | number): number {
-  return typeof one === 'string' ? one.localeCompare(String(other)) : one - Number(other);
 }
