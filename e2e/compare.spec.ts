@@ -50,7 +50,12 @@ test('two recordings of the shelf are held against each other, with a verdict in
   await tool.getByRole('radio', { name: 'Flame graph' }).click();
   const flame = tool.getByRole('img', { name: /^Flame graph of the difference/ });
   await flame.press('ArrowDown');
-  await expect(tool.locator('np-flame-difference p')).toContainText(/ms before, .*ms after/);
+  const card = tool.locator('np-flame-difference np-hover-card');
+  await expect(card).toContainText(/before[\d.,]+ ms.*after(not there|[\d.,]+ ms)/);
+  await expect(tool.getByRole('link', { name: 'Source before' })).toHaveAttribute(
+    'href',
+    /^\/source\/friday-sailing\?function=\d+$/,
+  );
 
   await tool.getByRole('button', { name: 'Swap before and after' }).click();
   await expect(typing.locator('strong')).toHaveText('slower');

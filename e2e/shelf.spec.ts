@@ -276,3 +276,43 @@ test('folded stacks of a server are shown in Calls alone, and the tool says why'
   await tool.getByRole('radio', { name: 'Flat' }).click();
   await expect(tool.locator('[role=grid] tr[data-at]').filter({ hasText: 'parse' })).toContainText('70');
 });
+
+test('several recordings are chosen, compared, tagged, and deleted with one undo; what was looked for stays', async ({
+  stage: { tool },
+}) => {
+  const shelf = () => tool.getByRole('link', { name: 'Shelf' }).click();
+  await shelf();
+  const demo = (name: string) => `packages/app/public/demo/${name}.nettle.jsonl.gz`;
+  const files = ['friday-sailing-mended', 'friday-sailing'].map(demo);
+  await tool.locator('np-shelf').getByLabel('Recording file').setInputFiles(files);
+  await expect(tool.locator('.card')).toHaveCount(2);
+  const chosen = tool.getByRole('region', { name: 'Chosen recordings' });
+  await tool.getByLabel('Choose Friday sailing, mended').check();
+  await expect(chosen.getByRole('link', { name: 'Compare' })).toHaveCount(0);
+  await tool.getByLabel('Choose Friday sailing', { exact: true }).check();
+  await expect(chosen).toContainText('2 recordings chosen');
+
+  await chosen.getByRole('button', { name: 'Tag' }).click();
+  await chosen.getByLabel('Tags for all of them').fill('quay');
+  await tool.keyboard.press('Enter');
+  await expect(tool.locator('.card mat-chip').filter({ hasText: 'quay' })).toHaveCount(2);
+
+  await chosen.getByRole('button', { name: 'Delete' }).click();
+  await expect(tool.locator('.card')).toHaveCount(0);
+  await tool.getByRole('button', { name: 'Undo all' }).click();
+  await expect(tool.locator('.card')).toHaveCount(2);
+
+  await tool.getByLabel('Find recordings').fill('mended');
+  await expect(tool.locator('.card')).toHaveCount(1);
+  await tool.getByRole('link', { name: 'Record', exact: true }).click();
+  await shelf();
+  await expect(tool.getByLabel('Find recordings')).toHaveValue('mended');
+  await tool.reload();
+  await expect(tool.locator('.card')).toHaveCount(1);
+  await tool.getByLabel('Find recordings').fill('');
+
+  await tool.getByLabel('Choose Friday sailing, mended').check();
+  await tool.getByLabel('Choose Friday sailing', { exact: true }).check();
+  await chosen.getByRole('link', { name: 'Compare' }).click();
+  await tool.waitForURL(/before=friday-sailing&after=friday-sailing-mended/);
+});

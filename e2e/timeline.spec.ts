@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { gunzipSync } from 'node:zlib';
 import type { Page } from '@playwright/test';
 import { expect, stingList, test } from './stage';
 import { choose } from './choose';
@@ -224,4 +226,29 @@ test('the ladder shows repeats from their input, and stings are stepped through'
   await tool.keyboard.press('ArrowDown');
   await expect(tool.locator('np-item-panel')).toContainText('budget 200 ms');
   await expect(tool.locator('np-item-panel')).toContainText('waiting');
+});
+
+test('a range is marked as one in which nothing should change: what happens in it is listed, and goes with the file', async ({
+  stage: { tool },
+}) => {
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await tool.waitForURL(/\/stings\//);
+  const id = /stings\/([^?]+)/.exec(tool.url())![1]!;
+  await tool.goto(`${new URL(tool.url()).origin}/timeline/${id}?from=22000&to=24000`);
+  const mark = tool.getByRole('button', { name: 'Mark the range as quiet' });
+  await mark.click();
+  await expect(mark).toBeDisabled();
+  const quiet = tool.getByRole('region', { name: 'Quiet from 22.00 s to 24.00 s' });
+  await expect(quiet).toContainText(/redraws\s*[1-9]\d*, \d+ one could see/);
+  await expect(quiet.getByRole('link', { name: 'tidePath', exact: true })).toBeVisible();
+
+  const saved = tool.waitForEvent('download');
+  await tool.getByRole('button', { name: 'Save file' }).click();
+  const path = await (await saved).path();
+  const [header] = gunzipSync(readFileSync(path)).toString('utf8').split('\n');
+  expect(JSON.parse(header!)).toMatchObject({ quiet: [{ startMs: 22_000, endMs: 24_000 }] });
+
+  await tool.reload();
+  await quiet.getByRole('button', { name: 'No longer quiet: 22.00 s to 24.00 s' }).click();
+  await expect(quiet).toHaveCount(0);
 });

@@ -62,6 +62,7 @@ export * from './export/http-archive';
 export * from './export/performance-entries';
 export * from './export/self-profile';
 export * from './export/tables';
+export * from './overview/quiet';
 export * from './report/budget';
 export * from './report/budget-words';
 export * from './report/calls-report';

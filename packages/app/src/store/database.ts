@@ -1,3 +1,4 @@
+import type { TimeRange } from '@nettle-patch/core';
 import { Dexie, type Table } from 'dexie';
 
 export type KeptState = 'recording' | 'ended';
@@ -23,6 +24,8 @@ export interface StoredRecording {
   damaged: boolean;
   /** Words by which it is found again and put beside others. */
   tags: string[];
+  /** Ranges in which nothing should change, where a person marked any here. Milliseconds. */
+  quiet?: readonly TimeRange[];
   verdict?: Verdict;
 }
 

@@ -25,6 +25,9 @@ export function editorTemplateProblem(template: string): string | undefined {
   return template.includes('{file}') ? undefined : 'It must hold {file} where the path of the file belongs.';
 }
 
+/** Orders of the shelf. */
+export const ORDERS = ['newest', 'oldest', 'worst', 'title', 'largest'] as const;
+
 const pane = object({
   /** Absent while it is as wide as usual. CSS pixels. */
   width: number().integer().min(0).max(2000).optional(),
@@ -61,6 +64,12 @@ export const preferencesSchema = object({
     order: array().of(string().required()).default([]),
     hidden: array().of(string().required()).default([]),
     folded: array().of(string().required()).default([]),
+  }),
+  /** What is looked for on the shelf; no tag is an empty one. */
+  shelf: object({
+    text: string().max(200).default(''),
+    tag: string().max(100).default(''),
+    order: string().oneOf(ORDERS).default('newest'),
   }),
   /** The parts of views that can be made wider or hidden. */
   panes: object({ stings: pane, timeline: pane, calls: pane, source: pane }),

@@ -1,4 +1,4 @@
-import { captureModeOf, type Header } from '@nettle-patch/core';
+import { captureModeOf, type Header, type TimeRange } from '@nettle-patch/core';
 import { Dexie } from 'dexie';
 import type { KeptChunk, StoredRecording, NettleDatabase, Verdict } from './database';
 
@@ -116,6 +116,11 @@ export class RecordingStore {
 
   async setTags(id: string, tags: readonly string[]): Promise<void> {
     await this.database.recordings.update(id, { tags: [...tags] });
+  }
+
+  /** Keeps the ranges in which nothing should change. */
+  async setQuiet(id: string, quiet: readonly TimeRange[]): Promise<void> {
+    await this.database.recordings.update(id, { quiet });
   }
 
   /** Notes what was found in a recording, for its card. Where there is no room it can be found again. */

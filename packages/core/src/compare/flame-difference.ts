@@ -18,6 +18,9 @@ export interface DifferenceBox {
   /** Time on this path in either recording. Milliseconds. */
   readonly beforeMs: number;
   readonly afterMs: number;
+  /** The function in either recording; absent where the path is not in it. */
+  readonly beforeFunction?: number;
+  readonly afterFunction?: number;
 }
 
 interface Side {
@@ -89,7 +92,7 @@ function named(
   { before, after }: Pair,
   was: Side,
   is: Side,
-): Pick<DifferenceBox, 'name' | 'place' | 'owner' | 'beforeMs' | 'afterMs'> {
+): Omit<DifferenceBox, 'left' | 'width' | 'depth'> {
   const { recording } = after.length > 0 ? is : was;
   const recorded = recording.functions.get((after[0] ?? before[0])!.functionId);
   return {
@@ -98,5 +101,7 @@ function named(
     owner: ownerOf(recorded),
     beforeMs: totalOf(before),
     afterMs: totalOf(after),
+    ...(before[0] === undefined ? {} : { beforeFunction: before[0].functionId }),
+    ...(after[0] === undefined ? {} : { afterFunction: after[0].functionId }),
   };
 }

@@ -42,7 +42,8 @@ describe('an excerpt of the source', () => {
     expect(lines[0]!.text.length).toBeLessThan(200);
   });
 
-  it('is not there without the text', () => {
+  it('is not there without the text, nor where the text ends before the function', () => {
+    expect(excerpt([{ line: 3, chargedMs: 5 }], 'one line')).toBeUndefined();
     expect(excerptOf(recordingOf(rows(undefined)), { functionId: 0, hotLines: [] })).toBeUndefined();
   });
 });

@@ -37,6 +37,7 @@ export function excerptOf(
   const costs = new Map(hotLines.map(({ line, chargedMs }) => [line, chargedMs]));
   const first = Math.max(1, firstLine([...costs], place.line));
   const last = Math.min(first + LINES - 1, index.count);
+  if (last < first) return undefined;
   const texts = Array.from({ length: last - first + 1 }, (_, at) => index.lineOf(first + at).trimEnd());
   const indent = Math.min(...texts.filter((text) => text !== '').map((text) => text.search(/\S/)));
   return {

@@ -4,6 +4,9 @@ import { partialThresholds } from './thresholds';
 import { RefusedRecordingError } from './errors';
 import { FORMAT_MAJOR, FORMAT_NAME } from './version';
 
+/** Quiet ranges of a recording at most. */
+const MAX_QUIET = 50;
+
 const headerSchema = object({
   kind: string().oneOf(['header']).required(),
   format: string().oneOf([FORMAT_NAME]).required(),
@@ -32,6 +35,10 @@ const headerSchema = object({
   speed: number().moreThan(0).max(1000).optional(),
   /** Thresholds that hold for this recording in place of the usual ones; see `thresholdsSchema`. */
   thresholds: partialThresholds.optional(),
+  /** Ranges in which nothing should change, as a person has marked them. Milliseconds. */
+  quiet: array(object({ startMs: number().min(0).required(), endMs: number().min(0).required() }))
+    .max(MAX_QUIET)
+    .optional(),
   /** What the weights of stacks are, where a format has weights in place of times: "ms", "samples", "bytes", … */
   weightUnit: string().min(1).max(40).optional(),
   /** Whether its times say nothing, because it comes from a format that has none. */

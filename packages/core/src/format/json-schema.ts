@@ -59,6 +59,15 @@ const HEADER: Schema = {
     refreshMs: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
     speed: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
     thresholds: { type: 'object', additionalProperties: { type: 'number' } },
+    quiet: {
+      type: 'array',
+      maxItems: 50,
+      items: {
+        type: 'object',
+        properties: { startMs: { type: 'number', minimum: 0 }, endMs: { type: 'number', minimum: 0 } },
+        required: ['startMs', 'endMs'],
+      },
+    },
     replay,
     /** Its name before there was one. */
     again: { ...replay, deprecated: true },

@@ -6,6 +6,8 @@ import { displayName } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { idleWork } from '../detectors/idle-work';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
+import { quietRanges, quietSums } from '../overview/quiet';
+import { secondsText } from '../words/figures';
 import { array, number, object, string, type InferType } from 'yup';
 
 const named = { label: string().min(1).max(500).required() };
@@ -24,6 +26,15 @@ export const budgetSchema = object({
   callsASecond: array(
     object({ name: string().min(1).required(), calls: number().min(0).required() }).noUnknown(),
   ).default([]),
+  /** What may go on in each range in which nothing should change. */
+  quiet: object({
+    redraws: number().integer().min(0),
+    scriptMs: number().min(0),
+    requests: number().integer().min(0),
+  })
+    .noUnknown()
+    .default(undefined)
+    .optional(),
   /** Share of the time that may go to idle work, 0 to 1. */
   idleShare: number().min(0).max(1),
 }).noUnknown();
@@ -83,6 +94,41 @@ function outcomesIn(recording: Recording): (readonly [string, Slowest])[] {
   return [...responsesIn(recording), ...outcomes];
 }
 
+function quietResults(recording: Recording, allowed: NonNullable<Budget['quiet']>): BudgetResult[] {
+  const ranges = quietRanges(recording);
+  const held = { isBound: false, unit: 'times' };
+  if (ranges.length === 0) {
+    const none = { found: 0, allowed: 0, unit: 'ranges', kept: undefined };
+    return [{ ...held, what: 'Quiet ranges: none is marked', ...none }];
+  }
+  return ranges.flatMap((range) => {
+    const found = quietSums(recording, range, DEFAULT_THRESHOLDS);
+    const named =
+      range.name === undefined
+        ? `from ${secondsText(range.startMs)} to ${secondsText(range.endMs)}`
+        : `“${range.name}”`;
+    const parts = [
+      { words: 'Redraws', found: found.redraws, allowed: allowed.redraws, unit: 'redraws' },
+      { words: 'Script', found: found.scriptMs, allowed: allowed.scriptMs, unit: 'ms' },
+      { words: 'Requests', found: found.requests, allowed: allowed.requests, unit: 'requests' },
+    ];
+    return parts.flatMap((part): BudgetResult[] =>
+      part.allowed === undefined
+        ? []
+        : [
+            {
+              ...held,
+              what: `${part.words} in the quiet range ${named}`,
+              found: part.found,
+              allowed: part.allowed,
+              unit: part.unit,
+              kept: part.found <= part.allowed,
+            },
+          ],
+    );
+  });
+}
+
 /** Holds a recording against a budget. */
 export function checkBudget(recording: Recording, budget: Budget): BudgetResult[] {
   const results = [
@@ -112,6 +158,7 @@ export function checkBudget(recording: Recording, budget: Budget): BudgetResult[
     budget.idleShare,
     'of the time',
   );
+  if (budget.quiet !== undefined) results.push(...quietResults(recording, budget.quiet));
   if (budget.callsASecond.length > 0) {
     const table = functionTable(recording, WIDE_LENS);
     for (const { name, calls } of budget.callsASecond) {

@@ -9,6 +9,7 @@ import {
   type ItemStyle,
   type TypicalAnatomy,
   durationText,
+  numberText,
 } from '@nettle-patch/core';
 import { BOLD_FONT, FIGURE_FONT, TEXT_FONT } from '../shared/canvas-fonts';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
@@ -23,6 +24,8 @@ const SIDE_TOP = { before: 18, after: 92 };
 const PHASE_HEIGHT = 20;
 const PARTS_HEIGHT = 26;
 const AXIS_Y = 158;
+/** Room that a figure of the axis takes. Pixels. */
+const AXIS_WORDS = 36;
 const MIN_WORDS = 16;
 const STYLE_OF: Partial<Record<BreakdownPart, ItemStyle>> = {
   scriptOwnMs: 'own',
@@ -208,7 +211,7 @@ export class AnatomyPairComponent {
     for (const ms of axisTicks(scale, 80)) {
       const x = scale.x(ms);
       line(context, x, AXIS_Y, x, AXIS_Y + 4);
-      context.fillText(`${ms}`, x - 3, AXIS_Y + 17);
+      if (x + AXIS_WORDS < scale.right + 10) context.fillText(numberText(ms), x - 3, AXIS_Y + 17);
     }
     context.fillText('ms', scale.right + 10, AXIS_Y + 17);
   }

@@ -15,6 +15,7 @@ import { MatTooltipModule } from '@angular/material/tooltip';
 import { Router, RouterLink } from '@angular/router';
 import {
   changeWords,
+  durationText,
   firmnessWords,
   outcomeWords,
   testedWords,
@@ -84,6 +85,17 @@ export class CompareComponent {
     const compared = this.compared();
     return compared === undefined ? '' : [testedWords(compared), ...compared.caveats].join(' ');
   });
+  /** The longest attempts: delays share one axis, and so does what is no delay. Milliseconds. */
+  protected readonly most = computed(() => {
+    const series = this.compared()?.series ?? [];
+    const longest = (some: readonly ComparedSeries[]) =>
+      some.reduce((most, { before, after }) => Math.max(most, before.worstMs ?? 0, after.worstMs ?? 0), 1);
+    return {
+      delayMs: longest(series.filter(({ isInteraction }) => isInteraction)),
+      otherMs: longest(series.filter(({ isInteraction }) => !isInteraction)),
+    };
+  });
+  protected readonly duration = durationText;
   protected readonly shown = signal<'functions' | 'flame'>('functions');
   readonly #chosen = signal<string | undefined>(undefined);
   /** The series that is taken apart: at first the largest change. */

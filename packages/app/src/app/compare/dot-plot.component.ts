@@ -1,6 +1,14 @@
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, computed, input, viewChild } from '@angular/core';
-import { boundWords, type ComparedSeries, type SeriesSide, durationText } from '@nettle-patch/core';
+import { ChangeDetectionStrategy, Component, computed, input, signal, viewChild } from '@angular/core';
+import {
+  boundWords,
+  type ComparedSeries,
+  type SeriesSide,
+  countText,
+  durationText,
+} from '@nettle-patch/core';
+import type { ItemCard } from '../../workers/analysis/item-details-types';
+import { HoverCardComponent } from '../shared/hover-card.component';
 import { FIGURE_FONT } from '../shared/canvas-fonts';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import type { Palette } from '../shared/palette';
@@ -9,6 +17,8 @@ import { TimeScale } from '../shared/time-scale';
 const BEFORE_Y = 13;
 const AFTER_Y = 35;
 const DOT = 4;
+/** A pointer nearer than this means a point. Pixels. */
+const NEAR = 10;
 const MARGIN = 8;
 /** Room for the median in figures. */
 const FIGURES = 66;
@@ -17,8 +27,30 @@ const FIGURES = 66;
 @Component({
   selector: 'np-dot-plot',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<canvas #canvas role="img" [attr.aria-label]="words()"></canvas>`,
+  imports: [HoverCardComponent],
+  template: `
+    <canvas
+      #canvas
+      role="img"
+      [attr.aria-label]="words()"
+      (pointermove)="point($event)"
+      (pointerleave)="pointed.set(undefined)"
+    ></canvas>
+    @if (pointed(); as one) {
+      <np-hover-card
+        [card]="one.card"
+        [x]="one.x"
+        [y]="one.y"
+        [roomWidth]="one.roomWidth"
+        [roomHeight]="ROOM_BELOW"
+      />
+    }
+  `,
   styles: `
+    :host {
+      display: block;
+      position: relative;
+    }
     canvas {
       display: block;
       width: 100%;
@@ -29,7 +61,14 @@ const FIGURES = 66;
 export class DotPlotComponent {
   readonly series = input.required<ComparedSeries>();
   readonly budgetMs = input.required<number>();
+  /** The end of the axis, the same for all plots that are read together. Milliseconds. */
+  readonly mostMs = input.required<number>();
 
+  protected readonly ROOM_BELOW = 400;
+  protected readonly pointed = signal<
+    | { readonly card: ItemCard; readonly x: number; readonly y: number; readonly roomWidth: number }
+    | undefined
+  >(undefined);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   protected readonly words = computed(() => {
     const { before, after } = this.series();
@@ -41,16 +80,50 @@ export class DotPlotComponent {
   constructor() {
     keepDrawn(
       () => this.canvas().nativeElement,
-      () => [this.series(), this.budgetMs()],
+      () => [this.series(), this.budgetMs(), this.mostMs()],
       (palette) => this.#draw(palette),
     );
+  }
+
+  /** Tells of the attempt that is nearest to the pointer. */
+  protected point({ offsetX, offsetY }: PointerEvent): void {
+    const { clientWidth } = this.canvas().nativeElement;
+    const isAfter = offsetY > (BEFORE_Y + AFTER_Y) / 2;
+    const { label, isInteraction, ...sides } = this.series();
+    const side = isAfter ? sides.after : sides.before;
+    const scale = this.#scale(clientWidth);
+    const away = ({ ms }: SeriesSide['delays'][number]) => Math.abs(scale.x(ms) - offsetX);
+    const nearest = [...side.delays].sort((a, b) => away(a) - away(b))[0];
+    if (nearest === undefined || away(nearest) > NEAR) return this.pointed.set(undefined);
+    const budget = isInteraction ? `, budget ${durationText(this.budgetMs())}` : '';
+    const card: ItemCard = {
+      what: isAfter ? 'Attempt, after' : 'Attempt, before',
+      title: label,
+      place: '',
+      facts: [
+        {
+          label: 'took',
+          text: `${boundWords(nearest.ms, nearest.isBound)}${budget}`,
+          over: isInteraction && !nearest.isBound && nearest.ms > this.budgetMs(),
+        },
+        ...(side.medianMs === undefined
+          ? []
+          : [{ label: 'median', text: boundWords(side.medianMs, side.medianIsBound) }]),
+        { label: 'attempts', text: countText(side.count) },
+      ],
+    };
+    this.pointed.set({ card, x: offsetX, y: offsetY, roomWidth: clientWidth });
+  }
+
+  #scale(width: number): TimeScale {
+    return new TimeScale(0, this.mostMs(), MARGIN, width - FIGURES);
   }
 
   #draw(palette: Palette): void {
     const { context, width, height } = prepareCanvas(this.canvas().nativeElement);
     const { before, after, isInteraction } = this.series();
-    const mostMs = Math.max(before.worstMs ?? 0, after.worstMs ?? 0, 1);
-    const scale = new TimeScale(0, mostMs, MARGIN, width - FIGURES);
+    const mostMs = this.mostMs();
+    const scale = this.#scale(width);
     const budgetMs = this.budgetMs();
     if (isInteraction && budgetMs < mostMs) {
       const x = scale.x(budgetMs);

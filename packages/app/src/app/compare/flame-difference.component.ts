@@ -1,6 +1,8 @@
-import { msText } from '@nettle-patch/core';
-import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
+import { OWNER_WORDS, msText } from '@nettle-patch/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import type { DifferenceBox } from '@nettle-patch/core';
+import type { ItemCard } from '../../workers/analysis/item-details-types';
 import { BoxGraphComponent, type BoxPlace, type PaintBox } from '../shared/box-graph.component';
 import type { Palette } from '../shared/palette';
 import { fillOf } from '../shared/patterns';
@@ -14,18 +16,41 @@ const MAX_DEPTHS = 60;
  */
 @Component({
   selector: 'np-flame-difference',
-  imports: [BoxGraphComponent],
+  imports: [RouterLink, BoxGraphComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p class="soft">{{ words() }}</p>
+    <p class="soft">
+      @if (chosen(); as box) {
+        <strong [textContent]="box.name"></strong>
+        @if (box.beforeFunction !== undefined) {
+          <a [routerLink]="['/source', beforeId()]" [queryParams]="{ function: box.beforeFunction }"
+            >Source before</a
+          >
+        }
+        @if (box.afterFunction !== undefined) {
+          <a [routerLink]="['/source', afterId()]" [queryParams]="{ function: box.afterFunction }"
+            >Source after</a
+          >
+          <a
+            [routerLink]="['/calls', afterId()]"
+            [queryParams]="{ function: box.afterFunction, show: 'flat' }"
+            >Calls after</a
+          >
+        }
+      } @else {
+        Hatched: time before. Solid: time after. Half and half is no change; all hatched is gone, all solid is
+        new.
+      }
+    </p>
     <np-box-graph
       label="Flame graph of the difference; the same as a table: Functions"
       [boxes]="boxes()"
       [maxDepth]="maxDepth"
-      [current]="pointed()"
+      [current]="chosen()"
       [painter]="painter()"
+      [card]="card()"
       (pointed)="pointed.set($event)"
-      (choose)="pointed.set($event)"
+      (choose)="chosen.set($event)"
     />
   `,
   styles: `
@@ -35,6 +60,8 @@ const MAX_DEPTHS = 60;
       min-height: 0;
     }
     p {
+      display: flex;
+      gap: 12px;
       min-height: 22px;
       margin: 0 0 6px;
       font-size: 13px;
@@ -48,18 +75,33 @@ export class FlameDifferenceComponent {
   readonly boxes = input.required<readonly DifferenceBox[]>();
 
   protected readonly maxDepth = MAX_DEPTHS;
+  /** Ids of the recordings. */
+  readonly beforeId = input.required<string>();
+  readonly afterId = input.required<string>();
   protected readonly pointed = signal<DifferenceBox | undefined>(undefined);
-  protected readonly words = computed(() => {
-    const box = this.pointed();
-    if (box === undefined)
-      return 'Hatched: time before. Solid: time after. Half and half is no change; all hatched is gone, all solid is new.';
-    const place = box.place === '' ? '' : `, ${box.place}`;
-    return `${box.name}${place}: ${msText(box.beforeMs)} before, ${msText(box.afterMs)} after`;
+  /** The box whose function can be gone to. */
+  protected readonly chosen = linkedSignal<readonly DifferenceBox[], DifferenceBox | undefined>({
+    source: this.boxes,
+    computation: () => undefined,
   });
-  protected readonly painter = computed(() => painterOf(this.pointed()));
+  protected readonly card = computed((): ItemCard | undefined => {
+    const box = this.pointed();
+    if (box === undefined) return undefined;
+    return {
+      what: 'Calls on this path',
+      title: box.name,
+      place: box.place,
+      facts: [
+        { label: 'before', text: box.beforeFunction === undefined ? 'not there' : msText(box.beforeMs) },
+        { label: 'after', text: box.afterFunction === undefined ? 'not there' : msText(box.afterMs) },
+        { label: 'code', text: OWNER_WORDS[box.owner] },
+      ],
+    };
+  });
+  protected readonly painter = computed(() => painterOf(this.chosen()));
 }
 
-function painterOf(pointed: DifferenceBox | undefined) {
+function painterOf(chosen: DifferenceBox | undefined) {
   return (context: CanvasRenderingContext2D, palette: Palette): PaintBox<DifferenceBox> => {
     const before = fillOf(context, 'hatch', palette.waiting, palette.waitingSoft);
     return (box, place) => {
@@ -69,7 +111,7 @@ function painterOf(pointed: DifferenceBox | undefined) {
       context.fillRect(x, y, split, row - 3);
       context.fillStyle = palette.handling;
       context.fillRect(x + split, y, width - split, row - 3);
-      if (box === pointed) {
+      if (box === chosen) {
         context.strokeStyle = palette.nettle;
         context.lineWidth = 2;
         context.strokeRect(x + 1, y + 1, Math.max(1, width - 2), row - 5);

@@ -1,6 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatSnackBar } from '@angular/material/snack-bar';
+import type { TimeRange } from '@nettle-patch/core';
 import { liveQuery } from 'dexie';
 import { from } from 'rxjs';
 import { NettleDatabase, type StoredRecording } from '../../store/database';
@@ -9,6 +10,8 @@ import { RecordingStore, type RemovedRecording } from '../../store/recording-sto
 const UNDO_MS = 10_000;
 const MAX_TAG = 40;
 const MAX_TAGS = 12;
+/** As many as the header of a recording may have. */
+const MAX_QUIET = 50;
 
 /** The recordings kept in this browser. */
 @Injectable({ providedIn: 'root' })
@@ -35,12 +38,20 @@ export class ShelfService {
     await this.#store.setTags(id, [...new Set(clean)].slice(0, MAX_TAGS));
   }
 
-  /** Deletes a recording and offers to put it back, with those that were deleted shortly before. */
-  async remove(id: string): Promise<void> {
-    const removed = await this.#store.remove(id);
-    if (removed === undefined) return;
-    this.#removed.push(removed);
+  /** Keeps the ranges in which nothing should change, in order of time. */
+  async setQuiet(id: string, quiet: readonly TimeRange[]): Promise<void> {
+    await this.#store.setQuiet(id, [...quiet].sort((a, b) => a.startMs - b.startMs).slice(0, MAX_QUIET));
+  }
+
+  /** Deletes recordings and offers to put them back, with those that were deleted shortly before. */
+  async remove(ids: readonly string[]): Promise<void> {
+    for (const id of ids) {
+      const taken = await this.#store.remove(id);
+      if (taken !== undefined) this.#removed.push(taken);
+    }
     const all = [...this.#removed];
+    const removed = all.at(-1);
+    if (removed === undefined) return;
     const words =
       all.length === 1
         ? `“${removed.recording.title}” was deleted.`

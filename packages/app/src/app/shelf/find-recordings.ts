@@ -1,6 +1,6 @@
 import type { StoredRecording } from '../../store/database';
+import type { ORDERS } from '../../store/preferences';
 
-export const ORDERS = ['newest', 'oldest', 'worst', 'title', 'largest'] as const;
 export type Order = (typeof ORDERS)[number];
 
 const COMPARE: Record<Order, (a: StoredRecording, b: StoredRecording) => number> = {

@@ -1,13 +1,17 @@
 import { durationText, bytesText, feltText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatChipsModule } from '@angular/material/chips';
+import { MatExpansionModule } from '@angular/material/expansion';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
 import type { StoredRecording, Verdict } from '../../store/database';
+import type { Preferences } from '../../store/preferences';
+import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { ShelfService } from '../services/shelf.service';
@@ -17,8 +21,9 @@ import { formatDate } from '../shared/format';
 import { FocusNowDirective } from '../shared/focus-now.directive';
 import { IconComponent } from '../shared/icon.component';
 import { OpenFilesComponent } from '../files/open-files.component';
+import { ChosenRecordingsComponent } from './chosen-recordings.component';
 import { CardSkylineComponent } from './card-skyline.component';
-import { findRecordings, tagsOf, type Order } from './find-recordings';
+import { findRecordings, tagsOf, type Order, type Wanted } from './find-recordings';
 import { TrendComponent } from './trend.component';
 
 const ORDERS: readonly ChoiceOption<Order>[] = [
@@ -43,6 +48,9 @@ const ORDERS: readonly ChoiceOption<Order>[] = [
     ChoiceComponent,
     IconComponent,
     CardSkylineComponent,
+    ChosenRecordingsComponent,
+    MatCheckboxModule,
+    MatExpansionModule,
     FocusNowDirective,
     OpenFilesComponent,
     TrendComponent,
@@ -58,21 +66,21 @@ export class ShelfComponent {
   protected readonly storage = inject(StorageService);
   protected readonly renaming = signal<string | undefined>(undefined);
   protected readonly tagging = signal<string | undefined>(undefined);
-  protected readonly text = signal('');
-  protected readonly tag = signal<string | undefined>(undefined);
-  protected readonly order = signal<Order>('newest');
+  readonly #preferences = inject(PreferencesService);
+  /** What is looked for: it stays as it was left. */
+  protected readonly wanted = computed((): Wanted => {
+    const { text, tag, order } = this.#preferences.now().shelf;
+    return { text, tag: tag === '' ? undefined : tag, order };
+  });
+  readonly #chosen = signal<ReadonlySet<string>>(new Set());
+  /** Those that are chosen, as far as they are shown. */
+  protected readonly chosen = computed(() => this.shown().filter(({ id }) => this.#chosen().has(id)));
   protected readonly orders = ORDERS;
   protected readonly tags = computed(() => tagsOf(this.shelf.recordings() ?? []));
-  protected readonly shown = computed(() =>
-    findRecordings(this.shelf.recordings() ?? [], {
-      text: this.text(),
-      tag: this.tag(),
-      order: this.order(),
-    }),
-  );
+  protected readonly shown = computed(() => findRecordings(this.shelf.recordings() ?? [], this.wanted()));
   /** Those with the chosen tag, where there are enough of them to be put beside each other. */
   protected readonly trend = computed(() => {
-    const tag = this.tag();
+    const { tag } = this.wanted();
     if (tag === undefined) return undefined;
     const recordings = (this.shelf.recordings() ?? []).filter(({ tags }) => tags.includes(tag));
     return recordings.length < 2 ? undefined : { tag, recordings };
@@ -90,7 +98,7 @@ export class ShelfComponent {
   }
 
   protected removeTag({ id, tags }: StoredRecording, tag: string): void {
-    if (this.tag() === tag) this.tag.set(undefined);
+    if (this.wanted().tag === tag) this.look({ tag: '' });
     void this.shelf.setTags(
       id,
       tags.filter((one) => one !== tag),
@@ -103,9 +111,27 @@ export class ShelfComponent {
     void this.shelf.rename(id, title);
   }
 
-  protected async remove(recording: StoredRecording): Promise<void> {
+  protected look(part: Partial<Preferences['shelf']>): void {
+    void this.#preferences.change({ shelf: { ...this.#preferences.now().shelf, ...part } });
+  }
+
+  protected choose(id: string, isChosen: boolean): void {
+    this.#chosen.update((chosen) => {
+      const changed = new Set(chosen);
+      if (isChosen) changed.add(id);
+      else changed.delete(id);
+      return changed;
+    });
+  }
+
+  protected chooseNone(): void {
+    this.#chosen.set(new Set());
+  }
+
+  protected async remove(recordings: readonly StoredRecording[]): Promise<void> {
+    const ids = recordings.map(({ id }) => id);
     const open = this.recordings.open();
-    if (open.state === 'open' && open.opened.id === recording.id) this.recordings.close();
-    await this.shelf.remove(recording.id);
+    if (open.state === 'open' && ids.includes(open.opened.id)) this.recordings.close();
+    await this.shelf.remove(ids);
   }
 }

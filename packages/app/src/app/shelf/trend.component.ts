@@ -14,25 +14,19 @@ import {
 } from '@angular/core';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Router, RouterLink } from '@angular/router';
-import {
-  CategoryScale,
-  Chart,
-  LineController,
-  LineElement,
-  LinearScale,
-  PointElement,
-  Tooltip,
-} from 'chart.js';
+import { Chart, LineController, LineElement, LinearScale, PointElement, Tooltip } from 'chart.js';
 import type { StoredRecording } from '../../store/database';
 import { ThemeService } from '../services/theme.service';
 import { FIGURE_FAMILY } from '../shared/canvas-fonts';
+import { dateTicks } from './date-ticks';
 import { formatDate } from '../shared/format';
 import { scheduleTask } from '../shared/schedule-task';
 
-Chart.register(CategoryScale, LineController, LineElement, LinearScale, PointElement, Tooltip);
+Chart.register(LineController, LineElement, LinearScale, PointElement, Tooltip);
 
 type Measure = 'response' | 'long-tasks' | 'stings';
 
+const MOST_DATES = 7;
 const NEAREST = { mode: 'nearest', axis: 'x', intersect: false, includeInvisible: true } as const;
 
 const MEASURES: readonly { readonly measure: Measure; readonly words: string }[] = [
@@ -127,7 +121,7 @@ export class TrendComponent {
   readonly #palette = inject(ThemeService).palette;
   readonly #router = inject(Router);
   readonly #destroyed = inject(DestroyRef);
-  #chart: Chart<'line', (number | null)[]> | undefined;
+  #chart: Chart<'line', { x: number; y: number | null }[]> | undefined;
 
   protected readonly measures = MEASURES;
   protected readonly measure = signal<Measure>('response');
@@ -188,10 +182,12 @@ export class TrendComponent {
     this.#chart = new Chart(this.canvas().nativeElement, {
       type: 'line',
       data: {
-        labels: points.map(({ label }) => label),
         datasets: [
           {
-            data: points.map(({ value }) => value ?? null),
+            data: points.map(({ recording, value }) => ({
+              x: Date.parse(recording.createdAt),
+              y: value ?? null,
+            })),
             borderColor: palette.handling,
             backgroundColor: palette.handling,
             pointRadius: 5,
@@ -216,7 +212,12 @@ export class TrendComponent {
           },
         },
         scales: {
-          x: { grid: { display: false }, ticks: { ...ticks, maxTicksLimit: 8, maxRotation: 0 } },
+          x: {
+            type: 'linear',
+            grid: { display: false },
+            ticks: { ...ticks, maxRotation: 0 },
+            afterBuildTicks: (axis) => (axis.ticks = dateTicks(axis.min, axis.max, MOST_DATES)),
+          },
           y: {
             beginAtZero: true,
             grid: { color: palette.line },

@@ -29,7 +29,7 @@ async function shelf() {
   const loader = TestbedHarnessEnvironment.documentRootLoader(fixture);
   const offers = () => loader.getHarness(MatSnackBarHarness);
   const ids = async () => (await database.recordings.toArray()).map(({ id }) => id).sort();
-  return { remove: (id: string) => component.shelf.remove(id), offers, ids, database };
+  return { remove: (...wanted: string[]) => component.shelf.remove(wanted), offers, ids, database };
 }
 
 it('the undo of what is deleted last puts back what was deleted shortly before, too', async () => {
@@ -40,6 +40,16 @@ it('the undo of what is deleted last puts back what was deleted shortly before, 
   const both = await offers();
   expect(await both.getMessage()).toBe('2 recordings were deleted, “Deck three” last.');
   expect(await ids()).toEqual(['two']);
+  await both.dismissWithAction();
+  await vi.waitFor(async () => expect(await ids()).toEqual(['one', 'three', 'two']));
+  TestBed.resetTestingModule();
+});
+
+it('several that are deleted at once are put back at once', async () => {
+  const { remove, offers, ids } = await shelf();
+  await remove('one', 'two', 'gone');
+  const both = await offers();
+  expect(await both.getMessage()).toBe('2 recordings were deleted, “Deck two” last.');
   await both.dismissWithAction();
   await vi.waitFor(async () => expect(await ids()).toEqual(['one', 'three', 'two']));
   TestBed.resetTestingModule();

@@ -4,6 +4,7 @@ import { RouterLink } from '@angular/router';
 import { countText, msText, shortPlace, type TimeRange, secondsText, durationText } from '@nettle-patch/core';
 import type { ItemDetails } from '../../workers/analysis/item-details-types';
 import { LensService } from '../services/lens.service';
+import { QuietRangesComponent } from '../sums/quiet-ranges.component';
 import { RangeSumsComponent } from '../sums/range-sums.component';
 
 const MAX_CALLERS = 8;
@@ -11,7 +12,7 @@ const MAX_CALLERS = 8;
 /** Everything known of what is selected in the time view; with nothing selected, the sum of a range. */
 @Component({
   selector: 'np-item-panel',
-  imports: [MatButtonModule, RangeSumsComponent, RouterLink],
+  imports: [MatButtonModule, QuietRangesComponent, RangeSumsComponent, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './item-panel.component.html',
   styleUrl: './item-panel.component.scss',

@@ -16,18 +16,23 @@ function* linesOf(pieces: readonly Uint8Array[]): Generator<string> {
   if (rest !== '') yield rest;
 }
 
-function* retitled(lines: Iterable<string>, title: string, withTexts: boolean): Generator<string> {
+function* asKept(
+  lines: Iterable<string>,
+  { title, quiet }: StoredRecording,
+  withTexts: boolean,
+): Generator<string> {
+  const marked = quiet === undefined ? {} : { quiet };
   let first = true;
   for (const line of lines) {
     if (line.startsWith(CHECK_START) || (!withTexts && isTextLine(line))) continue;
-    yield first ? JSON.stringify({ ...(JSON.parse(line) as Header), title }) : line;
+    yield first ? JSON.stringify({ ...(JSON.parse(line) as Header), title, ...marked }) : line;
     first = false;
   }
 }
 
 /**
  * A recording as a file. One that was damaged when it was read is written as it was read, so that its check
- * lines go on telling of the damage; all others get their present title and check lines of their own.
+ * lines go on telling of the damage; all others get their present title, their quiet ranges and check lines of their own.
  * @param withTexts whether the texts of sources go with it
  */
 export function exportFile(
@@ -36,7 +41,7 @@ export function exportFile(
   withTexts = true,
 ): Promise<Blob> {
   const lines = linesOf(pieces);
-  return gzip(kept.damaged ? lines : withChecks(retitled(lines, kept.title, withTexts)));
+  return gzip(kept.damaged ? lines : withChecks(asKept(lines, kept, withTexts)));
 }
 
 /** A file name for a recording: its title and date, in characters every system allows. */

@@ -1,6 +1,7 @@
 import { displayName, type Lens, type TimeRange } from '@nettle-patch/core';
 import type { Analysis } from '../analysis';
 import { functionShares } from '../function-shares';
+import { shownQuiet } from '../quiet-ranges';
 import { stingsOfFunction } from '../stings-of-function';
 import { transferResult } from '../transfer-result';
 import type { CallsMode } from './call-queries';
@@ -42,6 +43,7 @@ export const QUERIES = {
   item: ({ opened }: Analysis, lane: string, ref: number) => opened.timeline.details(lane, ref),
   itemLines: ({ opened }: Analysis, lane: string, range: TimeRange) => opened.timeline.lines(lane, range),
   sums: ({ opened }: Analysis, range: TimeRange, thread: number) => opened.timeline.sums(range, thread),
+  quiet: ({ opened }: Analysis, marked: readonly TimeRange[]) => shownQuiet(opened.recording, marked),
   interactionRows: ({ opened }: Analysis) => opened.timeline.interactionRows(),
   interactionSlices: ({ opened }: Analysis, indexes: readonly number[]) =>
     opened.timeline.interactionSlices(indexes),
