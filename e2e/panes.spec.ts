@@ -110,3 +110,38 @@ test('the path that took longest opens at once, and hits are gone through', asyn
   await tool.getByRole('button', { name: 'Hit before' }).click();
   await expect(tool.locator('tr.hit').first()).toHaveAttribute('aria-selected', 'true');
 });
+
+test('a table is copied as text, whole or the line that is chosen', async ({ stage: { tool, context } }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await openDemo(tool);
+  await tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Calls' }).click();
+  await tool.getByRole('radio', { name: 'Flat' }).click();
+  const rows = tool.locator('np-call-table tbody tr');
+  await expect(rows.nth(5)).toBeVisible();
+  await tool.getByRole('button', { name: 'Copy as text: calls' }).click();
+  await expect(tool.getByText('Copied as text.')).toBeVisible();
+  const copied = () => tool.evaluate(() => navigator.clipboard.readText());
+  const lines = (await copied()).trimEnd().split('\n');
+  expect(lines[0]).toBe('function\tplace\tself ms\ttotal ms');
+  expect(lines.length).toBeGreaterThan(await rows.count());
+  expect(lines[1]!.split('\t')).toHaveLength(4);
+
+  await rows.nth(1).click();
+  await rows.nth(1).focus();
+  await tool.keyboard.press('Control+c');
+  await expect(tool.getByText('was copied as text.')).toBeVisible();
+  expect((await copied()).trimEnd()).toBe(lines[2]);
+});
+
+test('the lens bar says what the view does not do', async ({ stage: { tool } }) => {
+  await openDemo(tool);
+  const bar = tool.locator('np-lens-bar');
+  await expect(bar).not.toContainText('libraries folded');
+  const views = tool.getByRole('navigation', { name: 'Views' });
+  await views.getByRole('link', { name: 'Calls' }).click();
+  await expect(bar).toContainText('libraries folded');
+  await tool.getByLabel('Fold recursion').check();
+  await expect(bar.locator('mat-chip')).toHaveText(/^\s*recursion folded\s*$/);
+  await views.getByRole('link', { name: 'Timeline' }).click();
+  await expect(bar.locator('mat-chip')).toContainText('recursion folded, not in this view');
+});

@@ -15,6 +15,8 @@ import { decimalText, isTime, countText, numberText, msFigure } from '@nettle-pa
 import type { CallRow, CallsMode, CallsPage } from '../../workers/analysis/queries/call-queries';
 import type { CallColumn, CallSort } from '../../workers/analysis/queries/sort-rows';
 import { LensService } from '../services/lens.service';
+import { ReportService } from '../reports/report.service';
+import { textOfRows } from '../reports/table-text';
 import { RecordingService } from '../services/recording.service';
 import { onResize } from '../shared/canvas';
 
@@ -72,6 +74,7 @@ export class CallTableComponent {
   readonly sortBy = output<Sort>();
 
   protected readonly slower = inject(LensService).slower;
+  readonly #reports = inject(ReportService);
   readonly #unit = inject(RecordingService).unit;
   protected readonly columns = computed(() =>
     headings(this.#unit()).filter(({ needsCounts }) => !needsCounts || this.page().isCounted),
@@ -118,6 +121,21 @@ export class CallTableComponent {
     return msFigure(ms);
   }
 
+  /** All lines, also those that are not on the page, as text; callees are indented. */
+  text(): string {
+    const head = ['function', 'place', ...this.columns().map(({ words }) => words)];
+    return textOfRows([head, ...this.rows().map((row) => this.#cells(row))]);
+  }
+
+  #cells(row: CallRow): string[] {
+    const figures = this.columns().map(({ column }) => row[column]);
+    return [
+      `${'  '.repeat(row.depth)}${row.name}`,
+      row.place,
+      ...figures.map((figure) => (typeof figure === 'number' ? numberText(figure) : figure)),
+    ];
+  }
+
   /** With one digit behind the point. */
   protected readonly decimal = (value: number) => decimalText(value, 1);
 
@@ -139,6 +157,8 @@ export class CallTableComponent {
     else if (event.key === 'End') this.#select(rows.length - 1);
     else if (row === undefined) return;
     else if (event.key === 'Enter') this.open.emit(row);
+    else if (event.key === 'c' && (event.ctrlKey || event.metaKey))
+      this.#reports.copy(textOfRows([this.#cells(row)]), `${row.name} was copied as text.`);
     else if (event.key === 'ArrowRight' && row.hasChildren) {
       if (row.isOpen) this.#select(at + 1);
       else this.twist.emit(row);

@@ -8,6 +8,7 @@ import {
   input,
   signal,
   untracked,
+  viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { Sort } from '@angular/material/sort';
@@ -22,6 +23,7 @@ import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { PaneDividerComponent } from '../panes/pane-divider.component';
 import { PanesDirective } from '../panes/panes.directive';
+import { CopyTableComponent } from '../reports/copy-table.component';
 import { OpeningComponent } from '../shell/opening.component';
 import { RangeSumsComponent } from '../sums/range-sums.component';
 import { CallTableComponent } from './call-table.component';
@@ -47,6 +49,7 @@ const MIN_BOX = 1 / 1600;
     MatButtonToggleModule,
     MatCheckboxModule,
     CallTableComponent,
+    CopyTableComponent,
     FlameComponent,
     FunctionDetailsComponent,
     OpeningComponent,
@@ -135,6 +138,10 @@ export class CallsComponent {
       if (first !== undefined && untracked(this.selected) === undefined) this.selected.set(first);
     });
   }
+
+  private readonly table = viewChild(CallTableComponent);
+  /** The table that is shown, as text. */
+  protected readonly tableText = () => this.table()?.text() ?? '';
 
   protected change(lens: Partial<LensState>): void {
     this.#lens.change(lens);

@@ -8,15 +8,19 @@ import {
   countText,
 } from '@nettle-patch/core';
 
+import { CopyTableComponent } from '../reports/copy-table.component';
+
 const SHOWN_AT_FIRST = 60;
 
 /** Functions that are gone, new, cheaper or dearer, for each time that something was done and for each call. */
 @Component({
   selector: 'np-compared-functions',
+  imports: [CopyTableComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <np-copy-table [table]="table" label="functions that changed" />
     <div class="scroll" tabindex="0" role="region" aria-label="Functions that changed">
-      <table>
+      <table #table>
         <thead>
           <tr>
             <th scope="col">Function</th>
@@ -63,8 +67,11 @@ const SHOWN_AT_FIRST = 60;
     :host {
       min-height: 0;
       display: grid;
+      grid-template-rows: auto minmax(0, 1fr);
+      justify-items: start;
     }
     .scroll {
+      justify-self: stretch;
       overflow: auto;
     }
     table {

@@ -1,12 +1,14 @@
-import { secondsText, durationText } from '@nettle-patch/core';
+import { numberText, secondsText, durationText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatChipsModule } from '@angular/material/chips';
 import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
 import { IconComponent } from '../shared/icon.component';
+import { AddressService } from '../services/address.service';
 import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
+import { lensReach } from './lens-reach';
 import { USUAL_LENS, type LensState } from './lens-state';
 
 /** A phone of the middle price, an old one, and a very slow one beside a developer's computer, roughly. */
@@ -14,6 +16,8 @@ const FACTORS = [2, 4, 8];
 
 interface LensChip {
   readonly words: string;
+  /** Whether the view obeys it. */
+  readonly applies: boolean;
   readonly without: Partial<LensState>;
 }
 
@@ -26,8 +30,12 @@ interface LensChip {
     <span class="soft">Lens</span>
     <mat-chip-set aria-label="Lens">
       @for (chip of chips(); track chip.words) {
-        <mat-chip (removed)="change(chip.without)">
-          {{ chip.words }}
+        <mat-chip
+          [class.idle]="!chip.applies"
+          [title]="chip.applies ? '' : 'This view does not do that. It holds again in one that does.'"
+          (removed)="change(chip.without)"
+        >
+          {{ chip.words }}{{ chip.applies ? '' : ', not in this view' }}
           <button type="button" matChipRemove [attr.aria-label]="'Take away: ' + chip.words">
             <np-icon name="close" />
           </button>
@@ -47,7 +55,7 @@ interface LensChip {
     @if (chips().length > 0) {
       <button type="button" mat-button (click)="change(usual)">Clear lens</button>
     } @else {
-      <span class="soft">whole recording, main thread, libraries folded</span>
+      <span class="soft">{{ reach().usual }}</span>
     }
     <np-choice
       class="soft"
@@ -68,6 +76,12 @@ interface LensChip {
       border-bottom: 1px solid var(--line);
       font-size: 13px;
     }
+    .idle {
+      opacity: 1;
+      color: var(--soft);
+      outline: 1px dashed var(--edge);
+      outline-offset: -1px;
+    }
     .chosen {
       box-shadow: inset 0 -3px var(--ink);
     }
@@ -79,6 +93,7 @@ interface LensChip {
 })
 export class LensBarComponent {
   readonly #lens = inject(LensService);
+  readonly #address = inject(AddressService);
   readonly #recordings = inject(RecordingService);
   protected readonly chosen = inject(ChosenFunctionService);
   protected readonly usual = USUAL_LENS;
@@ -92,23 +107,27 @@ export class LensBarComponent {
     })),
   );
 
-  protected readonly chips = computed(() => {
+  /** What the view that is shown does with the lens. */
+  protected readonly reach = computed(() => lensReach(this.#address.view(), this.#address.query()['show']));
+  protected readonly chips = computed((): LensChip[] => {
     const { range, thread, foldLibraries, foldRecursion, minMs, focus, text, slower } = this.#lens.lens();
     const chips: LensChip[] = [];
-    if (range !== undefined) {
-      const lengthMs = durationText(range.endMs - range.startMs);
-      const at = secondsText(range.startMs);
-      chips.push({ words: `${lengthMs} from ${at}`, without: { range: undefined } });
-    }
-    if (thread !== 0) chips.push({ words: this.#threadName(thread), without: { thread: 0 } });
-    if (!foldLibraries) chips.push({ words: 'libraries opened', without: { foldLibraries: true } });
-    if (foldRecursion) chips.push({ words: 'recursion folded', without: { foldRecursion: false } });
-    if (minMs > 0) chips.push({ words: `${minMs} ms or more`, without: { minMs: 0 } });
-    if (focus !== undefined) {
-      chips.push({ words: `only ${this.#focusName() || 'one function'}`, without: { focus: undefined } });
-    }
-    if (slower > 1) chips.push({ words: `≈ ${slower} × slower device`, without: { slower: 1 } });
-    if (text !== '') chips.push({ words: `“${text}”`, without: { text: '' } });
+    const add = (isSet: boolean, part: keyof LensState, words: () => string) => {
+      if (!isSet) return;
+      const without = { [part]: USUAL_LENS[part] };
+      chips.push({ words: words(), without, applies: this.reach().parts.has(part) });
+    };
+    add(range !== undefined, 'range', () => {
+      const { startMs, endMs } = range!;
+      return `${durationText(endMs - startMs)} from ${secondsText(startMs)}`;
+    });
+    add(thread !== 0, 'thread', () => this.#threadName(thread));
+    add(!foldLibraries, 'foldLibraries', () => 'libraries opened');
+    add(foldRecursion, 'foldRecursion', () => 'recursion folded');
+    add(minMs > 0, 'minMs', () => `${numberText(minMs)} ms or more`);
+    add(focus !== undefined, 'focus', () => `only ${this.#focusName() || 'one function'}`);
+    add(slower > 1, 'slower', () => `≈ ${slower} × slower device`);
+    add(text !== '', 'text', () => `“${text}”`);
     return chips;
   });
 

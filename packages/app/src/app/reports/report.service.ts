@@ -24,8 +24,17 @@ export class ReportService {
     const name = fileNameOf(title);
     if (form === 'page') return saveBlob(new Blob([report], { type: 'text/html' }), `${name}.html`);
     if (form === 'picture') return this.#savePicture(report, `${name}.png`);
-    const copied = this.#clipboard.copy(report);
-    this.#tell(copied ? 'Copied as Markdown.' : 'The browser did not allow copying. Save the page instead.');
+    this.copy(report, 'Copied as Markdown.', ' Save the page instead.');
+  }
+
+  /**
+   * Copies a text.
+   * @param done what is said then
+   * @param instead what can be done where the browser does not allow it
+   */
+  copy(text: string, done: string, instead = ''): void {
+    const isCopied = this.#clipboard.copy(text);
+    this.#tell(isCopied ? done : `The browser did not allow copying.${instead}`);
   }
 
   async #savePicture(svg: string, name: string): Promise<void> {

@@ -3,6 +3,7 @@ import { MatSortModule, type Sort } from '@angular/material/sort';
 import { RouterLink } from '@angular/router';
 import { compared, countText, secondsText, type TimeRange } from '@nettle-patch/core';
 import type { SummedRedraws } from '../../workers/analysis/window-sums';
+import { CopyTableComponent } from '../reports/copy-table.component';
 import { sumsAtRest } from './sums-at-rest';
 
 const COLUMNS = {
@@ -19,12 +20,13 @@ type Column = keyof typeof COLUMNS;
 /** Redraws of a range by element: how often, in view or not, with or without a change one could see, and who wrote. */
 @Component({
   selector: 'np-redraw-table',
-  imports: [MatSortModule, RouterLink],
+  imports: [MatSortModule, RouterLink, CopyTableComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p class="soft">{{ words() }}</p>
+    <p class="soft">{{ words() }} <np-copy-table [table]="table" label="redraws" /></p>
     <div class="scroll" tabindex="0" role="region" aria-label="Redraws by element">
       <table
+        #table
         matSort
         matSortDisableClear
         [matSortActive]="sort().active"

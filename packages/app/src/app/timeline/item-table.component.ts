@@ -10,6 +10,7 @@ import {
 import type { TimeRange } from '@nettle-patch/core';
 import { map } from 'rxjs';
 import type { LaneInfo } from '../../workers/analysis/queries/timeline-queries';
+import { CopyTableComponent } from '../reports/copy-table.component';
 import { RecordingService } from '../services/recording.service';
 import { answerTo } from '../shared/answer-to';
 import { atRest } from '../shared/at-rest';
@@ -22,7 +23,7 @@ const AFTER_MOVES_MS = 250;
 /** What stands in a lane and a stretch of time, as a table. */
 @Component({
   selector: 'np-item-table',
-  imports: [ChoiceComponent],
+  imports: [ChoiceComponent, CopyTableComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="head">
@@ -34,9 +35,10 @@ const AFTER_MOVES_MS = 250;
         (choose)="lane.set($event)"
       />
       <span class="soft">{{ words() }}</span>
+      <np-copy-table [table]="table" label="things in this lane" />
     </div>
     <div class="scroll" tabindex="0" role="region" aria-label="Things in this lane">
-      <table>
+      <table #table>
         <thead>
           <tr>
             <th scope="col" class="right">at s</th>
