@@ -49,7 +49,7 @@ async function goThrough(tool: Page, path: string, name: string): Promise<LongTa
   await watch.during('opening');
   await tool.getByLabel('Recording file').setInputFiles(path);
   await expect(stingList(tool).first()).toBeVisible({ timeout: 90_000 });
-  await expect(tool.getByRole('img', { name: /^Anatomy of/ })).toBeVisible({ timeout: 30_000 });
+  await expect(tool.getByRole('application', { name: /^Anatomy of/ })).toBeVisible({ timeout: 30_000 });
 
   await watch.during('going through stings');
   for (let step = 0; step < 4; step++) {

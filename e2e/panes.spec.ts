@@ -93,7 +93,8 @@ test('a sting is walked through by keys, and handed on as a page that needs noth
 test('the path that took longest opens at once, and hits are gone through', async ({ stage: { tool } }) => {
   await openDemo(tool);
   await tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Calls' }).click();
-  await tool.getByRole('button', { name: 'Open the longest path' }).click();
+  await tool.getByRole('button', { name: 'More for calls' }).click();
+  await tool.getByRole('menuitem', { name: 'Open the longest path' }).click();
   const chosen = tool.locator('np-call-table tr[aria-selected="true"]');
   await expect(chosen).toHaveCount(1);
   const depth = Number(await chosen.getAttribute('aria-level'));
@@ -118,7 +119,8 @@ test('a table is copied as text, whole or the line that is chosen', async ({ sta
   await tool.getByRole('radio', { name: 'Flat' }).click();
   const rows = tool.locator('np-call-table tbody tr');
   await expect(rows.nth(5)).toBeVisible();
-  await tool.getByRole('button', { name: 'Copy as text: calls' }).click();
+  await tool.getByRole('button', { name: 'More for calls' }).click();
+  await tool.getByRole('menuitem', { name: 'Copy as text' }).click();
   await expect(tool.getByText('Copied as text.')).toBeVisible();
   const copied = () => tool.evaluate(() => navigator.clipboard.readText());
   const lines = (await copied()).trimEnd().split('\n');

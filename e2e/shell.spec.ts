@@ -123,7 +123,7 @@ test('stings are filtered by kind and by the lens, and a part of the drawing set
   await tool.getByRole('button', { name: /^late frames/ }).click();
   await expect(stingList(tool)).toHaveCount(all);
 
-  const drawing = tool.getByRole('img', { name: /^Anatomy of/ });
+  const drawing = tool.getByRole('application', { name: /^Anatomy of/ });
   const box = (await drawing.boundingBox())!;
   await tool.mouse.click(box.x + box.width / 2, box.y + 46);
   await tool.getByRole('button', { name: 'Set the lens to it' }).click();

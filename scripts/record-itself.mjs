@@ -22,7 +22,7 @@ const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 async function hurry(tool, path) {
   const view = (name) => tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).click();
   await tool.getByLabel('Recording file').setInputFiles(path);
-  await tool.getByRole('img', { name: /^Anatomy of/ }).waitFor({ timeout: 120_000 });
+  await tool.getByRole('application', { name: /^Anatomy of/ }).waitFor({ timeout: 120_000 });
   for (let step = 0; step < 4; step++) {
     await tool.keyboard.press('j');
     await pause(250);

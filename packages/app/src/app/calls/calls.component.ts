@@ -14,6 +14,7 @@ import { MatButtonModule } from '@angular/material/button';
 import type { Sort } from '@angular/material/sort';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatMenuModule } from '@angular/material/menu';
 import type { CallRow, CallsMode, NamedBox } from '../../workers/analysis/queries/call-queries';
 import type { LensState } from '../lens/lens-state';
 import { LensToolsComponent } from '../lens/lens-tools.component';
@@ -23,7 +24,8 @@ import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { PaneDividerComponent } from '../panes/pane-divider.component';
 import { PanesDirective } from '../panes/panes.directive';
-import { CopyTableComponent } from '../reports/copy-table.component';
+import { ReportService } from '../reports/report.service';
+import { IconComponent } from '../shared/icon.component';
 import { OpeningComponent } from '../shell/opening.component';
 import { RangeSumsComponent } from '../sums/range-sums.component';
 import { CallTableComponent } from './call-table.component';
@@ -49,7 +51,8 @@ const MIN_BOX = 1 / 1600;
     MatButtonToggleModule,
     MatCheckboxModule,
     CallTableComponent,
-    CopyTableComponent,
+    MatMenuModule,
+    IconComponent,
     FlameComponent,
     FunctionDetailsComponent,
     OpeningComponent,
@@ -140,8 +143,12 @@ export class CallsComponent {
   }
 
   private readonly table = viewChild(CallTableComponent);
-  /** The table that is shown, as text. */
-  protected readonly tableText = () => this.table()?.text() ?? '';
+  readonly #reports = inject(ReportService);
+
+  /** Copies the table that is shown. */
+  protected copy(): void {
+    this.#reports.copy(this.table()!.text(), 'Copied as text.');
+  }
 
   protected change(lens: Partial<LensState>): void {
     this.#lens.change(lens);

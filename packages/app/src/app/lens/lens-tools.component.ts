@@ -90,10 +90,10 @@ const TYPING_MS = 200;
       gap: 8px;
     }
     .least mat-form-field {
-      width: 82px;
+      width: 72px;
     }
     .find mat-form-field {
-      width: 210px;
+      width: 176px;
     }
   `,
 })

@@ -16,13 +16,11 @@ import { textOfTable } from './table-text';
 })
 export class CopyTableComponent {
   readonly #reports = inject(ReportService);
-  /** The table, or its text where not all of it is on the page. */
-  readonly table = input.required<HTMLTableElement | (() => string)>();
+  readonly table = input.required<HTMLTableElement>();
   /** What the table is. */
   readonly label = input.required<string>();
 
   protected copy(): void {
-    const table = this.table();
-    this.#reports.copy(typeof table === 'function' ? table() : textOfTable(table), 'Copied as text.');
+    this.#reports.copy(textOfTable(this.table()), 'Copied as text.');
   }
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dateTicks } from './date-ticks';
+import { dateAxis, dateTicks } from './date-ticks';
 
 const DAY = 86_400_000;
 const at = (text: string) => new Date(text).getTime();
@@ -27,5 +27,15 @@ describe('moments on an axis of dates', () => {
         expect(ticks.length).toBeLessThanOrEqual(8);
       }),
     );
+  });
+
+  it('stand on the axis of a chart in words, and never as a number of milliseconds', () => {
+    const { afterBuildTicks, callback } = dateAxis(6);
+    const axis = { min: at('2026-11-20T10:00'), max: at('2026-11-24T10:00'), ticks: [{ value: 1 }] };
+    afterBuildTicks(axis);
+    const words = axis.ticks.map(({ value }) => callback(value));
+    expect(words).toHaveLength(4);
+    expect(words.every((one) => /\d/.test(one) && !/\d{4,}/.test(one))).toBe(true);
+    expect(callback(1)).toBe('');
   });
 });

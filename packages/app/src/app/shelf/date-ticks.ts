@@ -39,3 +39,16 @@ export function dateTicks(fromMs: number, toMs: number, most: number): DateTick[
   }
   return ticks;
 }
+
+/** An axis of dates for a chart: its ticks at round moments, each with its words. @param most number of them */
+export function dateAxis(most: number) {
+  let labels: ReadonlyMap<number, string> = new Map();
+  return {
+    afterBuildTicks: (axis: { min: number; max: number; ticks: { value: number }[] }): void => {
+      const ticks = dateTicks(axis.min, axis.max, most);
+      labels = new Map(ticks.map(({ value, label }) => [value, label]));
+      axis.ticks = ticks.map(({ value }) => ({ value }));
+    },
+    callback: (value: number | string): string => labels.get(Number(value)) ?? '',
+  };
+}

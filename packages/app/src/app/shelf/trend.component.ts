@@ -18,7 +18,7 @@ import { Chart, LineController, LineElement, LinearScale, PointElement, Tooltip 
 import type { StoredRecording } from '../../store/database';
 import { ThemeService } from '../services/theme.service';
 import { FIGURE_FAMILY } from '../shared/canvas-fonts';
-import { dateTicks } from './date-ticks';
+import { dateAxis } from './date-ticks';
 import { formatDate } from '../shared/format';
 import { scheduleTask } from '../shared/schedule-task';
 
@@ -179,6 +179,7 @@ export class TrendComponent {
     const points = this.points();
     const font = { size: 11, family: FIGURE_FAMILY };
     const ticks = { color: palette.soft, font };
+    const dates = dateAxis(MOST_DATES);
     this.#chart = new Chart(this.canvas().nativeElement, {
       type: 'line',
       data: {
@@ -215,8 +216,8 @@ export class TrendComponent {
           x: {
             type: 'linear',
             grid: { display: false },
-            ticks: { ...ticks, maxRotation: 0 },
-            afterBuildTicks: (axis) => (axis.ticks = dateTicks(axis.min, axis.max, MOST_DATES)),
+            ticks: { ...ticks, maxRotation: 0, callback: dates.callback },
+            afterBuildTicks: dates.afterBuildTicks,
           },
           y: {
             beginAtZero: true,
