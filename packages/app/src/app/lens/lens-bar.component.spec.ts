@@ -3,12 +3,13 @@ import { MatChipHarness } from '@angular/material/chips/testing';
 import { signal } from '@angular/core';
 import { describe, expect, it } from 'vitest';
 import { shown } from '../../testing/shown';
+import { AddressService } from '../services/address.service';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
 import { LensBarComponent } from './lens-bar.component';
 import { USUAL_LENS, type LensState } from './lens-state';
 
-async function bar(lens: Partial<LensState> = {}) {
+async function bar(lens: Partial<LensState> = {}, view = 'calls') {
   const asked: Partial<LensState>[] = [];
   const service = {
     lens: signal({ ...USUAL_LENS, ...lens }),
@@ -20,6 +21,7 @@ async function bar(lens: Partial<LensState> = {}) {
     opened: signal({ threads: [{ id: 3, name: 'manifest.js' }] }),
   };
   const one = await shown(LensBarComponent, {}, [
+    { provide: AddressService, useValue: { view: signal(view), query: signal({}) } },
     { provide: LensService, useValue: service },
     { provide: RecordingService, useValue: recordings },
   ]);
@@ -67,6 +69,18 @@ describe('the lens bar', () => {
       { slower: 1 },
       { text: '' },
     ]);
+  });
+
+  it('says of what the view does not do that it does not, and nothing of what it never does', async () => {
+    const { loader, texts } = await bar({ foldRecursion: true, minMs: 5 }, 'timeline');
+    const chips = await loader.getAllHarnesses(MatChipHarness);
+    expect(await Promise.all(chips.map((chip) => chip.getText()))).toEqual([
+      'recursion folded, not in this view',
+      '5 ms or more',
+    ]);
+    expect(texts('span.soft').join(' ')).not.toContain('folded');
+    const usual = await bar({}, 'timeline');
+    expect(usual.texts('span.soft').at(-1)).toBe('whole recording, libraries drawn thin');
   });
 
   it('clears all of it at once', async () => {
