@@ -142,3 +142,36 @@ test('stings, their functions and the range are reached by keyboard', async ({ s
   await tool.goBack();
   await expect(tool.getByRole('button', { name: 'Show all' })).toHaveCount(0);
 });
+
+test('forced colours leave the colours that say what something is, and a focus that can be seen', async ({
+  stage: { tool },
+}) => {
+  await tool.emulateMedia({ forcedColors: 'active' });
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await expect(stingList(tool).first()).toBeVisible();
+  const colourOf = (selector: string) =>
+    tool
+      .locator(selector)
+      .first()
+      .evaluate((element) => getComputedStyle(element).backgroundColor);
+  const named = (name: string) =>
+    tool.evaluate((property) => {
+      const probe = document.createElement('i');
+      probe.style.forcedColorAdjust = 'none';
+      probe.style.backgroundColor = `var(${property})`;
+      document.body.append(probe);
+      const colour = getComputedStyle(probe).backgroundColor;
+      probe.remove();
+      return colour;
+    }, name);
+  expect(await colourOf('np-sting-list .bar .handling')).toBe(await named('--handling'));
+  await tool.locator('np-part-swatch.scriptOwnMs').first().waitFor();
+  expect(await colourOf('np-part-swatch.scriptOwnMs')).toBe(await named('--script-own'));
+
+  const row = stingList(tool).nth(1);
+  await row.focus();
+  await tool.keyboard.press('Tab');
+  await tool.keyboard.press('Shift+Tab');
+  const outline = await row.evaluate((element) => getComputedStyle(element).outlineStyle);
+  expect(outline).toBe('solid');
+});

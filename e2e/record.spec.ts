@@ -132,6 +132,30 @@ test('while recording, time, size and inputs are shown; pausing is kept as a gap
   expect(inPause).toEqual([]);
 });
 
+test('a key starts and stops a recording; long tasks come with their code while it runs', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  const desk = await stage.openDesk();
+  await tool.bringToFront();
+  await expect(tool.getByRole('button', { name: 'Record', exact: true })).toBeEnabled();
+  await tool.keyboard.press('r');
+  await expect(tool.getByText('Recording ·')).toBeVisible();
+  await desk.bringToFront();
+  await desk.waitForTimeout(300);
+  await desk.click('#board-all');
+  await desk.waitForTimeout(1500);
+  await tool.bringToFront();
+  // Names are as the code ran: those of the source are known once it is mapped.
+  const task = tool
+    .getByTestId('tasks')
+    .getByRole('listitem')
+    .filter({ hasText: /\w+\s+desk\.js:\d+\s+([2-9]\d\d ms|\d\.\d+ s)/ });
+  await expect(task.first()).toBeVisible();
+  await tool.keyboard.press('r');
+  await tool.waitForURL(/\/stings\//);
+});
+
 test('a recording may begin with the next load, and reaches back to its first script', async ({ stage }) => {
   const { tool } = stage;
   const desk = await stage.openDesk('?mended=all');

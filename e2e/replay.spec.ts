@@ -104,7 +104,7 @@ test(
     const steps = dialog.getByRole('listitem');
     await expect(steps.first()).toContainText('#board-all');
     await expect(dialog.getByText('letters stand in for it')).toBeVisible();
-    await dialog.getByRole('button', { name: 'Edit' }).click();
+    await dialog.getByRole('button', { name: 'Edit as a file' }).click();
     const area = dialog.getByRole('textbox', { name: 'Steps as a file' });
     await area.fill('{"steps":[{"do":"sail"}]}');
     await dialog.getByRole('button', { name: 'Take these' }).click();

@@ -116,11 +116,11 @@ test('stings are filtered by kind and by the lens, and a part of the drawing set
   await tool.getByRole('button', { name: 'Demo recording' }).click();
   await expect(stingList(tool).first()).toBeVisible();
   const all = await stingList(tool).count();
-  await tool.getByRole('button', { name: /^late frames/ }).click();
+  await tool.getByRole('option', { name: /^late frames/ }).click();
   await expect(tool).toHaveURL(/kinds=late-frames/);
   expect(await stingList(tool).count()).toBeLessThan(all);
   await expect(stingList(tool).first()).toContainText('late frames');
-  await tool.getByRole('button', { name: /^late frames/ }).click();
+  await tool.getByRole('option', { name: /^late frames/ }).click();
   await expect(stingList(tool)).toHaveCount(all);
 
   const drawing = tool.getByRole('application', { name: /^Anatomy of/ });

@@ -1,14 +1,16 @@
 import type { Browser, ElementReference, InputSource } from './browser';
-import { KEYS, type Distance, type DragStep, type Step, type TypeStep } from '@nettle-patch/core';
+import {
+  KEYS,
+  STEP_DEFAULTS,
+  type Distance,
+  type DragStep,
+  type Step,
+  type TypeStep,
+} from '@nettle-patch/core';
 
 const FIND_LIMIT_MS = 10_000;
 const POLL_MS = 50;
-/** How long a button is held down by a quick finger. */
-const PRESS_MS = 40;
-const BETWEEN_KEYS_MS = 120;
 const STAND_IN = 'estrin';
-const DRAG_MOVES = 12;
-const BETWEEN_MOVES_MS = 30;
 
 /** Thrown when a step cannot be taken. The message names it by its number, from 1. */
 export class StepError extends Error {
@@ -34,7 +36,7 @@ const moveTo = (origin: unknown, { x, y }: Distance = { x: 0, y: 0 }): Action =>
 });
 const down: Action = { type: 'pointerDown', button: 0 };
 const up: Action = { type: 'pointerUp', button: 0 };
-const click: readonly Action[] = [down, pause(PRESS_MS), up];
+const click: readonly Action[] = [down, pause(STEP_DEFAULTS.pressMs), up];
 
 const sleep = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -71,7 +73,7 @@ function standInFor(length: number): string {
 }
 
 async function type(browser: Browser, step: TypeStep): Promise<void> {
-  const { on, text = standInFor(step.length ?? 0), everyMs = BETWEEN_KEYS_MS } = step;
+  const { on, text = standInFor(step.length ?? 0), everyMs = STEP_DEFAULTS.betweenKeysMs } = step;
   if (on !== undefined) {
     await at(browser, on, (origin) => [mouse(moveTo(origin), ...click)]);
     await sleep(everyMs);
@@ -83,8 +85,10 @@ async function type(browser: Browser, step: TypeStep): Promise<void> {
 }
 
 async function drag(browser: Browser, step: DragStep): Promise<void> {
-  const { by, moves = DRAG_MOVES, everyMs = BETWEEN_MOVES_MS } = step;
-  await at(browser, step.on, (origin) => [mouse(moveTo(origin, step.at), down, pause(PRESS_MS))]);
+  const { by, moves = STEP_DEFAULTS.dragMoves, everyMs = STEP_DEFAULTS.betweenMovesMs } = step;
+  await at(browser, step.on, (origin) => [
+    mouse(moveTo(origin, step.at), down, pause(STEP_DEFAULTS.pressMs)),
+  ]);
   let before = { x: 0, y: 0 };
   for (let move = 1; move <= moves; move++) {
     const to = { x: Math.round((by.x * move) / moves), y: Math.round((by.y * move) / moves) };
@@ -102,7 +106,7 @@ async function perform(browser: Browser, step: Step, openUrl: (url: string) => s
       return at(browser, step.on, (origin) => [mouse(moveTo(origin, step.at), ...click)]);
     case 'double-click':
       return at(browser, step.on, (origin) => [
-        mouse(moveTo(origin, step.at), ...click, pause(PRESS_MS), ...click),
+        mouse(moveTo(origin, step.at), ...click, pause(STEP_DEFAULTS.pressMs), ...click),
       ]);
     case 'hover':
       return at(browser, step.on, (origin) => [mouse(moveTo(origin))]);

@@ -1,6 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { DEFAULT_THRESHOLDS, durationText, clockText, bytesText, percentText } from '@nettle-patch/core';
+import {
+  DEFAULT_THRESHOLDS,
+  durationText,
+  clockText,
+  bytesText,
+  percentText,
+  shortPlace,
+} from '@nettle-patch/core';
 import type { LiveRecording } from '../../workers/live/live-state';
 import { LiveService } from '../services/live.service';
 import { PreferencesService } from '../services/preferences.service';
@@ -62,6 +69,11 @@ export class LiveStageComponent {
   protected readonly budgetMs = computed(
     () => this.#preferences.now().thresholds['responseMs'] ?? DEFAULT_THRESHOLDS.responseMs,
   );
+  /** The same of a task of the main thread. */
+  protected readonly taskBudgetMs = computed(
+    () => this.#preferences.now().thresholds['longTaskMs'] ?? DEFAULT_THRESHOLDS.longTaskMs,
+  );
+  protected readonly short = shortPlace;
   protected readonly duration = durationText;
   protected readonly clock = clockText;
 

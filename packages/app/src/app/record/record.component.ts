@@ -86,7 +86,7 @@ export class RecordComponent {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    const isIdle = this.recording() === undefined && this.canStart();
+    const isIdle = this.recording() === null && this.canStart();
     if (event.key === 'r' && isIdle && this.#shortcuts.mayAct(event)) this.start();
   }
 

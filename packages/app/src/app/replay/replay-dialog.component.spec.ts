@@ -63,7 +63,7 @@ describe('doing it again', () => {
 
   it('refuses steps that are none, with words, and keeps those it had', async () => {
     const { element, button, texts, fixture } = await dialog();
-    await (await button('Edit')).click();
+    await (await button('Edit as a file')).click();
     const area = element.querySelector('textarea')!;
     area.value = '{"steps":[{"do":"sail"}]}';
     area.dispatchEvent(new Event('input'));

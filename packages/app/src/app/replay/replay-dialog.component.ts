@@ -11,14 +11,15 @@ import {
   BadStepsError,
   MAX_ROUNDS,
   captureModeOf,
+  durationText,
   lacksTexts,
+  plannedMs,
   readSteps,
   writeSteps,
   type CaptureMode,
   type Header,
   type ServedApp,
   type Step,
-  stepWords,
 } from '@nettle-patch/core';
 import { filter } from 'rxjs';
 import { number, object } from 'yup';
@@ -27,6 +28,7 @@ import { ReplayService } from '../services/replay.service';
 import { FilesService } from '../services/files.service';
 import { CompareService } from '../services/compare.service';
 import { AppChoiceComponent } from '../record/app-choice.component';
+import { StepListComponent } from './step-list.component';
 import { IconComponent } from '../shared/icon.component';
 import { readKind } from '../shared/read-kind';
 import { saveBlob } from '../shared/save-blob';
@@ -67,6 +69,7 @@ function appOf(apps: readonly ServedApp[], url: string | undefined): string | un
     ReactiveFormsModule,
     AppChoiceComponent,
     IconComponent,
+    StepListComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './replay-dialog.component.html',
@@ -102,7 +105,12 @@ export class ReplayDialogComponent {
   );
   protected readonly choices = TIMES;
   protected readonly mostRounds = MAX_ROUNDS;
-  protected readonly words = computed(() => this.steps().map(stepWords));
+  /** How long it will take, as far as that can be told. */
+  protected readonly lasts = computed(() => {
+    const roundMs = plannedMs(this.steps());
+    const all = this.times() > 1 ? `, ${durationText(roundMs * this.times())} in all` : '';
+    return `At least ${durationText(roundMs)} a round${all}; what the page takes to answer comes on top.`;
+  });
   protected readonly standIns = computed(() => lacksTexts(this.steps()));
   protected readonly missing = computed(
     () => this.replay.browsers().find(({ name }) => name === this.browser())?.missing ?? undefined,
@@ -119,10 +127,6 @@ export class ReplayDialogComponent {
   constructor() {
     this.replay.reset();
     void this.replay.lookForBrowsers();
-  }
-
-  protected leaveOut(index: number): void {
-    this.steps.update((steps) => steps.filter((_, at) => at !== index));
   }
 
   protected edit(): void {

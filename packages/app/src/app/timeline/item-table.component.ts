@@ -6,16 +6,19 @@ import {
   input,
   linkedSignal,
   output,
+  signal,
 } from '@angular/core';
 import type { TimeRange } from '@nettle-patch/core';
 import { map } from 'rxjs';
+import { MatSortModule, type Sort } from '@angular/material/sort';
+import { ITEM_COLUMNS, type ItemOrder } from '../../workers/analysis/queries/item-order';
 import type { LaneInfo } from '../../workers/analysis/queries/timeline-queries';
 import { CopyTableComponent } from '../reports/copy-table.component';
 import { RecordingService } from '../services/recording.service';
 import { answerTo } from '../shared/answer-to';
 import { atRest } from '../shared/at-rest';
 import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
-import { decimalText, secondsText } from '@nettle-patch/core';
+import { countText, countedText, decimalText, secondsText } from '@nettle-patch/core';
 import type { ItemRef } from './item-parameter';
 
 const AFTER_MOVES_MS = 250;
@@ -23,7 +26,7 @@ const AFTER_MOVES_MS = 250;
 /** What stands in a lane and a stretch of time, as a table. */
 @Component({
   selector: 'np-item-table',
-  imports: [ChoiceComponent, CopyTableComponent],
+  imports: [MatSortModule, ChoiceComponent, CopyTableComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="head">
@@ -38,12 +41,21 @@ const AFTER_MOVES_MS = 250;
       <np-copy-table [table]="table" label="things in this lane" />
     </div>
     <div class="scroll" tabindex="0" role="region" aria-label="Things in this lane">
-      <table #table>
+      <table
+        #table
+        matSort
+        matSortDisableClear
+        [matSortActive]="sort().active"
+        [matSortDirection]="sort().direction"
+        (matSortChange)="sort.set($event)"
+      >
         <thead>
           <tr>
-            <th scope="col" class="right">at s</th>
-            <th scope="col" class="right">length ms</th>
-            <th scope="col">what</th>
+            <th scope="col" class="right" mat-sort-header="startMs" arrowPosition="before">at s</th>
+            <th scope="col" class="right" mat-sort-header="lengthMs" start="desc" arrowPosition="before">
+              length ms
+            </th>
+            <th scope="col" mat-sort-header="words">what</th>
           </tr>
         </thead>
         <tbody>
@@ -51,7 +63,7 @@ const AFTER_MOVES_MS = 250;
             <tr [class.on]="line.ref === selected()">
               <td class="right figure">{{ decimal(line.startMs / 1000, 3) }}</td>
               <td class="right figure">{{ decimal(line.lengthMs, 2) }}</td>
-              <td [style.padding-left.px]="8 + line.row * 12">
+              <td [style.padding-left.px]="8 + (sort().active === 'startMs' ? line.row * 12 : 0)">
                 <button
                   type="button"
                   (click)="choose.emit({ lane: lane(), ref: line.ref })"
@@ -109,8 +121,20 @@ export class ItemTableComponent {
     computed(() => ({ lane: this.lane(), shown: this.shown() })),
     AFTER_MOVES_MS,
   );
-  readonly #found = answerTo(this.#asked, ({ lane, shown }) =>
-    this.#recordings.ask('itemLines', lane, shown).pipe(map((lines) => ({ lane, lines }))),
+  /** At first the longest: those are looked for. */
+  protected readonly sort = signal<Sort>({ active: 'lengthMs', direction: 'desc' });
+  readonly #order = computed((): ItemOrder => {
+    const { active, direction } = this.sort();
+    const column = ITEM_COLUMNS.find((one) => one === active) ?? 'lengthMs';
+    return { column, isDescending: direction === 'desc' };
+  });
+  readonly #found = answerTo(
+    computed(() => {
+      const [asked, order] = [this.#asked(), this.#order()];
+      return asked === undefined ? undefined : { ...asked, order };
+    }),
+    ({ lane, shown, order }) =>
+      this.#recordings.ask('itemLines', lane, shown, order).pipe(map((found) => ({ lane, ...found }))),
   );
   /** What is listed: nothing of the lane before, once another is chosen. */
   protected readonly lines = computed(() => {
@@ -119,8 +143,9 @@ export class ItemTableComponent {
   });
   protected readonly decimal = decimalText;
   protected readonly words = computed(() => {
-    const count = this.lines().length;
     const { startMs, endMs } = this.shown();
-    return `${count} ${count === 1 ? 'thing' : 'things'} from ${secondsText(startMs)} to ${secondsText(endMs)}, at most the 300 longest`;
+    const cut = this.#found()?.cut ?? 0;
+    const more = cut === 0 ? '' : `; ${countText(cut)} more follow in this order`;
+    return `${countedText(this.lines().length, 'thing')} from ${secondsText(startMs)} to ${secondsText(endMs)}${more}`;
   });
 }

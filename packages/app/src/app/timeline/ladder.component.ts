@@ -11,6 +11,9 @@ import {
   viewChild,
 } from '@angular/core';
 import type { InteractionRow, InteractionSlice } from '@nettle-patch/core';
+import type { ItemCard } from '../../workers/analysis/item-details-types';
+import { HoverCardComponent } from '../shared/hover-card.component';
+import { interactionCard } from './interaction-card';
 import type { OpenedRecording } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
 import { RecordingService } from '../services/recording.service';
@@ -34,6 +37,7 @@ const LEFT = 18;
 /** Every interaction as a row, all beginning at their input, those of one label below each other. */
 @Component({
   selector: 'np-ladder',
+  imports: [HoverCardComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div #scroller class="scroller" (scroll)="scrolled()">
@@ -46,7 +50,22 @@ const LEFT = 18;
           [attr.aria-activedescendant]="selected() === undefined ? null : 'row-' + selected()"
           (keydown)="keyDown($event)"
         >
-          <canvas #canvas aria-hidden="true" (click)="clicked($event)"></canvas>
+          <canvas
+            #canvas
+            aria-hidden="true"
+            (click)="clicked($event)"
+            (pointermove)="point($event)"
+            (pointerleave)="pointed.set(undefined)"
+          ></canvas>
+          @if (pointed(); as one) {
+            <np-hover-card
+              [card]="one.card"
+              [x]="one.x"
+              [y]="one.y"
+              [roomWidth]="size().width"
+              [roomHeight]="size().height"
+            />
+          }
           @for (row of listed(); track row.interaction) {
             <div
               class="unseen"
@@ -106,7 +125,10 @@ export class LadderComponent {
     () => this.#recordings.ask('interactionRows'),
   );
   readonly #rows = computed((): readonly InteractionRow[] => this.#all() ?? []);
-  readonly #size = signal<CanvasSize>({ width: 0, height: 0 });
+  protected readonly size = signal<CanvasSize>({ width: 0, height: 0 });
+  protected readonly pointed = signal<
+    { readonly card: ItemCard; readonly x: number; readonly y: number } | undefined
+  >(undefined);
   readonly #scrollTop = signal(0);
   readonly #slices = signal<ReadonlyMap<number, readonly InteractionSlice[]>>(new Map());
   readonly #asked = new Set<number>();
@@ -129,10 +151,10 @@ export class LadderComponent {
     this.#seen().flatMap((line) => (line.type === 'row' ? line.row : [])),
   );
   readonly #lines = computed(() =>
-    ladderLines(this.#left(), this.#responseMs(), this.#size().height - AXIS_HEIGHT - FOOT),
+    ladderLines(this.#left(), this.#responseMs(), this.size().height - AXIS_HEIGHT - FOOT),
   );
   protected readonly height = computed(() => ladderHeight(this.#lines()) + AXIS_HEIGHT + FOOT);
-  readonly #seen = computed(() => linesIn(this.#lines(), this.#scrollTop(), this.#size().height));
+  readonly #seen = computed(() => linesIn(this.#lines(), this.#scrollTop(), this.size().height));
   readonly #scale = computed(() => {
     const longest = this.#left().reduce(
       (most, { feltMs, outcomeMs = 0 }) => Math.max(most, feltMs, outcomeMs),
@@ -140,7 +162,7 @@ export class LadderComponent {
     );
     const hasOutcomes = this.#left().some(({ outcomeMs }) => outcomeMs !== undefined);
     const margin = hasOutcomes ? OUTCOME_MARGIN : RIGHT_MARGIN;
-    return new TimeScale(0, longest, LEFT, Math.max(LEFT + 1, this.#size().width - margin));
+    return new TimeScale(0, longest, LEFT, Math.max(LEFT + 1, this.size().width - margin));
   });
 
   constructor() {
@@ -148,7 +170,7 @@ export class LadderComponent {
       () => this.canvas().nativeElement,
       () => [this.#seen(), this.#slices(), this.#scale(), this.selected()],
       (palette) => this.#draw(palette),
-      (size) => this.#size.set(size),
+      (size) => this.size.set(size),
     );
     toObservable(computed(() => ({ all: this.#rows(), seen: this.listed() })))
       .pipe(
@@ -159,13 +181,29 @@ export class LadderComponent {
   }
 
   protected scrolled(): void {
+    this.pointed.set(undefined);
     this.#scrollTop.set(this.scroller().nativeElement.scrollTop);
   }
 
   protected clicked({ offsetY }: MouseEvent): void {
+    const row = this.#rowAt(offsetY);
+    if (row !== undefined) this.choose.emit(row.interaction);
+  }
+
+  /** Tells of the row under the pointer. */
+  protected point({ offsetX, offsetY }: PointerEvent): void {
+    const row = this.#rowAt(offsetY);
+    this.pointed.set(
+      row === undefined
+        ? undefined
+        : { card: interactionCard(row, this.#responseMs()), x: offsetX, y: offsetY },
+    );
+  }
+
+  #rowAt(offsetY: number): InteractionRow | undefined {
     const y = offsetY - AXIS_HEIGHT + this.#scrollTop();
     const line = this.#lines().find(({ top, height }) => y >= top && y < top + height);
-    if (line?.type === 'row') this.choose.emit(line.row.interaction);
+    return line?.type === 'row' ? line.row : undefined;
   }
 
   protected keyDown(event: KeyboardEvent): void {

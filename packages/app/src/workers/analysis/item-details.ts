@@ -1,5 +1,6 @@
 import {
   OWNER_WORDS,
+  durationText,
   msText,
   askedWords,
   canonicalFunction,
@@ -134,14 +135,19 @@ export class ItemDetailsBuilder {
       this.recording,
     )[ref]!;
     const { responseMs } = this.#thresholds;
-    const felt = measured ? msText(feltMs) : `below ${msText(feltMs)}`;
+    // Browsers tell it in steps of some milliseconds.
+    const felt = `${measured ? '' : 'below '}${durationText(feltMs)}`;
     return {
       what: 'Interaction',
       title: label,
       startMs,
       endMs: startMs + feltMs,
       facts: [
-        { label: 'felt', text: `${felt}, budget ${responseMs} ms`, over: measured && feltMs > responseMs },
+        {
+          label: 'felt',
+          text: `${felt}, budget ${durationText(responseMs)}`,
+          over: measured && feltMs > responseMs,
+        },
         ...(measured
           ? [
               { label: 'waiting', text: msText(processingStartMs - startMs) },

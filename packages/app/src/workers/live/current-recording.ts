@@ -35,6 +35,7 @@ export function describe(current: Current, cutOff: boolean, roomBytes: number | 
     busyShare: summary.busyShare(),
     busyHistory: summary.history(),
     inputs: summary.inputs(),
+    tasks: summary.tasks(),
     costShare: summary.costShare,
     ...(summary.hang === undefined || state !== 'recording' ? {} : { hang: summary.hang }),
     ...(roomBytes === undefined ? {} : { roomBytes }),

@@ -11,6 +11,14 @@ export interface LiveInput {
   readonly measured: boolean;
 }
 
+/** A long task of the main thread, and the code that was entered in it, where that is known. */
+export interface LiveTask {
+  readonly startMs: number;
+  readonly durationMs: number;
+  readonly name?: string;
+  readonly place?: string;
+}
+
 /** A hang while it lasts; the calls it hangs in, the innermost first, where they can be seen. */
 export interface LiveHang {
   readonly startMs: number;
@@ -35,6 +43,8 @@ export interface LiveRecording {
   readonly busyHistory: readonly number[];
   /** The latest inputs, newest first. */
   readonly inputs: readonly LiveInput[];
+  /** The latest long tasks, newest first. */
+  readonly tasks: readonly LiveTask[];
   readonly hang?: LiveHang;
   /** Bytes the browser still has room for, as it estimates. */
   readonly roomBytes?: number;

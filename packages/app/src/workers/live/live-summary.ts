@@ -1,6 +1,7 @@
 import { type Row, unpackSamples, actionLabel, actionOf } from '@nettle-patch/core';
 import { LiveHangs } from './live-hang';
-import type { LiveHang, LiveInput } from './live-state';
+import { LiveTasks } from './live-tasks';
+import type { LiveHang, LiveInput, LiveTask } from './live-state';
 
 const STEP_MS = 250;
 const HISTORY_STEPS = 160;
@@ -18,6 +19,7 @@ export class LiveSummary {
   readonly #busyMs = new Map<number, number>();
   readonly #inputs = new Map<string, LiveInput>();
   readonly #hangs = new LiveHangs();
+  readonly #tasks = new LiveTasks();
   #lastMs: number;
   #costMs = 0;
   #costSpanMs = 0;
@@ -41,6 +43,7 @@ export class LiveSummary {
 
   take(row: Row): void {
     this.#hangs.take(row);
+    this.#tasks.take(row);
     switch (row.kind) {
       case 'samples':
         this.#samples(row);
@@ -64,6 +67,11 @@ export class LiveSummary {
   /** The latest inputs, newest first; one for each interaction, with its longest delay. */
   inputs(): LiveInput[] {
     return [...this.#inputs.values()].sort((a, b) => b.startMs - a.startMs).slice(0, SHOWN_INPUTS);
+  }
+
+  /** The latest long tasks, newest first. */
+  tasks(): LiveTask[] {
+    return this.#tasks.latest();
   }
 
   /** Busy share of each step up to the latest, oldest first. */

@@ -1,4 +1,4 @@
-import { RecordingDecoder, RecordingBuilder, findStings, thresholdsOf } from '@nettle-patch/core';
+import { RecordingDecoder, RecordingBuilder, findStings, thresholdsOf, compared } from '@nettle-patch/core';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { gunzipSync } from 'node:zlib';
@@ -7,6 +7,7 @@ import { coreLens, USUAL_LENS } from '../../../app/lens/lens-state';
 import { SearchQueries } from './search-queries';
 import { SourceQueries } from './source-queries';
 import { stingsOfFunction } from '../stings-of-function';
+import { ITEM_COLUMNS, type ItemOrder } from './item-order';
 import { TimelineQueries } from './timeline-queries';
 
 /** The demo recording as the worker reads it. */
@@ -26,10 +27,24 @@ const LENS = coreLens(USUAL_LENS);
 
 describe('the time view asks, and', () => {
   const desk = new TimelineQueries(recording, stings);
+  const linesOf = (lane: string, range = recording.range, column: ItemOrder['column'] = 'lengthMs') =>
+    desk.lines(lane, range, { column, isDescending: column === 'lengthMs' }).lines;
+
+  it('the things of a lane are put in order before they are cut', () => {
+    for (const column of ITEM_COLUMNS) {
+      const values = linesOf('thread 0', recording.range, column).map((line) => line[column]);
+      const sorted = [...values].sort(compared);
+      expect(values, column).toEqual(column === 'lengthMs' ? sorted.reverse() : sorted);
+      expect(values).toHaveLength(300);
+    }
+    const whole = desk.lines('thread 0', recording.range, { column: 'startMs', isDescending: true });
+    expect(whole.cut).toBeGreaterThan(100);
+    expect(whole.lines[0]!.startMs).toBeGreaterThan(whole.lines.at(-1)!.startMs);
+  });
 
   it('every item of every lane can be told of', () => {
     for (const lane of desk.lanes()) {
-      for (const { ref } of desk.lines(lane.id, recording.range).slice(0, 20)) {
+      for (const { ref } of linesOf(lane.id).slice(0, 20)) {
         const told = desk.details(lane.id, ref)!;
         expect(told.title, `${lane.id} ${ref}`).not.toBe('');
         expect(told.endMs).toBeGreaterThanOrEqual(told.startMs);
@@ -40,7 +55,7 @@ describe('the time view asks, and', () => {
   });
 
   it('a tap is told with its phases, its budget and the sting it is', () => {
-    const line = desk.lines('inputs', recording.range).find(({ words }) => words.includes('Board all'))!;
+    const line = linesOf('inputs').find(({ words }) => words.includes('Board all'))!;
     const told = desk.details('inputs', line.ref)!;
     expect(told.facts.find(({ label }) => label === 'felt')).toMatchObject({ over: true });
     expect(told.facts.map(({ label }) => label)).toEqual(
@@ -50,7 +65,7 @@ describe('the time view asks, and', () => {
   });
 
   it('a call is told with its callers and all its other calls', () => {
-    const line = desk.lines('thread 0', recording.range).find(({ words }) => words === 'makeRoomOneByOne')!;
+    const line = linesOf('thread 0').find(({ words }) => words === 'makeRoomOneByOne')!;
     const told = desk.details('thread 0', line.ref)!;
     expect(told.callers.map(({ name }) => name)).toContain('onDragMove');
     expect(told.place).toMatch(/deck\/drag\.ts:\d+$/);
@@ -60,7 +75,9 @@ describe('the time view asks, and', () => {
 
   it('an empty stretch says what the thread waited for', () => {
     const { startMs: from } = recording.range;
-    const busy = desk.lines('thread 0', { startMs: from, endMs: from + 500 }).filter(({ row }) => row === 0);
+    const busy = linesOf('thread 0', { startMs: from, endMs: from + 500 }, 'startMs').filter(
+      ({ row }) => row === 0,
+    );
     const gap = busy.find(({ startMs, lengthMs }, at) => {
       const next = busy[at + 1];
       return next !== undefined && next.startMs - startMs - lengthMs > 4;
@@ -73,7 +90,7 @@ describe('the time view asks, and', () => {
   it('nothing is told of what is not there', () => {
     expect(desk.at('inputs', 1e7, 0, 0)).toBeUndefined();
     expect(desk.at('no such lane', 0, 0, 0)).toBeUndefined();
-    expect(desk.lines('no such lane', recording.range)).toEqual([]);
+    expect(linesOf('no such lane')).toEqual([]);
   });
 
   it('a window holds just the lanes that are shown', () => {

@@ -6,6 +6,7 @@ import { stingsOfFunction } from '../stings-of-function';
 import { transferResult } from '../transfer-result';
 import type { CallsMode } from './call-queries';
 import type { CallSort } from './sort-rows';
+import type { ItemOrder } from './item-order';
 import type { ReportForm } from '../report-form';
 
 /** All that may be asked about what is open in the worker that analyses: a query is a line. */
@@ -41,7 +42,8 @@ export const QUERIES = {
   card: ({ opened }: Analysis, lane: string, ms: number, row: number, withinMs: number) =>
     opened.timeline.card(lane, ms, row, withinMs),
   item: ({ opened }: Analysis, lane: string, ref: number) => opened.timeline.details(lane, ref),
-  itemLines: ({ opened }: Analysis, lane: string, range: TimeRange) => opened.timeline.lines(lane, range),
+  itemLines: ({ opened }: Analysis, lane: string, range: TimeRange, order: ItemOrder) =>
+    opened.timeline.lines(lane, range, order),
   sums: ({ opened }: Analysis, range: TimeRange, thread: number) => opened.timeline.sums(range, thread),
   quiet: ({ opened }: Analysis, marked: readonly TimeRange[]) => shownQuiet(opened.recording, marked),
   interactionRows: ({ opened }: Analysis) => opened.timeline.interactionRows(),

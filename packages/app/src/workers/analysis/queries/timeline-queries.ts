@@ -1,4 +1,5 @@
 import {
+  compared,
   lanesOf,
   interactionSlices,
   interactionRowsOf,
@@ -11,6 +12,7 @@ import {
   type Sting,
   type TimeRange,
 } from '@nettle-patch/core';
+import type { ItemOrder } from './item-order';
 import { ItemDetailsBuilder } from '../item-details';
 import type { ItemCard, ItemDetails } from '../item-details-types';
 import { windowSums, type WindowSums } from '../window-sums';
@@ -47,6 +49,13 @@ export interface ItemLine {
   readonly lengthMs: number;
   readonly words: string;
   readonly row: number;
+}
+
+/** Things of a lane, in order. */
+export interface ItemLines {
+  readonly lines: readonly ItemLine[];
+  /** How many were left out: the last of the order. */
+  readonly cut: number;
 }
 
 /** Pixels for which the items of a table are looked up: finer than any drawing. */
@@ -118,18 +127,28 @@ export class TimelineQueries {
   }
 
   /** The longest items of a lane in a range, in order of time. */
-  lines(laneId: string, range: TimeRange): ItemLine[] {
+  /** The things of a lane in a range, put in order before they are cut. */
+  lines(laneId: string, range: TimeRange, { column, isDescending }: ItemOrder): ItemLines {
     const lane = this.#lane(laneId);
-    if (lane === undefined) return [];
+    if (lane === undefined) return { lines: [], cut: 0 };
     const { count, startsMs, endsMs, refs, rows } = lane.draw(range, TABLE_PIXELS);
-    const order = Array.from({ length: count }, (_, at) => at)
-      .sort((a, b) => endsMs[b]! - startsMs[b]! - (endsMs[a]! - startsMs[a]!))
-      .slice(0, MAX_LINES)
-      .sort((a, b) => startsMs[a]! - startsMs[b]! || rows[a]! - rows[b]!);
-    return order.map((at) => {
-      const { startMs, endMs, title } = this.#teller.brief(lane, refs[at]!);
+    const brief = (at: number) => this.#teller.brief(lane, refs[at]!);
+    const places = Array.from({ length: count }, (_, at) => at);
+    const words = column === 'words' ? places.map((at) => brief(at).title) : [];
+    const value = {
+      startMs: (at: number) => startsMs[at]!,
+      lengthMs: (at: number) => endsMs[at]! - startsMs[at]!,
+      words: (at: number) => words[at]!,
+    }[column];
+    const sign = isDescending ? -1 : 1;
+    const inOrder = places.sort(
+      (a, b) => sign * compared(value(a), value(b)) || startsMs[a]! - startsMs[b]! || rows[a]! - rows[b]!,
+    );
+    const lines = inOrder.slice(0, MAX_LINES).map((at) => {
+      const { startMs, endMs, title } = brief(at);
       return { ref: refs[at]!, row: rows[at]!, startMs, lengthMs: endMs - startMs, words: title };
     });
+    return { lines, cut: Math.max(0, count - MAX_LINES) };
   }
 
   sums(range: TimeRange, thread: number): WindowSums {
