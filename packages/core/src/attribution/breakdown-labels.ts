@@ -1,4 +1,4 @@
-import { BREAKDOWN_PARTS, type BreakdownPart, type TimeBreakdown } from './time-breakdown';
+import { BREAKDOWN_PARTS, type BreakdownPart } from './time-breakdown';
 
 /** What the parts of a blame are called. */
 export const BREAKDOWN_LABELS: Readonly<Record<BreakdownPart, string>> = {
@@ -20,7 +20,7 @@ const MIN_SHOWN_MS = 0.05;
 
 /** The kinds of work that are listed, with what each took. Milliseconds. */
 export function shownBreakdown(
-  breakdown: TimeBreakdown,
+  breakdown: Readonly<Record<BreakdownPart, number>>,
 ): { readonly part: BreakdownPart; readonly name: string; readonly ms: number }[] {
   return BREAKDOWN_PARTS.filter((part) => breakdown[part] >= MIN_SHOWN_MS).map((part) => ({
     part,

@@ -1,11 +1,8 @@
 import { array, number, object, string, boolean, ValidationError, type InferType } from 'yup';
-import { MAX_ROUNDS, MAX_STEPS } from './limits';
+import { MAX_QUIET, MAX_ROUNDS, MAX_STEPS } from './limits';
 import { partialThresholds } from './thresholds';
 import { RefusedRecordingError } from './errors';
 import { FORMAT_MAJOR, FORMAT_NAME } from './version';
-
-/** Quiet ranges of a recording at most. */
-const MAX_QUIET = 50;
 
 const headerSchema = object({
   kind: string().oneOf(['header']).required(),

@@ -1,3 +1,4 @@
+import { MAX_QUIET } from './limits';
 import type { Field, FieldType, Shape } from './fields';
 import { MAX_WHOLE } from './fields';
 import { ROW_SHAPES } from './rows';
@@ -61,7 +62,7 @@ const HEADER: Schema = {
     thresholds: { type: 'object', additionalProperties: { type: 'number' } },
     quiet: {
       type: 'array',
-      maxItems: 50,
+      maxItems: MAX_QUIET,
       items: {
         type: 'object',
         properties: { startMs: { type: 'number', minimum: 0 }, endMs: { type: 'number', minimum: 0 } },

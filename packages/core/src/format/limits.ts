@@ -13,3 +13,5 @@ export const MAX_UNKNOWN_LENGTH = 16 * 1024 * 1024;
 /** Steps that a file of them may hold, and how often they can be taken in one recording. */
 export const MAX_STEPS = 10_000;
 export const MAX_ROUNDS = 1000;
+/** Ranges of a recording that can be marked as ones in which nothing should change. */
+export const MAX_QUIET = 50;

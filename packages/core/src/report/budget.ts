@@ -6,7 +6,7 @@ import { displayName } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { idleWork } from '../detectors/idle-work';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
-import { quietRanges, quietSums } from '../overview/quiet';
+import { quietRanges, quietSums, type QuietRange } from '../overview/quiet';
 import { secondsText } from '../words/figures';
 import { array, number, object, string, type InferType } from 'yup';
 
@@ -94,39 +94,9 @@ function outcomesIn(recording: Recording): (readonly [string, Slowest])[] {
   return [...responsesIn(recording), ...outcomes];
 }
 
-function quietResults(recording: Recording, allowed: NonNullable<Budget['quiet']>): BudgetResult[] {
-  const ranges = quietRanges(recording);
-  const held = { isBound: false, unit: 'times' };
-  if (ranges.length === 0) {
-    const none = { found: 0, allowed: 0, unit: 'ranges', kept: undefined };
-    return [{ ...held, what: 'Quiet ranges: none is marked', ...none }];
-  }
-  return ranges.flatMap((range) => {
-    const found = quietSums(recording, range, DEFAULT_THRESHOLDS);
-    const named =
-      range.name === undefined
-        ? `from ${secondsText(range.startMs)} to ${secondsText(range.endMs)}`
-        : `“${range.name}”`;
-    const parts = [
-      { words: 'Redraws', found: found.redraws, allowed: allowed.redraws, unit: 'redraws' },
-      { words: 'Script', found: found.scriptMs, allowed: allowed.scriptMs, unit: 'ms' },
-      { words: 'Requests', found: found.requests, allowed: allowed.requests, unit: 'requests' },
-    ];
-    return parts.flatMap((part): BudgetResult[] =>
-      part.allowed === undefined
-        ? []
-        : [
-            {
-              ...held,
-              what: `${part.words} in the quiet range ${named}`,
-              found: part.found,
-              allowed: part.allowed,
-              unit: part.unit,
-              kept: part.found <= part.allowed,
-            },
-          ],
-    );
-  });
+/** How a quiet range is called in what was held against a budget. */
+function quietWords({ name, startMs, endMs }: QuietRange): string {
+  return name === undefined ? `from ${secondsText(startMs)} to ${secondsText(endMs)}` : `“${name}”`;
 }
 
 /** Holds a recording against a budget. */
@@ -158,7 +128,21 @@ export function checkBudget(recording: Recording, budget: Budget): BudgetResult[
     budget.idleShare,
     'of the time',
   );
-  if (budget.quiet !== undefined) results.push(...quietResults(recording, budget.quiet));
+  if (budget.quiet !== undefined) {
+    const { redraws, scriptMs, requests } = budget.quiet;
+    const ranges = quietRanges(recording);
+    if (ranges.length === 0) {
+      const none = { found: 0, allowed: 0, unit: 'ranges', isBound: false, kept: undefined };
+      results.push({ what: 'Quiet ranges: none is marked', ...none });
+    }
+    for (const range of ranges) {
+      const found = quietSums(recording, range, DEFAULT_THRESHOLDS);
+      const where = `in the quiet range ${quietWords(range)}`;
+      add(`Redraws ${where}`, found.redraws, redraws, 'redraws');
+      add(`Script ${where}`, found.scriptMs, scriptMs, 'ms');
+      add(`Requests ${where}`, found.requests, requests, 'requests');
+    }
+  }
   if (budget.callsASecond.length > 0) {
     const table = functionTable(recording, WIDE_LENS);
     for (const { name, calls } of budget.callsASecond) {

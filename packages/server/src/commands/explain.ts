@@ -8,6 +8,7 @@ import {
   explainReport,
   placeText,
   type ExplainReport,
+  shownBreakdown,
   sumsReport,
   type Recording,
   type ReportedSting,
@@ -70,8 +71,6 @@ function writeText(output: Output, { recording, stings }: ExplainReport, sums?: 
   stings.forEach((sting, index) => writeSting(output, sting, index + 1));
 }
 
-/** Less of a kind of work is not worth a line. */
-const MIN_SHOWN_MS = 0.05;
 const MAX_FUNCTIONS = 8;
 const MAX_REDRAWS = 8;
 
@@ -81,11 +80,7 @@ function writeSums(output: Output, sums: ReportedSums): void {
   output.line();
   output.line(output.style('bold', `Sum from ${secondsText(fromMs, 3)} to ${secondsText(toMs, 3)}`));
   output.table(
-    BREAKDOWN_PARTS.filter((part) => kinds[part] >= MIN_SHOWN_MS).map((part) => [
-      BREAKDOWN_LABELS[part],
-      ms(kinds[part]),
-      percentText(kinds[part] / lengthMs),
-    ]),
+    shownBreakdown(kinds).map((kind) => [kind.name, ms(kind.ms), percentText(kind.ms / lengthMs)]),
     [false, true, true],
     3,
   );

@@ -70,6 +70,8 @@ export class CallsComponent {
   readonly #address = inject(AddressService);
   readonly #chosen = inject(ChosenFunctionService);
   readonly #lens = inject(LensService);
+  readonly #reports = inject(ReportService);
+  private readonly table = viewChild(CallTableComponent);
   protected readonly lens = this.#lens.lens;
   readonly id = input.required<string>();
   /** How calls are shown, from the address. */
@@ -141,9 +143,6 @@ export class CallsComponent {
       if (first !== undefined && untracked(this.selected) === undefined) this.selected.set(first);
     });
   }
-
-  private readonly table = viewChild(CallTableComponent);
-  readonly #reports = inject(ReportService);
 
   /** Copies the table that is shown. */
   protected copy(): void {

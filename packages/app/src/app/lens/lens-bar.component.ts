@@ -77,7 +77,6 @@ interface LensChip {
       font-size: 13px;
     }
     .idle {
-      opacity: 1;
       color: var(--soft);
       outline: 1px dashed var(--edge);
       outline-offset: -1px;

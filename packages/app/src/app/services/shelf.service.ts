@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import type { TimeRange } from '@nettle-patch/core';
+import { MAX_QUIET, type TimeRange } from '@nettle-patch/core';
 import { liveQuery } from 'dexie';
 import { from } from 'rxjs';
 import { NettleDatabase, type StoredRecording } from '../../store/database';
@@ -10,8 +10,6 @@ import { RecordingStore, type RemovedRecording } from '../../store/recording-sto
 const UNDO_MS = 10_000;
 const MAX_TAG = 40;
 const MAX_TAGS = 12;
-/** As many as the header of a recording may have. */
-const MAX_QUIET = 50;
 
 /** The recordings kept in this browser. */
 @Injectable({ providedIn: 'root' })

@@ -70,7 +70,7 @@ export class LiveSummary {
   }
 
   /** The latest long tasks, newest first. */
-  tasks(): LiveTask[] {
+  tasks(): readonly LiveTask[] {
     return this.#tasks.latest();
   }
 

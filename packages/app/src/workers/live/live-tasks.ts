@@ -25,7 +25,11 @@ export class LiveTasks {
   readonly #innermost = new Map<number, number>();
   #samples: { readonly ms: number; readonly stack: number }[] = [];
 
+  /** The list, as long as nothing came that may change it. */
+  #latest: readonly LiveTask[] | undefined;
+
   take(row: Row): void {
+    this.#latest = undefined;
     if (row.kind === 'function') this.#functions.set(row.id, row as RecordedFunction);
     else if (row.kind === 'source') this.#sources.set(row.id, row);
     else if (row.kind === 'stack') this.#innermost.set(row.id, row.function);
@@ -35,8 +39,8 @@ export class LiveTasks {
   }
 
   /** The latest, newest first. */
-  latest(): LiveTask[] {
-    return this.#tasks.map((task) => this.#shown(task)).reverse();
+  latest(): readonly LiveTask[] {
+    return (this.#latest ??= this.#tasks.map((task) => this.#shown(task)).reverse());
   }
 
   #sampled(row: RowOfKind<'samples'>): void {

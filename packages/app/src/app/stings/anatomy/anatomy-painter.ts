@@ -24,8 +24,6 @@ export interface PaintOptions {
   /** Whether the delay begins with an input and ends with a picture. */
   readonly answered: boolean;
   readonly budgetMs: number;
-  /** The shape that is walked to or pointed at. */
-  readonly pointed: Shape | undefined;
 }
 
 /** Draws the layout of a sting on a canvas whose unit is the CSS pixel. */
@@ -41,7 +39,6 @@ export class AnatomyPainter {
     this.#frame(layout);
     this.#missedFrames(layout);
     this.#axis(layout);
-    this.#pointed();
   }
 
   /** A tick for each picture the display could have shown and did not get, and how many that were. */
@@ -273,14 +270,6 @@ export class AnatomyPainter {
     context.lineWidth = isSelected ? 2 : 1;
     context.strokeRect(x + 0.5, y + 0.5, Math.max(0.5, width - 1), height - 1);
     if (width > 34) this.#text(this.#shorten(text, width - 10), x + 5, y + 12, palette.ink, SMALL_FONT);
-  }
-
-  #pointed(): void {
-    const { pointed, palette } = this.options;
-    if (pointed === undefined) return;
-    this.context.strokeStyle = palette.nettle;
-    this.context.lineWidth = 2;
-    this.context.strokeRect(pointed.x - 1, pointed.y - 1, Math.max(4, pointed.width + 2), pointed.height + 2);
   }
 
   /** Words that do not fit into it stand beside it. */

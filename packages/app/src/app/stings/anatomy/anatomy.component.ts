@@ -4,9 +4,9 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  effect,
   inject,
   input,
+  linkedSignal,
   output,
   signal,
   viewChild,
@@ -49,6 +49,16 @@ const MIN_BESIDE = 40;
         (click)="take(pointed())"
         (keydown)="keyDown($event)"
       ></canvas>
+      @if (pointed(); as shape) {
+        <i
+          class="pointed"
+          aria-hidden="true"
+          [style.left.px]="shape.x - 2"
+          [style.top.px]="shape.y - 2"
+          [style.width.px]="shape.width"
+          [style.height.px]="shape.height"
+        ></i>
+      }
       @if (card(); as card) {
         <np-hover-card
           [card]="card"
@@ -69,6 +79,13 @@ const MIN_BESIDE = 40;
       display: block;
       width: 100%;
     }
+    .pointed {
+      position: absolute;
+      box-sizing: content-box;
+      min-width: 2px;
+      border: 2px solid var(--nettle);
+      pointer-events: none;
+    }
   `,
 })
 export class AnatomyComponent {
@@ -81,7 +98,10 @@ export class AnatomyComponent {
   protected readonly ROOM_BELOW = ROOM_BELOW;
   protected readonly width = signal(INITIAL_WIDTH);
   /** What is under the pointer, or was walked to by keys. */
-  protected readonly pointed = signal<Shape | undefined>(undefined);
+  protected readonly pointed = linkedSignal<OpenedSting, Shape | undefined>({
+    source: this.shown,
+    computation: () => undefined,
+  });
   protected readonly cardAt = signal({ x: 0, y: 0 });
   protected readonly layout = computed(() => {
     const { anatomy, functions } = this.shown();
@@ -100,14 +120,10 @@ export class AnatomyComponent {
   constructor() {
     keepDrawn(
       () => this.canvas().nativeElement,
-      () => [this.layout(), this.selected(), this.pointed()],
+      () => [this.layout(), this.selected()],
       (palette) => this.#draw(palette),
       ({ width }) => this.width.set(width),
     );
-    effect(() => {
-      this.shown();
-      this.pointed.set(undefined);
-    });
   }
 
   protected point(event: PointerEvent): void {
@@ -148,7 +164,6 @@ export class AnatomyComponent {
       selected: this.selected(),
       answered: sting.interaction !== undefined,
       budgetMs: sting.budgetMs,
-      pointed: this.pointed(),
     }).paint(this.layout());
   }
 }

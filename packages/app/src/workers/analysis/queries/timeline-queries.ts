@@ -126,7 +126,6 @@ export class TimelineQueries {
     return lane && this.#teller.tell(lane, ref);
   }
 
-  /** The longest items of a lane in a range, in order of time. */
   /** The things of a lane in a range, put in order before they are cut. */
   lines(laneId: string, range: TimeRange, { column, isDescending }: ItemOrder): ItemLines {
     const lane = this.#lane(laneId);
