@@ -44,6 +44,7 @@ test('an app is chosen in the Record view, another added by its address, and eac
   await expect(page.getByRole('link', { name: 'Open the app' })).toHaveCount(1);
 
   const field = page.getByRole('textbox', { name: 'Another app' });
+  await page.getByRole('button', { name: 'Add another app' }).click();
   await field.fill('ftp://office');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.locator('mat-error')).toContainText('"ftp://office" is no address of a web server');
@@ -52,7 +53,7 @@ test('an app is chosen in the Record view, another added by its address, and eac
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   const links = page.getByRole('link', { name: 'Open the app' });
   await expect(links).toHaveCount(2);
-  await expect(field).toHaveValue('');
+  await expect(field).toBeHidden();
 
   for (const [at, title] of ['Quay', 'Office'].entries()) {
     const [opened] = await Promise.all([context.waitForEvent('page'), links.nth(at).click()]);
@@ -62,6 +63,14 @@ test('an app is chosen in the Record view, another added by its address, and eac
   await page.getByRole('button', { name: `Remove ${quay.origin}` }).click();
   await expect(links).toHaveCount(1);
   await expect(page.locator('np-target-card')).toHaveCount(1);
+
+  await page.getByRole('button', { name: `Change ${office.origin}` }).click();
+  await page.getByRole('textbox', { name: 'New address' }).fill(quay.origin);
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  await expect(page.locator('.app').getByText(quay.origin)).toBeVisible();
+  await expect(page.locator('.app').getByText(office.origin)).toHaveCount(0);
+  await expect(links).toHaveCount(1);
+  await expect(page.locator('np-target-card')).toHaveCount(0);
   running.close();
   quay.close();
   office.close();

@@ -92,3 +92,54 @@ test('the focus on a function leaves the stings during which it ran', async ({ s
   await expect(stingList(tool).filter({ hasText: 'onDragMove' }).first()).toBeVisible();
   await expect(stingList(tool).filter({ hasText: 'Search manifest' })).toHaveCount(0);
 });
+
+test('opened lines, the box as wide as all and several functions in focus stay in the address', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  await tool.getByRole('button', { name: 'Demo recording' }).click();
+  await tool.waitForURL(/\/stings\//);
+  const views = tool.getByRole('navigation', { name: 'Views' });
+  await views.getByRole('link', { name: 'Calls' }).click();
+  const row = (name: string) => tool.locator(`tr[data-name="${name}"]`).first();
+  await row('onBoardAll').focus();
+  await expect(async () => {
+    await tool.keyboard.press('ArrowRight');
+    await expect(row('bendingOfPair')).toBeVisible({ timeout: 300 });
+  }).toPass();
+  await tool.reload();
+  await expect(row('bendingOfPair')).toBeVisible();
+  await views.getByRole('link', { name: 'Timeline' }).click();
+  await views.getByRole('link', { name: 'Calls' }).click();
+  await expect(row('bendingOfPair')).toBeVisible();
+
+  await row('onBoardAll').click();
+  await tool.getByRole('button', { name: 'Only what it called' }).click();
+  await expect(tool.getByText('only onBoardAll')).toBeVisible();
+  await expect(row('onDragMove')).toHaveCount(0);
+  await tool.goBack();
+  await row('onDragMove').click();
+  await tool.getByRole('button', { name: 'Only what it called' }).click();
+  await expect(tool.getByText('only onDragMove')).toBeVisible();
+  await tool.keyboard.press('/');
+  await tool.getByRole('combobox', { name: 'Search the recording' }).fill('onBoardAll');
+  await tool
+    .getByRole('option', { name: /onBoardAll/ })
+    .first()
+    .click();
+  await tool.getByRole('button', { name: 'And what it called' }).click();
+  await expect(tool.getByText('or onBoardAll')).toBeVisible();
+  await expect(row('onDragMove')).toBeVisible();
+  await expect(row('onBoardAll')).toBeVisible();
+  await tool.getByRole('button', { name: 'Clear lens' }).click();
+
+  await tool.getByRole('radio', { name: 'Flame graph' }).click();
+  await tool.getByRole('img', { name: /Flame graph/ }).focus();
+  await tool.keyboard.press('ArrowDown');
+  await tool.keyboard.press('Enter');
+  await expect(tool.getByRole('button', { name: 'All calls' })).toBeVisible();
+  await tool.reload();
+  await expect(tool.getByRole('button', { name: 'All calls' })).toBeVisible();
+  await tool.goBack();
+  await expect(tool.getByRole('button', { name: 'All calls' })).toHaveCount(0);
+});

@@ -83,7 +83,7 @@ test(
     await tool.getByRole('button', { name: 'Turn away' }).click();
     await expect(card).toHaveCount(0);
     expect((await phone.reload())!.status()).toBe(403);
-    await tool.getByRole('button', { name: 'Let nobody in any more' }).click();
+    await tool.getByRole('button', { name: 'Stop accepting devices' }).click();
     await expect(tool.getByRole('button', { name: 'Let a phone in' })).toBeVisible();
     await expect(phone.goto(`${origin}/`)).rejects.toThrow(/ERR_CONNECTION_REFUSED/);
   },

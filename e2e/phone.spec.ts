@@ -6,6 +6,7 @@ test('the deckhand’s phone is started, recorded and looked into in every view,
 }) => {
   test.setTimeout(120_000);
   const { tool } = stage;
+  await tool.getByRole('button', { name: /^A native app/ }).click();
   await tool.getByRole('button', { name: 'Start the deckhand’s phone' }).click();
   await expect(tool.getByRole('radio', { name: /Deckhand · Skerry Line/ })).toBeVisible();
   await expect(tool.getByText('Deckhand 3 · phone, 60 Hz')).toBeVisible();

@@ -139,6 +139,10 @@ test('a key starts and stops a recording; long tasks come with their code while 
   const desk = await stage.openDesk();
   await tool.bringToFront();
   await expect(tool.getByRole('button', { name: 'Record', exact: true })).toBeEnabled();
+  await tool.getByRole('textbox', { name: 'Tags' }).fill('pier 3, before');
+  const title = tool.getByRole('textbox', { name: 'Title' });
+  await title.pressSequentially('Four lorries');
+  await title.blur();
   await tool.keyboard.press('r');
   await expect(tool.getByText('Recording ·')).toBeVisible();
   await desk.bringToFront();
@@ -154,6 +158,11 @@ test('a key starts and stops a recording; long tasks come with their code while 
   await expect(task.first()).toBeVisible();
   await tool.keyboard.press('r');
   await tool.waitForURL(/\/stings\//);
+  await expect(tool).toHaveTitle(/Four lorries/);
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  const card = tool.locator('np-recording-card', { hasText: 'Four lorries' });
+  await expect(card).toContainText('pier 3');
+  await expect(card).toContainText('before');
 });
 
 test('a recording may begin with the next load, and reaches back to its first script', async ({ stage }) => {

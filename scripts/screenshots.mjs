@@ -164,6 +164,7 @@ try {
   await pause(900);
   await tool.screenshot({ path: file('shelf') });
   await view('Record');
+  await tool.getByRole('button', { name: /^A native app/ }).click();
   await tool.getByRole('button', { name: 'Start the deckhand’s phone' }).click();
   const phone = tool.getByRole('radio', { name: /Deckhand/ });
   await phone.waitFor();

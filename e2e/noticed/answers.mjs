@@ -47,7 +47,9 @@ const FILES = {
 };
 
 function page() {
-  const scripts = readdirSync(CHECKS).filter((file) => file.endsWith('.js') && file !== FIRST);
+  const scripts = readdirSync(CHECKS)
+    .filter((file) => file.endsWith('.js') && file !== FIRST)
+    .sort();
   const tags = [FIRST, ...scripts].map((file) => `<script src="/checks/${file}"></script>`).join('\n');
   return `<!doctype html><html><head><meta charset="utf-8"><title>Checks</title><link rel="icon" href="data:,"></head>
 <body><button id="go">Go</button><script>const PARTS = ${PARTS};</script>

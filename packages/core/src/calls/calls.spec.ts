@@ -183,8 +183,10 @@ describe('the function table', () => {
   });
 
   it('shows what a function in focus called, and who called it', () => {
-    expect(rowOf(0, { focus: 2 })).toBeUndefined();
-    expect(rowOf(2, { focus: 2 })).toMatchObject({ totalMs: 40 });
+    expect(rowOf(0, { focus: [2] })).toBeUndefined();
+    expect(rowOf(2, { focus: [2] })).toMatchObject({ totalMs: 40 });
+    expect(rowOf(1, { focus: [2, 1] })).toMatchObject({ totalMs: rowOf(1, {})!.totalMs });
+    expect(rowOf(2, { focus: [2, 1] })).toMatchObject({ totalMs: 40 });
     const { callers, callees } = focusOn(BOARDING, WIDE_LENS, 2);
     expect(callers.map(({ functionId, totalMs, count }) => [functionId, totalMs, count])).toEqual([
       [1, 20, 2],

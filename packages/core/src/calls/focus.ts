@@ -20,7 +20,7 @@ export interface Focus {
 
 /** @param functionId a canonical id, as the tables of calls give them */
 export function focusOn(recording: Recording, lens: Lens, functionId: number): Focus {
-  const { nodes, totalMs, counts } = tallyCalls(recording, { ...lens, focus: undefined });
+  const { nodes, totalMs, counts } = tallyCalls(recording, { ...lens, focus: [] });
   const callers = new Map<number, Neighbour>();
   const callees = new Map<number, Neighbour>();
   const add = (to: Map<number, Neighbour>, id: number, node: number) => {

@@ -72,7 +72,7 @@ function functionRows(recording: Recording, lens: Lens, tally: Tally): FunctionR
     row.longestMs = Math.max(row.longestMs, tally.longestMs[node]!);
     if (outermost[node] === 1) row.totalMs += tally.totalMs[node]!;
   }
-  if (lens.focus === undefined) {
+  if (lens.focus.length === 0) {
     for (const [functionId, calls] of countedCalls(recording, thread, lensRange(recording, lens)).calls) {
       let row = rows.get(functionId);
       if (row === undefined) rows.set(functionId, (row = emptyRow(recording, functionId)));

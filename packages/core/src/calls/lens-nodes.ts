@@ -29,7 +29,7 @@ export function lensNodes(recording: Recording, lens: Lens): LensNodes {
   const nodeOf = new Int32Array(stacks.length).fill(HIDDEN);
   const opens = new Int32Array(stacks.length).fill(HIDDEN);
   const inFocus = new Uint8Array(stacks.length);
-  const focus = lens.focus === undefined ? undefined : canonical(lens.focus);
+  const focus = new Set(lens.focus.map((functionId) => canonical(functionId)));
   const isOther = new Map<number, boolean>();
   const isScript = (functionId: number) => recording.functions.get(functionId)?.activity === undefined;
   const foldable = (functionId: number) => {
@@ -52,9 +52,9 @@ export function lensNodes(recording: Recording, lens: Lens): LensNodes {
   for (let stack = 0; stack < stacks.length; stack++) {
     const functionId = canonical(stacks.functionOf(stack));
     const caller = stacks.parentOf(stack);
-    const isFocused = (caller !== NO_STACK && inFocus[caller] === 1) || functionId === focus;
+    const isFocused = (caller !== NO_STACK && inFocus[caller] === 1) || focus.has(functionId);
     if (isFocused) inFocus[stack] = 1;
-    if (focus !== undefined && !isFocused) continue;
+    if (focus.size > 0 && !isFocused) continue;
     const above = caller === NO_STACK || nodeOf[caller] === HIDDEN ? NO_STACK : nodeOf[caller]!;
     const into = above === NO_STACK ? NO_STACK : foldsInto(above, functionId);
     const node = into === NO_STACK ? nodes.calledFrom(above, functionId) : into;

@@ -13,8 +13,8 @@ export const lensSchema = object({
   foldRecursion: boolean().default(false),
   /** Leave out calls shorter than this, and charge their time to what called them. */
   minMs: number().min(0).default(0),
-  /** Only what this function called, and its own time. */
-  focus: number().integer().optional(),
+  /** Only what these functions called, and their own time; all where there is none. */
+  focus: array(number().integer().required()).default([]),
 });
 
 export type Lens = InferType<typeof lensSchema>;

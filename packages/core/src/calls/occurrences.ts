@@ -64,7 +64,7 @@ function outermostNodes({ nodes }: LensNodes, functionId: number): Uint8Array {
 /** @param functionId a canonical id, as the tables of calls give them */
 export function occurrencesOf(recording: Recording, lens: Lens, functionId: number): Occurrences {
   const log = callLogOf(recording, lens.thread);
-  const nodes = lensNodes(recording, { ...lens, focus: undefined });
+  const nodes = lensNodes(recording, { ...lens, focus: [] });
   const wanted = outermostNodes(nodes, functionId);
   const { startMs, endMs } = lensRange(recording, lens);
   const minUs = lens.minMs * 1000;

@@ -6,6 +6,7 @@ import { escapeXml } from './escape-xml';
 import type { Recording } from '../recording/recording';
 import { comparisonPicture } from './comparison-picture';
 import {
+  CHANGE_WORDS,
   UNIT_WORDS,
   changeWords,
   firmnessWords,
@@ -37,7 +38,7 @@ function functionRows(functions: readonly ComparedFunction[]): Cell[][] {
       [perUnitWords(before), 'n'],
       [perUnitWords(after), 'n'],
       [UNIT_WORDS[unit]],
-      [change],
+      [CHANGE_WORDS[change]],
     ]);
 }
 
@@ -84,7 +85,7 @@ export function comparisonPage(proof: Proof): string {
       ? []
       : [
           '<h2>Functions that changed</h2>',
-          table(['function', 'where', 'own time before', 'own time after', 'each', ''], functions),
+          table(['function', 'where', 'own time before', 'own time after', 'per', ''], functions),
         ]),
   ]);
 }

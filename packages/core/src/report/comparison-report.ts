@@ -4,6 +4,7 @@ import { LEVEL, type ComparedSeries, type SeriesSide } from '../compare/compare-
 import { percent } from '../explanation/sentence';
 import type { Recording } from '../recording/recording';
 import {
+  CHANGE_WORDS,
   UNIT_WORDS,
   changeWords,
   isChange,
@@ -95,7 +96,7 @@ function functionRow({ name, place, unit, before, after, change }: ComparedFunct
     before === undefined || after === undefined || before.perUnitMs === 0
       ? ''
       : `, ${percent(after.perUnitMs / before.perUnitMs)} of before`;
-  return `| ${escapeMarkdown(name)} | ${escapeMarkdown(place)} | ${perUnitWords(before)} | ${perUnitWords(after)} | ${UNIT_WORDS[unit]} | ${change}${change === 'cheaper' ? less : ''} |`;
+  return `| ${escapeMarkdown(name)} | ${escapeMarkdown(place)} | ${perUnitWords(before)} | ${perUnitWords(after)} | ${UNIT_WORDS[unit]} | ${CHANGE_WORDS[change]}${change === 'cheaper' ? less : ''} |`;
 }
 
 /** A comparison as Markdown, readable by people who have no tool at hand. */
@@ -116,7 +117,7 @@ export function comparisonMarkdown(before: Recording, after: Recording, comparis
       ? []
       : [
           '',
-          '| function | where | own time before | own time after | each | |',
+          '| function | where | own time before | own time after | per | |',
           '| --- | --- | ---: | ---: | --- | --- |',
           ...changed.map(functionRow),
         ]),

@@ -99,8 +99,17 @@ export function outcomeWords(series: readonly ComparedSeries[]): string {
 }
 
 export const UNIT_WORDS: Readonly<Record<FunctionUnit, string>> = {
-  attempt: 'an attempt',
-  second: 'a second',
+  attempt: 'attempt',
+  second: 'second',
+};
+
+export const CHANGE_WORDS: Readonly<Record<FunctionChange, string>> = {
+  gone: 'gone',
+  new: 'new',
+  cheaper: 'takes less',
+  dearer: 'takes more',
+  same: 'the same',
+  unsure: 'not sure',
 };
 
 /** Own time an attempt or a second, with how far chance may move it where it was sampled. */

@@ -125,7 +125,7 @@ function addCalls(program: Command): void {
     .option('--min <ms>', 'charge calls shorter than this to what called them')
     .option('--own', 'charge the time of libraries to the own function that called them')
     .option('--fold-recursion', 'take a function that calls itself for one call')
-    .option('--focus <name>', 'only what this function called')
+    .option('--focus <name...>', 'only what these functions called')
     .option('--text <text>', 'only functions whose name or file contains this')
     .option('--lines', 'list lines of the source in place of functions')
     .option('--top <number>', 'lines to write', '40')

@@ -21,7 +21,7 @@ export interface CallsFlags extends RangeFlags {
   readonly min?: string;
   readonly own?: boolean;
   readonly foldRecursion?: boolean;
-  readonly focus?: string;
+  readonly focus?: readonly string[];
   readonly text?: string;
   readonly top?: string;
   readonly lines?: boolean;
@@ -30,15 +30,13 @@ export interface CallsFlags extends RangeFlags {
 /** The lens that flags ask for. @throws FileError where one makes no sense */
 export function lensFrom(recording: Recording, flags: CallsFlags): Lens {
   const range = rangeFrom(recording, flags);
-  const focused = flags.focus;
-  const focus =
-    focused === undefined
-      ? undefined
-      : [...recording.functions.values()].find(({ name, originalName }) => (originalName ?? name) === focused)
-          ?.id;
-  if (focused !== undefined && focus === undefined) {
-    throw new FileError(`--focus: no function is called "${focused}" in this recording.`);
-  }
+  const focus = (flags.focus ?? []).map((wanted) => {
+    const all = [...recording.functions.values()];
+    const found = all.find(({ name, originalName }) => (originalName ?? name) === wanted);
+    if (found === undefined)
+      throw new FileError(`--focus: no function is called "${wanted}" in this recording.`);
+    return found.id;
+  });
   try {
     return lensSchema.validateSync({
       range: range && [range.startMs, range.endMs],

@@ -1,4 +1,5 @@
 import {
+  CHANGE_WORDS,
   UNIT_WORDS,
   boundWords,
   changeWords,
@@ -64,7 +65,7 @@ function writeText(output: Output, comparison: Comparison): void {
   output.line();
   output.table(
     [
-      ['own time before', 'after', 'each', '', 'function', 'where'],
+      ['own time before', 'after', 'per', '', 'function', 'where'],
       ...comparison.functions
         .filter(({ change }) => isChange(change))
         .slice(0, 20)
@@ -72,7 +73,7 @@ function writeText(output: Output, comparison: Comparison): void {
           perUnitWords(was),
           perUnitWords(is),
           UNIT_WORDS[unit],
-          change,
+          CHANGE_WORDS[change],
           name,
           place,
         ]),

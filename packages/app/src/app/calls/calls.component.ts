@@ -6,6 +6,7 @@ import {
   effect,
   inject,
   input,
+  linkedSignal,
   signal,
   untracked,
   viewChild,
@@ -33,6 +34,7 @@ import { FlameComponent } from './flame.component';
 import { FunctionDetailsComponent } from './function-details.component';
 import { itemParameter } from '../timeline/item-parameter';
 import { readSort, usualSort } from './call-order';
+import { readBox, readRows, rowsText } from './opened-rows';
 import { incrementalRender } from '../shared/incremental-render';
 import { answerTo } from '../shared/answer-to';
 import { firstValueFrom } from 'rxjs';
@@ -81,8 +83,11 @@ export class CallsComponent {
   /** How much of the tools is there: built part by part, so that none of them holds up an input. */
   protected readonly built = incrementalRender(2);
   protected readonly shown = computed<Shown>(() => SHOWN.find((one) => one === this.show()) ?? 'top');
-  readonly #expanded = signal<ReadonlySet<string>>(new Set());
-  readonly #root = signal<number | undefined>(undefined);
+  /** Keys of the lines that are open, and the box of the flame graph that is as wide as all, from the address. */
+  readonly rows = input<string>();
+  readonly box = input<string>();
+  readonly #expanded = linkedSignal((): ReadonlySet<string> => new Set(readRows(this.rows())));
+  readonly #root = computed(() => readBox(this.box()));
   /** The order of the table, in the address where it is not the usual one: "-selfMs" for the most first. */
   readonly order = input<string>();
   protected readonly sort = computed(() => readSort(this.order()) ?? usualSort(this.shown()));
@@ -129,11 +134,6 @@ export class CallsComponent {
   constructor() {
     effect(() => void this.#recordings.openStored(this.id()));
     effect(() => {
-      this.lens();
-      this.shown();
-      untracked(() => this.#root.set(undefined));
-    });
-    effect(() => {
       const functionId = this.#chosen.functionId();
       if (functionId === undefined || untracked(this.selected)?.functionId === functionId) return;
       this.selected.set({ key: this.shown() === 'flat' ? String(functionId) : '', functionId });
@@ -154,8 +154,7 @@ export class CallsComponent {
   }
 
   protected setShown(show: Shown): void {
-    this.#expanded.set(new Set());
-    void this.#address.change({ show: show === 'top' ? null : show, order: null });
+    void this.#address.change({ show: show === 'top' ? null : show, order: null, rows: null, box: null });
   }
 
   protected sortBy({ active, direction }: Sort): void {
@@ -168,7 +167,7 @@ export class CallsComponent {
     const expanded = new Set(this.#expanded());
     if (isOpen) expanded.delete(key);
     else expanded.add(key);
-    this.#expanded.set(expanded);
+    this.#expand(expanded);
   }
 
   /** Opens the lines that lead to what took most time, and selects the last of them. */
@@ -179,7 +178,7 @@ export class CallsComponent {
     );
     const key = keys.at(-1);
     if (key === undefined || functionId === undefined) return;
-    this.#expanded.update((expanded) => new Set([...expanded, ...keys]));
+    this.#expand(new Set([...this.#expanded(), ...keys]));
     this.select({ key, functionId });
   }
 
@@ -212,6 +211,11 @@ export class CallsComponent {
   }
 
   protected zoom(node: number | undefined): void {
-    this.#root.set(node);
+    void this.#address.change({ box: node ?? null });
+  }
+
+  #expand(rows: ReadonlySet<string>): void {
+    this.#expanded.set(rows);
+    void this.#address.change({ rows: rowsText(rows) }, true);
   }
 }

@@ -21,10 +21,12 @@ import { secondsText, numberText, countText, countedText } from '@nettle-patch/c
 export class FunctionDetailsComponent {
   readonly details = input.required<FunctionDetails>();
   readonly recordingId = input.required<string>();
-  readonly inFocus = input(false);
-  readonly focusOn = output<number | undefined>();
+  /** The functions in focus. */
+  readonly focus = input<readonly number[]>([]);
+  readonly focusOn = output<readonly number[]>();
   readonly choose = output<number>();
 
+  protected readonly inFocus = computed(() => this.focus().includes(this.details().functionId));
   protected readonly built = incrementalRender(2);
   readonly #slower = inject(LensService).slower;
   readonly #unit = inject(RecordingService).unit;

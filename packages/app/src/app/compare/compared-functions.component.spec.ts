@@ -26,7 +26,7 @@ describe('functions that changed', () => {
     const { texts, element } = await shown(ComparedFunctionsComponent, { functions });
     expect(texts('tbody tr').map((row) => row.split(' ')[0])).toEqual(['bendingOf', 'foldAccents']);
     expect(texts('td.figure:last-child')).toEqual(['– → 1,200', '– → 4']);
-    expect([texts('.good'), texts('td .over')]).toEqual([['cheaper'], ['new']]);
+    expect([texts('.good'), texts('td .over')]).toEqual([['takes less'], ['new']]);
     expect(element.querySelector('.scroll button')).toBeNull();
   });
 

@@ -1,5 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatSortModule, type Sort } from '@angular/material/sort';
 import {
+  CHANGE_WORDS,
   msText,
   UNIT_WORDS,
   perUnitWords,
@@ -9,26 +12,68 @@ import {
 } from '@nettle-patch/core';
 
 import { CopyTableComponent } from '../reports/copy-table.component';
+import { sortedRows } from '../shared/sorted-rows';
 
 const SHOWN_AT_FIRST = 60;
+const COLUMNS = {
+  name: ({ name }: ComparedFunction) => name,
+  change: ({ change }: ComparedFunction) => CHANGE_WORDS[change],
+  differenceMs: ({ perUnitChangeMs }: ComparedFunction) => Math.abs(perUnitChangeMs),
+  eachMs: ({ before, after }: ComparedFunction) => (after?.eachMs ?? 0) - (before?.eachMs ?? 0),
+  calls: ({ before, after }: ComparedFunction) => (after?.count ?? 0) - (before?.count ?? 0),
+};
 
-/** Functions that are gone, new, cheaper or dearer, for each time that something was done and for each call. */
+/** Functions that are gone, new, or take less or more, for each time that something was done and for each call. */
 @Component({
   selector: 'np-compared-functions',
-  imports: [CopyTableComponent],
+  imports: [CopyTableComponent, MatButtonModule, MatSortModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <np-copy-table [table]="table" label="functions that changed" />
     <div class="scroll" tabindex="0" role="region" aria-label="Functions that changed">
-      <table #table>
+      <table
+        #table
+        matSort
+        matSortDisableClear
+        [matSortActive]="sort().active"
+        [matSortDirection]="sort().direction"
+        (matSortChange)="sort.set($event)"
+      >
         <thead>
           <tr>
-            <th scope="col">Function</th>
-            <th scope="col"></th>
-            <th scope="col" class="figure">Own time before → after</th>
-            <th scope="col">each</th>
-            <th scope="col" class="figure">A call</th>
-            <th scope="col" class="figure">Calls</th>
+            <th scope="col" mat-sort-header="name">Function</th>
+            <th scope="col" mat-sort-header="change">Change</th>
+            <th
+              scope="col"
+              class="figure"
+              mat-sort-header="differenceMs"
+              start="desc"
+              arrowPosition="before"
+              title="In order of the difference, in either direction"
+            >
+              Own time before → after
+            </th>
+            <th scope="col">per</th>
+            <th
+              scope="col"
+              class="figure"
+              mat-sort-header="eachMs"
+              start="desc"
+              arrowPosition="before"
+              title="In order of the difference"
+            >
+              A call
+            </th>
+            <th
+              scope="col"
+              class="figure"
+              mat-sort-header="calls"
+              start="desc"
+              arrowPosition="before"
+              title="In order of the difference"
+            >
+              Calls
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -41,7 +86,7 @@ const SHOWN_AT_FIRST = 60;
                 <span
                   [class.over]="one.change === 'dearer' || one.change === 'new'"
                   [class.good]="one.change === 'cheaper' || one.change === 'gone'"
-                  >{{ one.change }}</span
+                  >{{ changes[one.change] }}</span
                 >
               </td>
               <td class="figure">{{ own(one.before) }} → {{ own(one.after) }}</td>
@@ -59,7 +104,7 @@ const SHOWN_AT_FIRST = 60;
         </tbody>
       </table>
       @if (functions().length > shown().length) {
-        <button type="button" (click)="all.set(true)">Show all {{ functions().length }}</button>
+        <button type="button" mat-button (click)="all.set(true)">Show all {{ functions().length }}</button>
       }
     </div>
   `,
@@ -118,10 +163,13 @@ const SHOWN_AT_FIRST = 60;
 export class ComparedFunctionsComponent {
   readonly functions = input.required<readonly ComparedFunction[]>();
   protected readonly all = signal(false);
-  protected readonly shown = computed(() =>
-    this.all() ? this.functions() : this.functions().slice(0, SHOWN_AT_FIRST),
-  );
+  protected readonly sort = signal<Sort>({ active: 'differenceMs', direction: 'desc' });
+  protected readonly shown = computed(() => {
+    const rows = sortedRows(this.functions(), COLUMNS, this.sort());
+    return this.all() ? rows : rows.slice(0, SHOWN_AT_FIRST);
+  });
 
+  protected readonly changes = CHANGE_WORDS;
   protected readonly units = UNIT_WORDS;
   protected readonly own = perUnitWords;
 

@@ -18,6 +18,7 @@ async function bar(lens: Partial<LensState> = {}, view = 'calls') {
   };
   const recordings = {
     functionName: () => signal('foldAccents'),
+    functionNames: () => signal(['foldAccents', 'bendingOf']),
     opened: signal({ threads: [{ id: 3, name: 'manifest.js' }] }),
   };
   const one = await shown(LensBarComponent, {}, [
@@ -42,7 +43,7 @@ describe('the lens bar', () => {
       foldLibraries: false,
       foldRecursion: true,
       minMs: 5,
-      focus: 7,
+      focus: [7, 9],
       text: 'trim',
       slower: 4,
     });
@@ -55,6 +56,7 @@ describe('the lens bar', () => {
       'recursion folded',
       '5 ms or more',
       'only foldAccents',
+      'or bendingOf',
       '≈ 4 × slower device',
       '“trim”',
     ]);
@@ -65,7 +67,8 @@ describe('the lens bar', () => {
       { foldLibraries: true },
       { foldRecursion: false },
       { minMs: 0 },
-      { focus: undefined },
+      { focus: [9] },
+      { focus: [7] },
       { slower: 1 },
       { text: '' },
     ]);

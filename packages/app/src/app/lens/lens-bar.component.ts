@@ -96,7 +96,7 @@ export class LensBarComponent {
   readonly #recordings = inject(RecordingService);
   protected readonly chosen = inject(ChosenFunctionService);
   protected readonly usual = USUAL_LENS;
-  readonly #focusName = this.#recordings.functionName(computed(() => this.#lens.lens().focus));
+  readonly #focusNames = this.#recordings.functionNames(computed(() => this.#lens.lens().focus));
 
   protected readonly slower = this.#lens.slower;
   protected readonly devices = computed((): readonly ChoiceOption<number>[] =>
@@ -124,7 +124,11 @@ export class LensBarComponent {
     add(!foldLibraries, 'foldLibraries', () => 'libraries opened');
     add(foldRecursion, 'foldRecursion', () => 'recursion folded');
     add(minMs > 0, 'minMs', () => `${numberText(minMs)} ms or more`);
-    add(focus !== undefined, 'focus', () => `only ${this.#focusName() || 'one function'}`);
+    for (const [at, functionId] of focus.entries()) {
+      const words = `${at === 0 ? 'only' : 'or'} ${this.#focusNames()[at] ?? 'one function'}`;
+      const without = { focus: focus.filter((one) => one !== functionId) };
+      chips.push({ words, without, applies: this.reach().parts.has('focus') });
+    }
     add(slower > 1, 'slower', () => `≈ ${slower} × slower device`);
     add(text !== '', 'text', () => `“${text}”`);
     return chips;

@@ -8,8 +8,8 @@ export interface LensState {
   readonly foldLibraries: boolean;
   readonly foldRecursion: boolean;
   readonly minMs: number;
-  /** Function in focus, by its id in the recording. */
-  readonly focus: number | undefined;
+  /** Functions in focus, by their ids in the recording; none for all. */
+  readonly focus: readonly number[];
   readonly text: string;
   /** How many times as long a device would take, of which lengths are estimated; 1 for the one that was recorded. */
   readonly slower: number;
@@ -33,6 +33,12 @@ export type LensQuery = Readonly<Partial<Record<(typeof LENS_PARAMETERS)[number]
 const wholeFrom = (text: string | undefined): number | undefined =>
   text !== undefined && /^\d{1,9}$/.test(text) ? Number(text) : undefined;
 
+/** Ids of functions as they stand in an address, each once; those that are none are left out. */
+const readFunctionIds = (text: string | undefined): number[] => {
+  const ids = (text ?? '').split(',').map((id) => readFunctionId(id));
+  return [...new Set(ids.filter((id) => id !== undefined))];
+};
+
 /** Id of a function as it stands in an address; undefined where it is none. */
 export const readFunctionId = (text: string | undefined): number | undefined =>
   text !== undefined && /^-?\d{1,10}$/.test(text) ? Number(text) : undefined;
@@ -46,7 +52,7 @@ export const USUAL_LENS: LensState = {
   foldLibraries: true,
   foldRecursion: false,
   minMs: 0,
-  focus: undefined,
+  focus: [],
   text: '',
   slower: 1,
 };
@@ -64,7 +70,7 @@ export function readLens(query: LensQuery): LensState {
     foldLibraries: query.libraries !== 'open',
     foldRecursion: query.recursion === 'folded',
     minMs: minMs > 0 && Number.isFinite(minMs) ? minMs : 0,
-    focus: readFunctionId(query.focus),
+    focus: readFunctionIds(query.focus),
     text: query.text ?? '',
     slower: slower > 1 && slower <= MAX_SLOWER ? slower : 1,
   };
@@ -81,7 +87,7 @@ export function lensQuery(change: Partial<LensState>): Record<string, string | n
   if (change.foldLibraries !== undefined) query['libraries'] = change.foldLibraries ? null : 'open';
   if (change.foldRecursion !== undefined) query['recursion'] = change.foldRecursion ? 'folded' : null;
   if (change.minMs !== undefined) query['min'] = change.minMs || null;
-  if ('focus' in change) query['focus'] = change.focus ?? null;
+  if (change.focus !== undefined) query['focus'] = change.focus.join(',') || null;
   if (change.text !== undefined) query['text'] = change.text || null;
   if (change.slower !== undefined) query['slower'] = change.slower === 1 ? null : change.slower;
   return query;
@@ -95,6 +101,6 @@ export function coreLens({ range, thread, foldLibraries, foldRecursion, minMs, f
     foldLibraries,
     foldRecursion,
     minMs,
-    focus,
+    focus: [...focus],
   };
 }

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatExpansionModule } from '@angular/material/expansion';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatRadioModule } from '@angular/material/radio';
@@ -45,7 +46,14 @@ function listed(names: readonly string[]): string {
 /** Chooses how closely to look, and says what that costs and gives for the page that is chosen. */
 @Component({
   selector: 'np-capture-mode',
-  imports: [MatButtonModule, MatCheckboxModule, MatFormFieldModule, MatInputModule, MatRadioModule],
+  imports: [
+    MatButtonModule,
+    MatCheckboxModule,
+    MatExpansionModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatRadioModule,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3 id="capture-mode-title">How closely</h3>
@@ -65,8 +73,8 @@ function listed(names: readonly string[]): string {
       <mat-radio-button value="exact">
         <strong>Exact calls</strong>
         <span class="soft">
-          Every call with its times, in any browser; of quick functions one of many. Scripts are rewritten on
-          their way, and run slower. {{ exactCost() }}
+          Every call with its times; of quick functions one of many. Scripts are rewritten, and run slower.
+          {{ exactCost() }}
         </span>
       </mat-radio-button>
     </mat-radio-group>
@@ -83,28 +91,33 @@ function listed(names: readonly string[]): string {
             </button>
           </p>
         }
-        <mat-checkbox
-          [checked]="settings.settings().isolate"
-          (change)="settings.change({ isolate: $event.checked })"
-        >
-          See into hangs while they last
-        </mat-checkbox>
-        <p class="soft">
-          Isolates the page. {{ foreign() }}
-          @if (mode() === 'fine') {
-            Samples are then taken from outside, so that lines are told more exactly.
-          }
-        </p>
-        <mat-form-field>
-          <mat-label>Leave scripts alone whose address holds</mat-label>
-          <input
-            matInput
-            type="text"
-            placeholder="node_modules, vendor"
-            [value]="settings.settings().leaveOut.join(', ')"
-            (change)="leaveOut($any($event.target).value)"
-          />
-        </mat-form-field>
+        <mat-expansion-panel class="mat-elevation-z0">
+          <mat-expansion-panel-header>
+            <mat-panel-title>Hangs, and scripts left alone</mat-panel-title>
+          </mat-expansion-panel-header>
+          <mat-checkbox
+            [checked]="settings.settings().isolate"
+            (change)="settings.change({ isolate: $event.checked })"
+          >
+            See into hangs while they last
+          </mat-checkbox>
+          <p class="soft">
+            Isolates the page. {{ foreign() }}
+            @if (mode() === 'fine') {
+              Samples are then taken from outside, so that lines are told more exactly.
+            }
+          </p>
+          <mat-form-field>
+            <mat-label>Leave scripts alone whose address holds</mat-label>
+            <input
+              matInput
+              type="text"
+              placeholder="node_modules, vendor"
+              [value]="settings.settings().leaveOut.join(', ')"
+              (change)="leaveOut($any($event.target).value)"
+            />
+          </mat-form-field>
+        </mat-expansion-panel>
       </div>
     }
     @if (settings.problem(); as problem) {
@@ -138,7 +151,7 @@ export class CaptureModeComponent {
   );
   protected readonly fine = computed(() => {
     const instead = hasSampler(this.target()) ? '' : ' This browser has no sampler of its own.';
-    return `A sample every millisecond with its line, and how often each function is called. Scripts are rewritten on their way, and run a little slower.${instead}`;
+    return `A sample every millisecond with its line, and how often each function is called. Scripts are rewritten, and run a little slower.${instead}`;
   });
 
   /** What exact calls would cost this page, as the latest recording of it in fine mode has counted. */

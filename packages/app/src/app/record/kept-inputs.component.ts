@@ -9,7 +9,6 @@ import { SettingsService } from '../services/settings.service';
   imports: [MatCheckboxModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3>What is kept</h3>
     <mat-checkbox [checked]="labels() === 'texts'" (change)="name($event.checked ? 'texts' : 'ids')">
       Name buttons, links, menu items and tabs by their visible text
     </mat-checkbox>
@@ -28,10 +27,6 @@ import { SettingsService } from '../services/settings.service';
   styles: `
     :host {
       display: grid;
-    }
-    h3 {
-      font-size: 14px;
-      margin-bottom: 0;
     }
     p {
       margin: 0;

@@ -13,7 +13,6 @@ import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
   imports: [MatButtonModule, MatCheckboxModule, MatExpansionModule, ChoiceComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3>Or a native app</h3>
     <p>Any program that speaks the protocol can be recorded. The deckhand’s phone is one to try.</p>
     <p class="actions">
       <np-choice label="Display of the phone" [options]="rates" [value]="hz()" (choose)="hz.set($event)" />
@@ -40,10 +39,6 @@ import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
     }
   `,
   styles: `
-    h3 {
-      font-size: 14px;
-      margin-bottom: 4px;
-    }
     mat-checkbox {
       display: block;
     }

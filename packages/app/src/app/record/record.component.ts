@@ -1,7 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatExpansionModule } from '@angular/material/expansion';
 import { MatRadioModule } from '@angular/material/radio';
 import { Router } from '@angular/router';
+import { cleanTags } from '../../store/tags';
+import { LanService } from '../services/lan.service';
 import { LiveService } from '../services/live.service';
 import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
@@ -13,6 +16,7 @@ import { AppsComponent } from './apps.component';
 import { CaptureModeComponent, isLoadedFor, modeOf } from './capture-mode.component';
 import { LiveStageComponent } from './live-stage.component';
 import { KeptInputsComponent } from './kept-inputs.component';
+import { RecordingNameComponent } from './recording-name.component';
 import { PhoneComponent } from './phone.component';
 import { DevicePairingComponent } from './device-pairing.component';
 import { TargetCardComponent } from './target-card.component';
@@ -23,6 +27,7 @@ import { TargetCardComponent } from './target-card.component';
   host: { '(document:keydown)': 'onKey($event)' },
   imports: [
     MatButtonModule,
+    MatExpansionModule,
     MatRadioModule,
     IconComponent,
     OpenFilesComponent,
@@ -33,6 +38,7 @@ import { TargetCardComponent } from './target-card.component';
     LiveStageComponent,
     CaptureModeComponent,
     KeptInputsComponent,
+    RecordingNameComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './record.component.html',
@@ -44,9 +50,16 @@ export class RecordComponent {
   readonly #settings = inject(SettingsService);
   protected readonly recordings = inject(RecordingService);
   protected readonly files = inject(FilesService);
+  readonly #lan = inject(LanService);
   readonly #shortcuts = inject(ShortcutsService);
   protected readonly state = this.#live.state;
   protected readonly withNextLoad = signal(false);
+  /** What is in use is not hidden. */
+  protected readonly showsPairing = signal(false);
+  protected readonly showsNative = signal(false);
+  /** What the recording will be called, and its tags as they are typed. */
+  protected readonly title = signal('');
+  protected readonly tags = signal('');
   readonly #chosenId = signal<string | undefined>(undefined);
 
   /** The target chosen by hand, else the one in front, else the latest. */
@@ -57,6 +70,11 @@ export class RecordComponent {
   });
 
   protected readonly recording = computed(() => this.state().recording);
+  protected readonly keptWords = computed(() => {
+    const { steps, labels } = this.#settings.settings();
+    const kept = { off: 'no steps', places: 'steps', texts: 'steps, words typed' }[steps];
+    return labels === 'texts' ? `${kept}, words on controls` : kept;
+  });
 
   /** What begins with the next load may begin in a page that was loaded otherwise. */
   protected readonly canStart = computed(() => {
@@ -69,6 +87,10 @@ export class RecordComponent {
   });
 
   constructor() {
+    effect(() => this.#lan.state().open && this.showsPairing.set(true));
+    effect(() => {
+      if (this.state().targets.some(({ url }) => url.startsWith('app:'))) this.showsNative.set(true);
+    });
     effect(() => {
       const recording = this.recording();
       if (recording?.state !== 'ended' || recording.problem !== undefined) return;
@@ -82,7 +104,10 @@ export class RecordComponent {
 
   protected start(): void {
     const target = this.chosen();
-    if (target !== undefined) this.#live.start(target.id, this.withNextLoad());
+    if (target === undefined) return;
+    const named = { title: this.title().trim(), tags: cleanTags(this.tags().split(',')) };
+    this.#live.start(target.id, this.withNextLoad(), named);
+    this.title.set('');
   }
 
   protected onKey(event: KeyboardEvent): void {

@@ -12,15 +12,18 @@ export class LensService {
   /** How many times as long a device would take, of which lengths are estimated; 1 for the one that was recorded. */
   readonly slower = computed(() => this.lens().slower);
   readonly core = computed(() => coreLens(this.lens()));
-  /** The parameters that make it up, and the chosen function, for links from one view to another. */
+  /** The parameters that make it up, the chosen function, and the lines of calls that are open, for links from one view to another. */
   readonly query = computed(() => {
     const query = this.#address.query();
-    const kept = [...LENS_PARAMETERS, 'function'];
+    const kept = [...LENS_PARAMETERS, 'function', 'rows', 'box'];
     return Object.fromEntries(kept.flatMap((name) => (query[name] ? [[name, query[name]]] : [])));
   });
 
   /** @param replaceUrl whether going back passes over it, as for each letter of a text */
   change(part: Partial<LensState>, replaceUrl = false): void {
-    void this.#address.change(lensQuery(part), replaceUrl);
+    const isSameTree = Object.keys(part).every((name) => name === 'text' || name === 'slower');
+    // Lines and boxes of one tree of calls are none of another.
+    const query = { ...(isSameTree ? {} : { rows: null, box: null }), ...lensQuery(part) };
+    void this.#address.change(query, replaceUrl);
   }
 }

@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { proxy, wrap, type Remote } from 'comlink';
 import { BehaviorSubject } from 'rxjs';
-import { INITIAL_LIVE_STATE, type LiveState } from '../../workers/live/live-state';
+import { INITIAL_LIVE_STATE, type LiveState, type RecordingName } from '../../workers/live/live-state';
 import type { LiveWorker } from '../../workers/live/live.worker';
 import { FailureService } from './failure.service';
 import { SecretService } from './secret.service';
@@ -22,8 +22,8 @@ export class LiveService {
   readonly state = toSignal(this.state$, { initialValue: INITIAL_LIVE_STATE });
   #worker = this.#start();
 
-  start(targetId: string, withNextLoad: boolean): void {
-    void this.#worker.start(targetId, withNextLoad);
+  start(targetId: string, withNextLoad: boolean, named: RecordingName = {}): void {
+    void this.#worker.start(targetId, withNextLoad, named);
   }
 
   /** Has a page loaded again. */

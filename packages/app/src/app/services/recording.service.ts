@@ -107,6 +107,15 @@ export class RecordingService {
     return computed(() => name() ?? '');
   }
 
+  /** Names of functions of the open recording; empty until they are known. To be called where `inject` may be. */
+  functionNames(functionIds: Signal<readonly number[]>): Signal<readonly string[]> {
+    const asked = computed(() => (functionIds().length === 0 ? undefined : functionIds()), {
+      equal: (a, b) => a?.join() === b?.join(),
+    });
+    const names = answerTo(asked, (ids) => this.ask('functionNames', ids));
+    return computed(() => names() ?? []);
+  }
+
   #newThread(): AnalysisThread {
     return new AnalysisThread((words) => void this.#restart(words));
   }

@@ -6,10 +6,9 @@ import { liveQuery } from 'dexie';
 import { from } from 'rxjs';
 import { NettleDatabase, type StoredRecording } from '../../store/database';
 import { RecordingStore, type RemovedRecording } from '../../store/recording-store';
+import { cleanTags } from '../../store/tags';
 
 const UNDO_MS = 10_000;
-const MAX_TAG = 40;
-const MAX_TAGS = 12;
 
 /** The recordings kept in this browser. */
 @Injectable({ providedIn: 'root' })
@@ -32,8 +31,7 @@ export class ShelfService {
 
   /** @param tags as they were typed; empty ones and repeats are left out */
   async setTags(id: string, tags: readonly string[]): Promise<void> {
-    const clean = tags.map((tag) => tag.trim().slice(0, MAX_TAG)).filter((tag) => tag !== '');
-    await this.#store.setTags(id, [...new Set(clean)].slice(0, MAX_TAGS));
+    await this.#store.setTags(id, cleanTags(tags));
   }
 
   /** Keeps the ranges in which nothing should change, in order of time. */

@@ -18,13 +18,13 @@ export class StingChoiceService {
   readonly #focused = computed(
     () => {
       const [id, focus] = [this.#opened()?.id, this.#lens().focus];
-      return id === undefined || focus === undefined ? undefined : { id, focus };
+      return id === undefined || focus.length === 0 ? undefined : { id, focus };
     },
-    { equal: (a, b) => a?.id === b?.id && a?.focus === b?.focus },
+    { equal: (a, b) => a?.id === b?.id && a?.focus.join() === b?.focus.join() },
   );
-  /** Stings during which the function in focus ran; undefined while none is, or it is not known yet. */
+  /** Stings during which a function in focus ran; undefined while none is, or it is not known yet. */
   readonly #withFocus = answerTo(this.#focused, ({ focus }) =>
-    this.#recordings.ask('stingsOfFunction', focus).pipe(map((indexes) => new Set(indexes))),
+    this.#recordings.ask('stingsOfFunctions', focus).pipe(map((indexes) => new Set(indexes))),
   );
 
   /** Kinds that are shown; none means all. */

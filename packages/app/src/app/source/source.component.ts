@@ -10,6 +10,7 @@ import {
 } from '@angular/core';
 import { DomSanitizer } from '@angular/platform-browser';
 import { MatButtonModule } from '@angular/material/button';
+import { MatSortModule, type Sort } from '@angular/material/sort';
 import { RouterLink } from '@angular/router';
 import { decimalText, msText, countText, shortPlace } from '@nettle-patch/core';
 import { AddressService } from '../services/address.service';
@@ -18,7 +19,9 @@ import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
 import { ShellKeys } from '../shell/shell-keys';
+import type { ShownLine } from '../../workers/analysis/queries/source-queries';
 import { incrementalList } from '../shared/incremental-list';
+import { sortedRows } from '../shared/sorted-rows';
 import { IconComponent } from '../shared/icon.component';
 import { PaneDividerComponent } from '../panes/pane-divider.component';
 import { PanesDirective } from '../panes/panes.directive';
@@ -27,6 +30,13 @@ import { CodeViewComponent } from './code-view.component';
 import { costColumns } from './cost-gutters';
 import { editorLink } from './editor-link';
 import { answerTo } from '../shared/answer-to';
+
+const LINE_COLUMNS = {
+  line: ({ line }: ShownLine) => line,
+  selfMs: ({ selfMs }: ShownLine) => selfMs,
+  totalMs: ({ totalMs }: ShownLine) => totalMs,
+  names: ({ names }: ShownLine) => names.join(', '),
+};
 
 /** So many of a list are shown, unless all are asked for: they are in order of their cost. */
 const FIRST = 40;
@@ -44,6 +54,7 @@ function countIfLeftOut(list: readonly unknown[], all: boolean): number {
   selector: 'np-source',
   imports: [
     MatButtonModule,
+    MatSortModule,
     RouterLink,
     CodeViewComponent,
     IconComponent,
@@ -131,7 +142,10 @@ export class SourceComponent {
     files: countIfLeftOut(this.files() ?? [], this.#allFiles()),
     functions: countIfLeftOut(this.functions(), this.#allFunctions()),
   }));
-  protected readonly listedLines = incrementalList(computed(() => this.shown()?.lines ?? []));
+  protected readonly lineSort = signal<Sort>({ active: 'line', direction: 'asc' });
+  protected readonly listedLines = incrementalList(
+    computed(() => sortedRows(this.shown()?.lines ?? [], LINE_COLUMNS, this.lineSort())),
+  );
   /** Opens the line in the person's editor. Its scheme was checked when it was set, and again here. */
   protected readonly link = computed(() => {
     const file = this.shown()?.file;

@@ -44,7 +44,7 @@ describe('what would help most', () => {
     const inputs = { shown: CREEP, recordingId: 'friday' };
     const { texts } = await shown(CulpritsComponent, inputs, [...PROVIDERS]);
     expect(texts('tbody .name button')).toEqual(['anonymous in constructor', 'standingFor']);
-    expect(texts('p.soft')).toEqual(['and 1 more with less']);
+    expect(texts('p.soft')).toEqual(['and 1 more']);
   });
 
   it('has the function that is chosen looked at closer', async () => {

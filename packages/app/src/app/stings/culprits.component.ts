@@ -1,8 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { MatSortModule, type Sort } from '@angular/material/sort';
 import { RouterLink } from '@angular/router';
-import { msText, percentText, shortPlace } from '@nettle-patch/core';
+import { msText, percentText, shortPlace, type Culprit } from '@nettle-patch/core';
 import { LookCloserComponent } from '../record/look-closer.component';
 import { LensService } from '../services/lens.service';
+import { sortedRows } from '../shared/sorted-rows';
 import { MAX_HOT_LINES, type OpenedSting } from '../../workers/analysis/analysis-results';
 
 const SHOWN = 5;
@@ -14,21 +16,47 @@ const MIN_LINE_SHARE = 0.05;
 /** Functions by the time that is charged to them, with file and line and what would be saved at most without them. */
 @Component({
   selector: 'np-culprits',
-  imports: [LookCloserComponent, RouterLink],
+  imports: [LookCloserComponent, MatSortModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>What would help most{{ slower() > 1 ? ', lengths estimated' : '' }}</h3>
     @if (rows().length > 0) {
-      <table>
+      <table
+        matSort
+        matSortDisableClear
+        [matSortActive]="sort().active"
+        [matSortDirection]="sort().direction"
+        (matSortChange)="sort.set($event)"
+      >
         <thead>
           <tr>
-            <th>function, and where it is</th>
-            <th class="right" title="In its own code">self</th>
-            <th class="right" title="Its own code, and the libraries and layouts it brings">
+            <th scope="col" mat-sort-header="name" start="asc">function, and where it is</th>
+            <th
+              scope="col"
+              class="right"
+              mat-sort-header="selfMs"
+              start="desc"
+              arrowPosition="before"
+              title="In its own code"
+            >
+              self
+            </th>
+            <th
+              scope="col"
+              class="right"
+              mat-sort-header="chargedMs"
+              start="desc"
+              arrowPosition="before"
+              title="Its own code, and the libraries and layouts it brings"
+            >
               with libraries
             </th>
             <th
+              scope="col"
               class="right"
+              mat-sort-header="savedMs"
+              start="desc"
+              arrowPosition="before"
               title="An upper bound: without it, all that it calls would go too, as far as nobody else needs that"
             >
               would save up to
@@ -82,7 +110,7 @@ const MIN_LINE_SHARE = 0.05;
         </tbody>
       </table>
       @if (more() > 0) {
-        <p class="soft">and {{ more() }} more with less</p>
+        <p class="soft">and {{ more() }} more</p>
       }
     } @else {
       <p class="soft">No code was seen in this stretch.</p>
@@ -100,13 +128,13 @@ const MIN_LINE_SHARE = 0.05;
       width: 100%;
     }
     th:nth-child(2) {
-      width: 56px;
+      width: 62px;
     }
     th:nth-child(3) {
-      width: 92px;
+      width: 108px;
     }
     th:last-child {
-      width: 138px;
+      width: 142px;
     }
     th {
       font-size: 12px;
@@ -200,10 +228,20 @@ export class CulpritsComponent {
   readonly choose = output<number>();
   protected readonly slower = inject(LensService).slower;
 
+  protected readonly sort = signal<Sort>({ active: 'chargedMs', direction: 'desc' });
+  /** The most, or the least, of those that took a part worth telling. */
   readonly #worth = computed(() => {
-    const { culprits, blame } = this.shown().anatomy;
+    const { functions, anatomy } = this.shown();
+    const { culprits, blame } = anatomy;
     const leastMs = (blame.totalMs - blame.idleMs) * MIN_SHARE;
-    return culprits.filter(({ chargedMs }, index) => index === 0 || (index < SHOWN && chargedMs >= leastMs));
+    const worth = culprits.filter(({ chargedMs }, index) => index === 0 || chargedMs >= leastMs);
+    const columns = {
+      name: ({ functionId }: Culprit) => functions.get(functionId)!.name,
+      selfMs: ({ selfMs }: Culprit) => selfMs,
+      chargedMs: ({ chargedMs }: Culprit) => chargedMs,
+      savedMs: ({ savedMs }: Culprit) => savedMs,
+    };
+    return sortedRows(worth, columns, this.sort()).slice(0, SHOWN);
   });
   protected readonly more = computed(() => this.shown().anatomy.culprits.length - this.#worth().length);
   protected readonly rows = computed(() => {

@@ -52,7 +52,7 @@ export class StingsComponent {
 
   protected showAll(): void {
     this.choice.setKinds([]);
-    this.#lens.change({ range: undefined, minMs: 0, text: '', thread: 0, focus: undefined });
+    this.#lens.change({ range: undefined, minMs: 0, text: '', thread: 0, focus: [] });
   }
 
   protected setRange(range: TimeRange): void {

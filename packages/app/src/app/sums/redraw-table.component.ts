@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { MatSortModule, type Sort } from '@angular/material/sort';
 import { RouterLink } from '@angular/router';
-import { compared, countText, secondsText, type TimeRange } from '@nettle-patch/core';
+import { countText, secondsText, type TimeRange } from '@nettle-patch/core';
 import type { SummedRedraws } from '../../workers/analysis/window-sums';
 import { CopyTableComponent } from '../reports/copy-table.component';
+import { sortedRows } from '../shared/sorted-rows';
 import { sumsAtRest } from './sums-at-rest';
 
 const COLUMNS = {
@@ -15,7 +16,6 @@ const COLUMNS = {
   unchanged: ({ unchanged }: SummedRedraws) => unchanged,
   writer: ({ writer = '' }: SummedRedraws) => writer,
 } as const;
-type Column = keyof typeof COLUMNS;
 
 /** Redraws of a range by element: how often, in view or not, with or without a change one could see, and who wrote. */
 @Component({
@@ -95,12 +95,7 @@ export class RedrawTableComponent {
 
   readonly #found = sumsAtRest(this.range);
   protected readonly sort = signal<Sort>({ active: 'times', direction: 'desc' });
-  protected readonly rows = computed(() => {
-    const { active, direction } = this.sort();
-    const valueOf = COLUMNS[active as Column];
-    const sign = direction === 'desc' ? -1 : 1;
-    return [...(this.#found()?.redraws ?? [])].sort((a, b) => sign * compared(valueOf(a), valueOf(b)));
-  });
+  protected readonly rows = computed(() => sortedRows(this.#found()?.redraws ?? [], COLUMNS, this.sort()));
   protected readonly words = computed(() => {
     const { startMs, endMs } = this.range();
     const found = this.#found();

@@ -81,8 +81,8 @@ export class TimeViewComponent {
   readonly #lens = inject(LensService).lens;
   readonly #choice = inject(StingChoiceService);
   readonly #chosen = inject(ChosenFunctionService);
-  /** The function in focus: all others are dimmed. */
-  readonly #focusName = this.#recordings.functionName(computed(() => this.#lens().focus));
+  /** The functions in focus: all others are dimmed. */
+  readonly #focusNames = this.#recordings.functionNames(computed(() => this.#lens().focus));
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly overlay = viewChild.required<ElementRef<HTMLCanvasElement>>('overlay');
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
@@ -268,7 +268,7 @@ export class TimeViewComponent {
       this.#scrollTop(),
       this.#dragged(),
       this.#lens(),
-      this.#focusName(),
+      this.#focusNames(),
       this.selected(),
       this.#choice.selectedSting(),
     ];
@@ -292,7 +292,7 @@ export class TimeViewComponent {
       refreshMs: header.refreshMs,
       longTaskMs: thresholds.longTaskMs,
       minMs,
-      text: this.#focusName() || text,
+      texts: this.#focusNames().length > 0 ? this.#focusNames() : text === '' ? [] : [text],
       foldLibraries,
     });
   }

@@ -65,7 +65,7 @@ export interface TimelinePicture {
   /** Things shorter than this are left out. Milliseconds. */
   readonly minMs: number;
   /** Things whose words do not hold this are dimmed. */
-  readonly text: string;
+  readonly texts: readonly string[];
   /** Whether libraries are drawn as thin stems. */
   readonly foldLibraries: boolean;
 }
@@ -108,7 +108,7 @@ export class TimelinePainter {
   #lane(placed: PlacedLane, items: DrawnItems, picture: TimelinePicture): void {
     const { context, palette } = this;
     const { scale, minMs, selected } = picture;
-    const wanted = picture.text.toLowerCase();
+    const wanted = picture.texts.map((text) => text.toLowerCase());
     const pixelMs = 1 / scale.pixelsPerMs;
     const isFrames = placed.lane.kind === 'frames';
     const rowHeight = placed.folded ? placed.height : placed.rowHeight;
@@ -140,7 +140,7 @@ export class TimelinePainter {
         tall *= 0.45;
       }
       const word = items.words[at]! < 0 ? '' : items.texts[items.words[at]!]!;
-      const dim = wanted !== '' && !word.toLowerCase().includes(wanted);
+      const dim = wanted.length > 0 && !wanted.some((one) => word.toLowerCase().includes(one));
       const alpha = dim ? DIM : style === 'memory' ? 0.8 : 0.35 + 0.65 * (items.filled[at]! / FULL);
       const fill = this.#fills[items.styles[at]!]!;
       if (OUTLINED.has(style)) {

@@ -14,7 +14,13 @@ import { importFile } from '../import/import-file';
 import { RecordingWriter, type RecordingWriterEvents } from './recording-writer';
 import { describe, type Current } from './current-recording';
 import { takeRecording, untilFree } from './recording-lock';
-import { INITIAL_LIVE_STATE, type LiveRecordingState, type LiveState, type LiveTarget } from './live-state';
+import {
+  INITIAL_LIVE_STATE,
+  type LiveRecordingState,
+  type LiveState,
+  type LiveTarget,
+  type RecordingName,
+} from './live-state';
 import { RelaySocket } from './relay-socket';
 import { fetchUninstrumented, fetchScript } from '../analysis/fetch-script';
 
@@ -22,6 +28,13 @@ import { fetchUninstrumented, fetchScript } from '../analysis/fetch-script';
 const ANSWER_MS = 6000;
 const TELL_EVERY_MS = 100;
 const ROOM_EVERY_MS = 10_000;
+
+/** A recording to follow from its beginning, or the shelf's entry of one to go on with and the right to write it. */
+interface Following {
+  readonly named?: RecordingName;
+  readonly kept?: StoredRecording;
+  readonly release?: () => void;
+}
 
 /** Follows the targets, keeps the recording that runs, and tells the interface about both. */
 export class LiveSession {
@@ -66,11 +79,11 @@ export class LiveSession {
   }
 
   /** Begins a recording, at once or with the page's next load. */
-  start(targetId: string, withNextLoad: boolean): void {
+  start(targetId: string, withNextLoad: boolean, named: RecordingName): void {
     const target = this.#state.targets.find(({ id }) => id === targetId);
     if (target === undefined || this.#isRunning()) return;
     const recordingId = crypto.randomUUID();
-    this.#follow(target, recordingId, withNextLoad ? 'waiting-for-load' : 'starting');
+    this.#follow(target, recordingId, withNextLoad ? 'waiting-for-load' : 'starting', { named });
     this.#send({ type: withNextLoad ? 'start-with-next-load' : 'start', targetId, recordingId });
     if (!withNextLoad) this.#expectAnswer();
   }
@@ -133,8 +146,7 @@ export class LiveSession {
     target: LiveTarget,
     recordingId: string,
     state: LiveRecordingState,
-    kept?: StoredRecording,
-    release?: () => void,
+    { named, kept, release }: Following,
   ): void {
     const writer = new RecordingWriter(
       recordingId,
@@ -148,7 +160,7 @@ export class LiveSession {
         ...this.#server(),
       },
       kept,
-      target.speed,
+      { ...named, speed: target.speed },
     );
     const current: Current = {
       writer,
@@ -254,7 +266,7 @@ export class LiveSession {
       }
       const target = targets.find(({ recording }) => recording?.id === kept.id);
       if (target !== undefined && this.#current === undefined) {
-        this.#follow(target, kept.id, 'recording', kept, release);
+        this.#follow(target, kept.id, 'recording', { kept, release });
         this.#send({ type: 'follow', targetId: target.id, recordingId: kept.id });
       } else if (target === undefined) {
         const events = {

@@ -3,6 +3,12 @@ import type { Failure } from '../failure';
 
 export type ConnectionState = 'connecting' | 'open' | 'lost' | 'wrong-secret' | 'no-secret';
 
+/** What a person calls a recording before it begins; an empty title is that of the target. */
+export interface RecordingName {
+  readonly title?: string;
+  readonly tags?: readonly string[];
+}
+
 /** An input as it is shown while recording. */
 export interface LiveInput {
   readonly startMs: number;

@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import { NettleDatabase } from '../../store/database';
 import { RecordingStore } from '../../store/recording-store';
 import { LiveSession } from './live-session';
-import type { LiveState } from './live-state';
+import type { LiveState, RecordingName } from './live-state';
 
 /** What the interface may ask of the worker that follows targets. */
 export class LiveWorker {
@@ -13,8 +13,8 @@ export class LiveWorker {
     this.#session.connect(origin, secret);
   }
 
-  start(targetId: string, withNextLoad: boolean): void {
-    this.#session?.start(targetId, withNextLoad);
+  start(targetId: string, withNextLoad: boolean, named: RecordingName): void {
+    this.#session?.start(targetId, withNextLoad, named);
   }
 
   command(type: 'pause' | 'go-on' | 'stop'): void {

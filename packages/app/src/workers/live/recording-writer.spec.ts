@@ -183,12 +183,27 @@ describe('a writer', () => {
       store,
       { ...events, uninstrumented: () => Promise.resolve([]) },
       undefined,
-      4.1,
+      { speed: 4.1 },
     );
     slow.take(batch(0, lines(HEADER, task(10), { kind: 'end', startMs: 90, reason: 'stopped' }), true));
     await ended();
     const { recording } = readRecording(await store.pieces('friday'));
     expect(recording.header).toMatchObject({ speed: 4.1, title: 'Boarding desk' });
+  });
+
+  it('is called what it was called beforehand', async () => {
+    const events = { acknowledge: () => undefined, askAgain: () => undefined, onChange: () => undefined };
+    const named = new RecordingWriter(
+      'friday',
+      store,
+      { ...events, onEnd, onError, fetchScript, uninstrumented: () => Promise.resolve([]) },
+      undefined,
+      { title: 'Friday, pier 3', tags: ['pier 3'] },
+    );
+    named.take(batch(0, lines(HEADER, task(10), { kind: 'end', startMs: 90, reason: 'stopped' }), true));
+    await ended();
+    expect(await store.get('friday')).toMatchObject({ title: 'Friday, pier 3', tags: ['pier 3'] });
+    expect(readRecording(await store.pieces('friday')).recording.header.title).toBe('Friday, pier 3');
   });
 
   it('stops writing when there is no room, and says so once', async () => {

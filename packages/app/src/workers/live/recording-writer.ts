@@ -11,10 +11,17 @@ import {
 } from '@nettle-patch/core';
 import { StoreFullError, keptFrom, type RecordingStore } from '../../store/recording-store';
 import type { StoredRecording } from '../../store/database';
+import type { RecordingName } from './live-state';
 import { LiveSummary } from './live-summary';
 
 export interface RecordingWriterEvents extends ReceiverEvents, ScriptOrigin {
   onChange(): void;
+}
+
+/** What is known of a recording before it begins, or by this computer alone. */
+export interface AboutRecording extends RecordingName {
+  /** How much slower the device is than this computer, where that was measured. */
+  readonly speed?: number | undefined;
 }
 
 const encoder = new TextEncoder();
@@ -28,14 +35,13 @@ export class RecordingWriter implements RecordingSink {
 
   /**
    * @param kept the shelf's entry, when this goes on with a recording that is there already
-   * @param speed how much slower the device is than this computer, where that was measured
    */
   constructor(
     readonly recordingId: string,
     private readonly store: RecordingStore,
     private readonly events: RecordingWriterEvents,
     kept?: StoredRecording,
-    private readonly speed?: number,
+    private readonly about: AboutRecording = {},
   ) {
     this.hasBegun = kept !== undefined;
     this.summary = new LiveSummary(kept?.lengthMs);
@@ -87,19 +93,24 @@ export class RecordingWriter implements RecordingSink {
     return error instanceof StoreFullError;
   }
 
-  /** Makes the shelf's entry of the first line; the lines, with what only this computer knows of the device. */
+  /** Makes the shelf's entry of the first line; the lines, with what was known beforehand or by this computer alone. */
   async #begun(lines: readonly string[]): Promise<readonly string[]> {
     if (this.hasBegun || lines.length === 0) return lines;
-    const header = this.#withSpeed(readHeader(JSON.parse(lines[0]!)));
+    const header = this.#completed(readHeader(JSON.parse(lines[0]!)));
     if (header.id !== this.recordingId)
       throw new RefusedRecordingError('unreadable', 'its header is that of another recording');
-    await this.store.create(keptFrom(header, 'recording'));
+    await this.store.create({ ...keptFrom(header, 'recording'), tags: [...(this.about.tags ?? [])] });
     this.hasBegun = true;
     return [JSON.stringify(header), ...lines.slice(1)];
   }
 
-  #withSpeed(header: Header): Header {
-    return this.speed === undefined ? header : { ...header, speed: this.speed };
+  #completed(header: Header): Header {
+    const { speed, title = '' } = this.about;
+    return {
+      ...header,
+      ...(speed === undefined ? {} : { speed }),
+      ...(title === '' ? {} : { title }),
+    };
   }
 
   /** A line that cannot be understood is kept all the same; opening the recording tells of it. */

@@ -172,4 +172,45 @@ describe('looks of a thread', () => {
     expect(sampler.counts[slotOf(LINE)]).toBe(0);
     expect(sampler.counts.length).toBe(COUNT_SLOTS);
   });
+
+  it('end, though functions of the app that look themselves stand in for those of the language', () => {
+    let depth = 0;
+    let deepest = 0;
+    const owners = [
+      [Map.prototype, 'get'],
+      [Map.prototype, 'set'],
+      [Array.prototype, 'push'],
+      [Math, 'min'],
+      [Math, 'floor'],
+    ] as const;
+    const putBack = owners.map(([owner, name]) => {
+      const descriptor = Reflect.getOwnPropertyDescriptor(owner, name)!;
+      const original = descriptor.value as () => unknown;
+      const value = function (this: unknown, ...args: unknown[]): unknown {
+        if (++depth > deepest) deepest = depth;
+        try {
+          if (depth > 50) throw new RangeError('without end');
+          enter(HANDLER + 1);
+          callOut(LINE + 1, 2);
+          callOut(LINE + 2, 2);
+          leave();
+          return Reflect.apply(original, this, args);
+        } finally {
+          depth--;
+        }
+      };
+      Object.defineProperty(owner, name, { ...descriptor, value });
+      return () => Object.defineProperty(owner, name, descriptor);
+    });
+    enter(HANDLER);
+    for (let turn = 0; turn < 5; turn++) callOut(OTHER_LINE, 3);
+    leave();
+    for (const act of putBack) act();
+    expect(deepest).toBeLessThanOrEqual(1);
+    enter(HANDLER);
+    line(LINE);
+    turns(50, 0.5);
+    leave();
+    expect(stacks()[`${LINE}`]).toBeGreaterThan(20);
+  });
 });

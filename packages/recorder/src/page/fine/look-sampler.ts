@@ -95,12 +95,14 @@ export function createLookSampler(
   let calledOutOf = 0;
   let callLookMs = 0;
   const before = new Int32Array(OPEN_CALLS_LENGTH);
-  const callingLines = new Map<number, CallingLine>();
+  const callingLines = Object.create(null) as Record<number, CallingLine | undefined>;
   /** Stacks of calling lines for which samples are still to be taken, and how many. */
   let owed: { readonly stack: Int32Array; count: number }[] = [];
   let clockMs = 0;
   /** Calls of a line that pass without a look at most. */
   let maxUnseen = 0;
+  /** What an app puts in place of a function of the language may look too, while a look calls it. */
+  let isLooking = false;
 
   calls[LOOK_COUNTDOWN] = NO_LOOK;
 
@@ -147,8 +149,7 @@ export function createLookSampler(
 
   /** Notes what a call took: samples are owed for those before it that nobody looked at. */
   const callTook = (id: number, tookMs: number) => {
-    let line = callingLines.get(id);
-    if (line === undefined) callingLines.set(id, (line = { meanMs: 0, looks: 0, unseen: 0, owedMs: 0 }));
+    const line = (callingLines[id] ??= { meanMs: 0, looks: 0, unseen: 0, owedMs: 0 });
     line.owedMs += tookMs * line.unseen;
     line.meanMs += (tookMs - line.meanMs) / Math.min(++line.looks, MEAN_OF);
     const affordable = (READS_A_CALL * clockMs) / CALL_LOOKS_SHARE / line.meanMs;
@@ -180,52 +181,77 @@ export function createLookSampler(
     looksSince = 0;
   };
 
+  const lookNow = () => {
+    const ms = now();
+    const depth = calls[0]!;
+    if (calledOutOf !== 0) endCallOut(ms);
+    else if (lookedRun !== run) beginRun(ms);
+    else {
+      // What has only begun has not taken long: its caller has.
+      const isCallers = ms - lookedMs > CALLED_OUT_MS && depth > 1 && isFunction(calls[depth]!);
+      samplesUntil(ms, calls, isCallers ? depth - 1 : depth);
+      // A long time between two looks says nothing of how much is done in a short one.
+      looksSinceMs += Math.max(0, ms - lookedMs - LONG_BETWEEN_MS);
+      adapt(ms);
+    }
+    lookedMs = ms;
+    calls[LOOK_COUNTDOWN] = betweenLooks;
+  };
+
+  const lookAtCallNow = (id: number) => {
+    const ms = now();
+    const depth = calls[0]!;
+    if (calledOutOf !== 0) endCallOut(ms);
+    else if (lookedRun !== run) beginRun(ms);
+    else samplesUntil(ms, calls, depth);
+    calledOutOf = id;
+    callLookMs = lookedMs = ms;
+    for (let at = 0; at < depth; at++) before[at] = calls[at]!;
+    before[depth] = id;
+    calls[LOOK_COUNTDOWN] = -1;
+  };
+
   return {
     calls,
     counts,
     look() {
+      if (isLooking) return 0;
       if (!on) {
         calls[LOOK_COUNTDOWN] = NO_LOOK;
         return 0;
       }
-      const ms = now();
-      const depth = calls[0]!;
-      if (calledOutOf !== 0) endCallOut(ms);
-      else if (lookedRun !== run) beginRun(ms);
-      else {
-        // What has only begun has not taken long: its caller has.
-        const isCallers = ms - lookedMs > CALLED_OUT_MS && depth > 1 && isFunction(calls[depth]!);
-        samplesUntil(ms, calls, isCallers ? depth - 1 : depth);
-        // A long time between two looks says nothing of how much is done in a short one.
-        looksSinceMs += Math.max(0, ms - lookedMs - LONG_BETWEEN_MS);
-        adapt(ms);
+      isLooking = true;
+      try {
+        lookNow();
+      } finally {
+        isLooking = false;
       }
-      lookedMs = ms;
-      calls[LOOK_COUNTDOWN] = betweenLooks;
       return 0;
     },
     lookAtCall(id) {
+      if (isLooking) return 0;
       if (!on) {
         const slot = slotOf(id);
         counts[slot] = NO_LOOK_AT_CALLS;
         demoted.push(slot);
         return 0;
       }
-      const ms = now();
-      const depth = calls[0]!;
-      if (calledOutOf !== 0) endCallOut(ms);
-      else if (lookedRun !== run) beginRun(ms);
-      else samplesUntil(ms, calls, depth);
-      calledOutOf = id;
-      callLookMs = lookedMs = ms;
-      for (let at = 0; at < depth; at++) before[at] = calls[at]!;
-      before[depth] = id;
-      calls[LOOK_COUNTDOWN] = -1;
+      isLooking = true;
+      try {
+        lookAtCallNow(id);
+      } finally {
+        isLooking = false;
+      }
       return 0;
     },
     leaveRoot() {
-      if (!on) return 0;
-      if (calledOutOf !== 0) endCallOut((lookedMs = now()));
+      if (!on || isLooking) return 0;
+      isLooking = true;
+      try {
+        if (calledOutOf !== 0) endCallOut((lookedMs = now()));
+      } finally {
+        isLooking = false;
+      }
       if (++runsSinceIdle > FLOOD_RUNS && runsSinceIdle % FLOOD_RUNS !== 0) return 0;
       run++;
       owed = [];

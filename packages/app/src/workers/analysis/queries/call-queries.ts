@@ -301,11 +301,11 @@ export class CallQueries {
     matches: ((functionId: number) => boolean) | undefined,
     push: (row: CountedRow) => void,
   ): void {
-    const depth = above === '' ? 0 : above.split('/').length;
+    const depth = above.split('/').length - 1;
     for (const node of nodes) {
       const { functionId, selfMs, count, hasChildren } = node;
       if (depth === 0 && ((matches !== undefined && !matches(functionId)) || selfMs < 0.0005)) continue;
-      const key = above === '' ? String(functionId) : `${above}/${functionId}`;
+      const key = `${above}/${functionId}`;
       const isOpen = hasChildren && expanded.has(key);
       push({ key, functionId, depth, selfMs, totalMs: selfMs, count, timed: count, hasChildren, isOpen });
       if (isOpen) this.#pushCallers(tree, tree.callers(node), key, expanded, undefined, push);

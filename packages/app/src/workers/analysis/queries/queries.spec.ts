@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { coreLens, USUAL_LENS } from '../../../app/lens/lens-state';
 import { SearchQueries } from './search-queries';
 import { SourceQueries } from './source-queries';
-import { stingsOfFunction } from '../stings-of-function';
+import { stingsOfFunctions } from '../stings-of-functions';
 import { ITEM_COLUMNS, type ItemOrder } from './item-order';
 import { TimelineQueries } from './timeline-queries';
 
@@ -133,10 +133,10 @@ describe('the focus on a function', () => {
       ([, { originalName, sameAs, place }]) =>
         originalName === 'makeRoomOneByOne' && sameAs === undefined && place !== true,
     )!;
-    const labels = stingsOfFunction(recording, stings, id).map((place) => stings[place]!.label);
+    const labels = stingsOfFunctions(recording, stings, [id]).map((place) => stings[place]!.label);
     expect(labels).toContain('Listener onDragMove');
     expect(labels).not.toContain('Tap button “Board all”');
-    expect(stingsOfFunction(recording, stings, 1e9)).toEqual([]);
+    expect(stingsOfFunctions(recording, stings, [1e9])).toEqual([]);
   });
 });
 

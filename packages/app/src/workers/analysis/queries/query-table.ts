@@ -2,7 +2,7 @@ import { displayName, type Lens, type TimeRange } from '@nettle-patch/core';
 import type { Analysis } from '../analysis';
 import { functionShares } from '../function-shares';
 import { shownQuiet } from '../quiet-ranges';
-import { stingsOfFunction } from '../stings-of-function';
+import { stingsOfFunctions } from '../stings-of-functions';
 import { transferResult } from '../transfer-result';
 import type { CallsMode } from './call-queries';
 import type { CallSort } from './sort-rows';
@@ -28,8 +28,10 @@ export const QUERIES = {
     opened.calls.details(lens, functionId),
   functionName: ({ opened }: Analysis, functionId: number) =>
     displayName(opened.recording.functions.get(functionId)),
-  stingsOfFunction: ({ opened }: Analysis, functionId: number) =>
-    stingsOfFunction(opened.recording, opened.stings, functionId),
+  functionNames: ({ opened }: Analysis, functionIds: readonly number[]) =>
+    functionIds.map((functionId) => displayName(opened.recording.functions.get(functionId))),
+  stingsOfFunctions: ({ opened }: Analysis, functionIds: readonly number[]) =>
+    stingsOfFunctions(opened.recording, opened.stings, functionIds),
   functionShares: ({ opened: { recording } }: Analysis, functionId: number, thread: number, steps: number) =>
     transferResult(functionShares(recording, functionId, thread, steps)),
   search: ({ opened }: Analysis, text: string) => opened.search.find(text),
