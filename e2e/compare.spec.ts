@@ -13,9 +13,10 @@ async function keepBoth(tool: Page): Promise<void> {
   await expect(tool.locator('.card')).toHaveCount(2);
 }
 
-async function saved(tool: Page, button: string): Promise<{ name: string; bytes: Buffer }> {
+async function saved(tool: Page, item: string): Promise<{ name: string; bytes: Buffer }> {
   const download = tool.waitForEvent('download');
-  await tool.getByRole('button', { name: button }).click();
+  await tool.getByRole('button', { name: 'Report' }).click();
+  await tool.getByRole('menuitem', { name: item }).click();
   const file = await download;
   return { name: file.suggestedFilename(), bytes: readFileSync(await file.path()) };
 }
@@ -70,7 +71,8 @@ test('the proof is passed on as Markdown, a picture and a page that needs nothin
   await expect(tool.locator('np-anatomy-pair')).toBeVisible();
 
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
-  await tool.getByRole('button', { name: 'Copy as Markdown' }).click();
+  await tool.getByRole('button', { name: 'Report' }).click();
+  await tool.getByRole('menuitem', { name: 'Copy as Markdown' }).click();
   await expect(tool.getByText('Copied as Markdown.')).toBeVisible();
   const markdown = await tool.evaluate(() => navigator.clipboard.readText());
   expect(markdown).toMatch(/\| Type in search field “Search manifest” \|.*\| \*\*faster\*\* \(−/);

@@ -131,7 +131,8 @@ test('a recording whose every text is an attack is shown as text in every view, 
     expect(href).not.toMatch(/^javascript:/);
 
   const download = tool.waitForEvent('download');
-  await tool.getByRole('button', { name: 'Save page' }).click();
+  await tool.getByRole('button', { name: 'Report' }).click();
+  await tool.getByRole('menuitem', { name: 'Save page' }).click();
   const page = await stage.context.newPage();
   await page.goto(`file://${await (await download).path()}`).catch(() => undefined);
   expect(await owned(page)).toBeUndefined();

@@ -80,11 +80,11 @@ test(
     expect(JSON.stringify([...recording.sources.values()])).toContain(origin);
 
     await tool.getByRole('link', { name: 'Record', exact: true }).click();
-    await tool.getByRole('button', { name: 'Turn away' }).click();
+    await tool.getByRole('button', { name: 'Disconnect' }).click();
     await expect(card).toHaveCount(0);
     expect((await phone.reload())!.status()).toBe(403);
     await tool.getByRole('button', { name: 'Stop accepting devices' }).click();
-    await expect(tool.getByRole('button', { name: 'Let a phone in' })).toBeVisible();
+    await expect(tool.getByRole('button', { name: 'Accept a phone' })).toBeVisible();
     await expect(phone.goto(`${origin}/`)).rejects.toThrow(/ERR_CONNECTION_REFUSED/);
   },
 );

@@ -32,7 +32,7 @@ test('the deckhand’s phone is started, recorded and looked into in every view,
   await expect(tool.locator('np-source nav li').filter({ hasText: 'ticket.hand' })).toBeVisible();
 
   await views.getByRole('link', { name: 'Record' }).click();
-  await tool.getByRole('button', { name: 'Put the phone away' }).click();
+  await tool.getByRole('button', { name: 'Stop the phone' }).click();
   await expect(tool.getByRole('button', { name: 'Start the deckhand’s phone' })).toBeVisible();
 });
 

@@ -116,7 +116,7 @@ test('while recording, time, size and inputs are shown; pausing is kept as a gap
   const paused = await tool.getByTestId('elapsed').textContent();
   await tool.waitForTimeout(PAUSED_MS);
   await expect(tool.getByTestId('elapsed')).toHaveText(paused!);
-  await tool.getByRole('button', { name: 'Go on' }).click();
+  await tool.getByRole('button', { name: 'Resume' }).click();
   await expect(tool.getByText('Recording ·')).toBeVisible();
   await tool.waitForTimeout(500);
   await stopRecording(tool);

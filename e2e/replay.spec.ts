@@ -99,8 +99,8 @@ test(
     await desk.waitForTimeout(1200);
     await stopRecording(tool);
 
-    await tool.getByRole('button', { name: 'Do it again' }).click();
-    const dialog = tool.getByRole('dialog', { name: 'Do it again' });
+    await tool.getByRole('button', { name: 'Repeat automatically' }).click();
+    const dialog = tool.getByRole('dialog', { name: 'Repeat automatically' });
     const steps = dialog.getByRole('listitem');
     await expect(steps.first()).toContainText('#board-all');
     await expect(dialog.getByText('letters stand in for it')).toBeVisible();
@@ -124,7 +124,7 @@ test(
       await expect(tool.getByRole('heading', { level: 1 })).toContainText('2 ×');
       await expect(stingList(tool).filter({ hasText: 'Search manifest' }).first()).toBeVisible();
       await expect(tool.getByText(held, { exact: true })).toBeVisible();
-      await tool.getByRole('button', { name: 'Do it again' }).click();
+      await tool.getByRole('button', { name: 'Repeat automatically' }).click();
       await expect(steps).toHaveCount(6);
     }
     await dialog.getByRole('button', { name: 'Close' }).click();
@@ -151,7 +151,7 @@ test(
       buffer: Buffer.from(JSON.stringify({ steps })),
     };
     await tool.getByLabel('Recording file').setInputFiles(file);
-    const dialog = tool.getByRole('dialog', { name: 'Do it again' });
+    const dialog = tool.getByRole('dialog', { name: 'Repeat automatically' });
     await dialog
       .getByRole('button', { name: '1', exact: true })
       .or(dialog.getByRole('radio', { name: '1', exact: true }))

@@ -236,7 +236,7 @@ test('whatever is brought to a button for files goes where it belongs; what belo
       .getByLabel('Recording file')
       .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(text) });
   await bring('friday.txt', '{"steps":[{"do":"click","on":"#board-all"}]}');
-  const dialog = tool.getByRole('dialog', { name: 'Do it again' });
+  const dialog = tool.getByRole('dialog', { name: 'Repeat automatically' });
   await expect(dialog.getByRole('listitem')).toContainText('#board-all');
   await dialog.getByLabel('File of steps').setInputFiles(DEMO);
   await tool.waitForURL(/\/stings\/friday-sailing/);

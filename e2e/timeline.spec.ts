@@ -249,6 +249,6 @@ test('a range is marked as one in which nothing should change: what happens in i
   expect(JSON.parse(header!)).toMatchObject({ quiet: [{ startMs: 22_000, endMs: 24_000 }] });
 
   await tool.reload();
-  await quiet.getByRole('button', { name: 'No longer quiet: 22.00 s to 24.00 s' }).click();
+  await quiet.getByRole('button', { name: 'Remove the mark: 22.00 s to 24.00 s' }).click();
   await expect(quiet).toHaveCount(0);
 });

@@ -52,7 +52,7 @@ try {
   await tool.locator('.cm-content').waitFor();
   await pause(900);
   await tool.screenshot({ path: file('source') });
-  await tool.getByRole('button', { name: 'Do it again' }).click();
+  await tool.getByRole('button', { name: 'Repeat automatically' }).click();
   await tool.getByRole('radio', { name: 'chromium' }).waitFor();
   await pause(900);
   await tool.screenshot({ path: file('again') });

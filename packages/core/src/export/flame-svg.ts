@@ -11,7 +11,7 @@ const ROW = 20;
 const MARGIN = 10;
 const HEAD = 34;
 const LETTER = 6.6;
-const COLOURS = { own: '#2f6db5', library: '#9db9d8', browser: '#d9622b' } as const;
+const COLOURS = { own: '#2f6db5', library: '#7094ba', browser: '#d9622b' } as const;
 
 /** The calls under a lens as a flame graph in SVG, which needs no other file and runs no script. */
 export function flameSvg(recording: Recording, lens: Lens = WIDE_LENS): string {

@@ -145,10 +145,11 @@ export const LINE_INSERTIONS = {
   look: (weight: number | string) => `${lookAfter(weight)};`,
   lookComma: (weight: number | string) => `${lookAfter(weight)},`,
   line: (id: number | string) => `${OPEN_CALLS}[${RUNNING}]=${id};`,
-  lineComma: (id: number | string) => `${OPEN_CALLS}[${RUNNING}]=${id},`,
+  /** In brackets: without a space, a word such as `return` may stand before it. */
+  lineComma: (id: number | string) => `(${OPEN_CALLS}[${RUNNING}]=${id}),`,
   /** The same outside of any function, where no local variable tells how deep it is. */
   topLine: (id: number | string) => `${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id};`,
-  topLineComma: (id: number | string) => `${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id},`,
+  topLineComma: (id: number | string) => `(${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id}),`,
   call: (id: number | string) => `--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id});`,
   callComma: (id: number | string) => `--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id}),`,
   /** Around an argument or a value that is assigned, before which the line is told: a comma would be one of a list. */

@@ -15,8 +15,8 @@ const LETTER = 7.4;
 const ROW = 21;
 const MAX_ROWS = 8;
 const OWN = '#2f6db5';
-const LIBRARY = '#9db9d8';
-const BROWSER = '#a7adaa';
+const LIBRARY = '#7094ba';
+const BROWSER = '#8a918d';
 const MIN_WIDTH = 0.6;
 const TICKS = 6;
 

@@ -7,9 +7,9 @@ export const LINE = '#ddd9cf';
 export const STING = '#a3154a';
 export const STING_WASH = '#f6e6ec';
 export const PHASE_FILLS: Readonly<Record<PhaseName, string>> = {
-  waiting: '#b9b3a2',
+  waiting: '#978f79',
   handling: '#4a5a52',
-  drawing: '#a9b6ae',
+  drawing: '#83948c',
   request: '#d8d2c2',
   timer: '#e4dfd2',
   worker: '#e4dfd2',

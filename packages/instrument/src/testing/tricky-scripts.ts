@@ -256,6 +256,15 @@ export const TRICKY_SCRIPTS: Readonly<Record<string, string>> = {
       let i = 0, j = i++, k = (i++, o.m(i)); o.m(1), (o.m)(2), k += f(8); return f(9), (o.m)(a, b()), [a, b.name, b(), c, d, e, h.name, new h().k(), i, j, k].join(); }
     const l = (x) => (f(x), (o.m)(x), f(x + 1)), p = (x) => (o.m(x), { x });
     result = [g(), l(1), p(2), String(g), String(l)];`,
+  'words with nothing between them and what follows, as a build without spaces leaves them': `
+    function f(a,b){if(a)return[a,b,String(a)];else({a,b}=b||{a:[1].length,b:String(2)});if(a>0)throw{a,b:[a].concat(b)};
+      do[a]=[(a||0)-1,String(b)];while(a>-3);if(b)return{a,b,c:[a].join()};else return"none"+[a].join()}
+    function g(a){for(;;)if(a.length>2)return[...a];else[a]=[[...a,String(a.length)]]}
+    function h(a){switch(a){case 1:return[a].map(String);case"two":return{a:[a]};default:return-a}}
+    async function k(a){for await(const b of[a])if(b)return[b,await[b].map(String)];else throw[b].concat(a)}
+    function*m(a){if(a)yield[a].map(String);else yield{a:[a].length};const b=yield[a];return[b].concat(a)}
+    const c=(a)=>{try{return f(a)}catch(d){return[d.a,d.b]}};
+    result=(async()=>[c(0),c(1),f(0,{a:-1,b:""}),g([1]),h(1),h("two"),h(3),await k(4),await k(0).catch((a)=>a),[...m(1)],[...m(0)]])();`,
   'chains of calls over several lines': `
     const list = [3, 1, 2];
     function f(names) {

@@ -32,6 +32,7 @@ import { DotPlotComponent } from './dot-plot.component';
 import { FlameDifferenceComponent } from './flame-difference.component';
 import { RecordingChoiceComponent } from './recording-choice.component';
 import { answerTo } from '../shared/answer-to';
+import { ReportMenuComponent } from '../reports/report-menu.component';
 import { ReportService } from '../reports/report.service';
 import type { ReportForm } from '../../workers/analysis/report-form';
 
@@ -50,6 +51,7 @@ import type { ReportForm } from '../../workers/analysis/report-form';
     DotPlotComponent,
     FlameDifferenceComponent,
     RecordingChoiceComponent,
+    ReportMenuComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compare.component.html',

@@ -1,3 +1,4 @@
+import { MatSortHarness } from '@angular/material/sort/testing';
 import type { ComparedFunction } from '@nettle-patch/core';
 import { describe, expect, it } from 'vitest';
 import { shown } from '../../testing/shown';
@@ -23,11 +24,16 @@ describe('functions that changed', () => {
       compared({ change: 'cheaper', before: side(90, 0), after: side(10, 1200, 0.01) }),
       compared({ name: 'foldAccents', change: 'new', after: side(30, 4, 7.5) }),
     ];
-    const { texts, element } = await shown(ComparedFunctionsComponent, { functions });
+    const { texts, element, loader } = await shown(ComparedFunctionsComponent, { functions });
     expect(texts('tbody tr').map((row) => row.split(' ')[0])).toEqual(['bendingOf', 'foldAccents']);
     expect(texts('td.figure:last-child')).toEqual(['– → 1,200', '– → 4']);
     expect([texts('.good'), texts('td .over')]).toEqual([['takes less'], ['new']]);
-    expect(element.querySelector('.scroll button')).toBeNull();
+    expect(element.querySelector('.scroll button[mat-button]')).toBeNull();
+    const sort = await loader.getHarness(MatSortHarness);
+    await (await sort.getSortHeaders({ label: /Calls/ }))[0]!.click();
+    expect(texts('tbody tr').map((row) => row.split(' ')[0])).toEqual(['bendingOf', 'foldAccents']);
+    await (await sort.getSortHeaders({ label: /Calls/ }))[0]!.click();
+    expect(texts('tbody tr').map((row) => row.split(' ')[0])).toEqual(['foldAccents', 'bendingOf']);
   });
 
   it('are all there when asked for, and said to be none where there is none', async () => {
@@ -36,7 +42,8 @@ describe('functions that changed', () => {
     );
     const { texts, element, fixture, set } = await shown(ComparedFunctionsComponent, { functions });
     expect(texts('tbody tr')).toHaveLength(60);
-    element.querySelector<HTMLElement>('.scroll button')!.click();
+    expect(texts('thead th')).toEqual(['Function', 'Change', 'Own time before → after', 'per']);
+    element.querySelector<HTMLElement>('.scroll button[mat-button]')!.click();
     await fixture.whenStable();
     expect(texts('tbody tr')).toHaveLength(75);
     await set({ functions: [] });

@@ -54,26 +54,30 @@ const COLUMNS = {
               Own time before → after
             </th>
             <th scope="col">per</th>
-            <th
-              scope="col"
-              class="figure"
-              mat-sort-header="eachMs"
-              start="desc"
-              arrowPosition="before"
-              title="In order of the difference"
-            >
-              A call
-            </th>
-            <th
-              scope="col"
-              class="figure"
-              mat-sort-header="calls"
-              start="desc"
-              arrowPosition="before"
-              title="In order of the difference"
-            >
-              Calls
-            </th>
+            @if (isTimed()) {
+              <th
+                scope="col"
+                class="figure"
+                mat-sort-header="eachMs"
+                start="desc"
+                arrowPosition="before"
+                title="In order of the difference"
+              >
+                A call
+              </th>
+            }
+            @if (isCounted()) {
+              <th
+                scope="col"
+                class="figure"
+                mat-sort-header="calls"
+                start="desc"
+                arrowPosition="before"
+                title="In order of the difference"
+              >
+                Calls
+              </th>
+            }
           </tr>
         </thead>
         <tbody>
@@ -91,8 +95,12 @@ const COLUMNS = {
               </td>
               <td class="figure">{{ own(one.before) }} → {{ own(one.after) }}</td>
               <td>{{ units[one.unit] }}</td>
-              <td class="figure">{{ each(one.before) }} → {{ each(one.after) }}</td>
-              <td class="figure">{{ count(one.before) }} → {{ count(one.after) }}</td>
+              @if (isTimed()) {
+                <td class="figure">{{ each(one.before) }} → {{ each(one.after) }}</td>
+              }
+              @if (isCounted()) {
+                <td class="figure">{{ count(one.before) }} → {{ count(one.after) }}</td>
+              }
             </tr>
           } @empty {
             <tr>
@@ -168,6 +176,15 @@ export class ComparedFunctionsComponent {
     const rows = sortedRows(this.functions(), COLUMNS, this.sort());
     return this.all() ? rows : rows.slice(0, SHOWN_AT_FIRST);
   });
+
+  readonly #sides = computed(() =>
+    this.functions()
+      .flatMap(({ before, after }) => [before, after])
+      .filter((side) => side !== undefined),
+  );
+  /** Samples alone tell neither what a call took nor how many there were. */
+  protected readonly isTimed = computed(() => this.#sides().some(({ eachMs }) => eachMs !== undefined));
+  protected readonly isCounted = computed(() => this.#sides().some(({ count }) => count > 0));
 
   protected readonly changes = CHANGE_WORDS;
   protected readonly units = UNIT_WORDS;

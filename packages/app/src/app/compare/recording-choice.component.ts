@@ -21,7 +21,7 @@ import { formatDate } from '../shared/format';
   styles: `
     np-choice {
       font-weight: 700;
-      --choice-width: 270px;
+      --choice-width: clamp(230px, 21vw, 440px);
     }
   `,
 })

@@ -80,7 +80,7 @@ describe('how closely to look', () => {
     const { texts, loader, changed } = await chooser(settings, loaded);
     expect(texts('.closer span')[0]).toContain(closer);
     expect(texts('[role=status]')[0]).toContain('loaded before');
-    await (await loader.getHarness(MatButtonHarness.with({ text: 'No longer' }))).click();
+    await (await loader.getHarness(MatButtonHarness.with({ text: 'Stop looking closer' }))).click();
     expect(changed).toEqual([{ closer: '' }]);
     expect((await chooser(settings, { ...loaded, closer })).texts('[role=status]')).toEqual([]);
     expect(

@@ -87,13 +87,13 @@ function listed(names: readonly string[]): string {
               all that it calls.
             </span>
             <button type="button" mat-stroked-button (click)="settings.change({ closer: '' })">
-              No longer
+              Stop looking closer
             </button>
           </p>
         }
         <mat-expansion-panel class="mat-elevation-z0">
           <mat-expansion-panel-header>
-            <mat-panel-title>Hangs, and scripts left alone</mat-panel-title>
+            <mat-panel-title>Hangs, scripts to skip</mat-panel-title>
           </mat-expansion-panel-header>
           <mat-checkbox
             [checked]="settings.settings().isolate"
@@ -108,7 +108,7 @@ function listed(names: readonly string[]): string {
             }
           </p>
           <mat-form-field>
-            <mat-label>Leave scripts alone whose address holds</mat-label>
+            <mat-label>Skip scripts whose address contains</mat-label>
             <input
               matInput
               type="text"

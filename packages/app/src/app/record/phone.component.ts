@@ -17,7 +17,7 @@ import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
     <p class="actions">
       <np-choice label="Display of the phone" [options]="rates" [value]="hz()" (choose)="hz.set($event)" />
       @if (joined()) {
-        <button type="button" mat-stroked-button (click)="phones.stop()">Put the phone away</button>
+        <button type="button" mat-stroked-button (click)="phones.stop()">Stop the phone</button>
       } @else {
         <button type="button" mat-stroked-button (click)="phones.start({ hz: hz(), mended: mended() })">
           Start the deckhand’s phone

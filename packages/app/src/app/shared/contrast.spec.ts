@@ -37,13 +37,17 @@ const WORDS = [
   ...['paper', 'panel', 'nettle-soft'].map((ground) => ['nettle', ground]),
   ...['waiting-soft', 'sting-soft', 'drawing', 'waiting', 'script-library'].map((ground) => ['ink', ground]),
   ['on-nettle', 'nettle'],
+  ['ink', 'other'],
   ['on-script-own', 'script-own'],
   ['on-script-library', 'script-library'],
   ['on-handling', 'handling'],
 ] as const;
 
 /** Lines and marks on the ground of the page. */
-const MARKS = ['script-own', 'style', 'layout', 'paint', 'collection', 'sting', 'handling', 'edge', 'nettle'];
+const MARKS = [
+  ...['script-own', 'script-library', 'style', 'layout', 'paint', 'collection', 'other'],
+  ...['sting', 'waiting', 'handling', 'drawing', 'edge', 'nettle'],
+];
 
 describe.each(themes())('contrast in the %s theme', (_, colours) => {
   const of = (name: string) => {

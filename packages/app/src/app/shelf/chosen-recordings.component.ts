@@ -44,7 +44,7 @@ import { FocusNowDirective } from '../shared/focus-now.directive';
     }
     <button type="button" mat-stroked-button (click)="save()">Save to files</button>
     <button type="button" mat-stroked-button (click)="remove.emit()">Delete</button>
-    <button type="button" mat-button (click)="letGo.emit()">Choose none</button>
+    <button type="button" mat-button (click)="letGo.emit()">Clear selection</button>
   `,
   styles: `
     :host {

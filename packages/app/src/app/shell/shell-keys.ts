@@ -37,7 +37,7 @@ export class ShellKeys {
       this.#dialog.open(ReplayDialogComponent, {
         width: '1000px',
         maxWidth: '94vw',
-        ariaLabel: 'Do it again',
+        ariaLabel: 'Repeat automatically',
         disableClose: true,
         data,
       }),

@@ -144,7 +144,7 @@ const MIN_LINE_SHARE = 0.05;
     }
     th,
     td {
-      padding: 5px 6px;
+      padding: 3px 6px;
     }
     td {
       border-top: 1px solid var(--line);
@@ -168,9 +168,11 @@ const MIN_LINE_SHARE = 0.05;
       overflow: hidden;
       text-overflow: ellipsis;
       max-width: 100%;
+      min-height: 24px;
     }
     .where {
       display: block;
+      line-height: 24px;
       font-size: 12.5px;
       white-space: nowrap;
       overflow: hidden;

@@ -27,7 +27,7 @@ const same = (a: TimeRange, b: TimeRange) => a.startMs === b.startMs && a.endMs 
             <button
               type="button"
               mat-icon-button
-              [attr.aria-label]="'No longer quiet: ' + words(one)"
+              [attr.aria-label]="'Remove the mark: ' + words(one)"
               (click)="unmark(one)"
             >
               <np-icon name="close" />

@@ -51,7 +51,7 @@ const AFTER_MOVES_MS = 250;
       >
         <thead>
           <tr>
-            <th scope="col" class="right" mat-sort-header="startMs" arrowPosition="before">at s</th>
+            <th scope="col" class="right" mat-sort-header="startMs" arrowPosition="before">start s</th>
             <th scope="col" class="right" mat-sort-header="lengthMs" start="desc" arrowPosition="before">
               length ms
             </th>

@@ -38,6 +38,7 @@ import { TimeViewComponent, type TimePlace } from './time-view.component';
 import { around, showing, zoomed } from '../shared/time-window';
 import { answerTo } from '../shared/answer-to';
 import { firstValueFrom } from 'rxjs';
+import { announceTimeline } from './announce-timeline';
 
 const SHOWN = ['time', 'ladder', 'table', 'redraws'] as const;
 type Shown = (typeof SHOWN)[number];
@@ -116,6 +117,11 @@ export class TimelineComponent {
   );
 
   constructor() {
+    announceTimeline({
+      details: this.details,
+      sting: this.#choice.selectedSting,
+      shown: this.shown,
+    });
     effect(() => void this.#recordings.openStored(this.id()));
     effect(() => {
       const functionId = this.details()?.functionId;

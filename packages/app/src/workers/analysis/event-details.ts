@@ -98,7 +98,7 @@ export function redrawDetails({ recording, named, chain }: DetailsContext, ref: 
       { label: 'attributes', text: String(attributes) },
       { label: 'texts written', text: String(texts) },
       { label: 'to another value', text: changed ? 'yes' : 'no, all as it was before', over: !changed },
-      { label: 'in view', text: inView ? 'yes' : 'no, nobody could see it', over: !inView },
+      { label: 'in view', text: inView ? 'yes' : 'no, out of view', over: !inView },
       ...(writer === undefined ? [] : [{ label: 'written by', text: writer.title }]),
     ],
     chain: () => chain(0, { startMs: startMs - 0.001, endMs: startMs + 0.001 }),

@@ -10,9 +10,7 @@ export function stingsOfFunctions(
   const occurrences = (thread: number) => {
     let known = byThread.get(thread);
     if (known === undefined) {
-      known = functionIds.map((functionId) =>
-        occurrencesOf(recording, { ...WIDE_LENS, thread }, functionId),
-      );
+      known = functionIds.map((functionId) => occurrencesOf(recording, { ...WIDE_LENS, thread }, functionId));
       byThread.set(thread, known);
     }
     return known;
