@@ -22,23 +22,6 @@ describe('a rewritten script', () => {
       });
     }
 
-    it(`does the same where a build has left no spaces, ${mode}`, async () => {
-      let refused = 0;
-      for (const [name, text] of Object.entries(TRICKY_SCRIPTS)) {
-        let dense: string;
-        try {
-          dense = transformSync(text, { minifyWhitespace: true, minifySyntax: true, logLevel: 'silent' }).code;
-        } catch {
-          refused++;
-          continue;
-        }
-        const { code } = rewrite(dense, { isModule: false, mode });
-        expect((await runScript(code)).result, name).toBe((await runScript(dense)).result);
-        expect(scriptAsWritten(code), name).toBe(dense);
-      }
-      expect(refused).toBeLessThanOrEqual(2);
-    });
-
     it(`is given back as it was written, all of it, ${mode}`, () => {
       for (const [name, text] of Object.entries(TRICKY_SCRIPTS)) {
         const { code } = rewrite(text, { isModule: false, mode });

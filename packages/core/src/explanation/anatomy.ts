@@ -1,3 +1,4 @@
+import { isRecorderFunction } from '../sources/recorder-functions';
 import type { RowContent } from '../format/rows';
 import { interactionsIn, type Interaction } from '../inputs/interactions';
 import type { Recording, TimeRange } from '../recording/recording';
@@ -45,7 +46,10 @@ export interface Anatomy {
   readonly blame: TimeBreakdown;
   /** What took the time, piece by piece, no finer than can be drawn. */
   readonly segments: readonly Segment[];
+  /** Functions by the time charged to them, but for the recorder's own. */
   readonly culprits: readonly Culprit[];
+  /** Time of the recorder's own script in it, and of what it brought. Milliseconds. */
+  readonly recorderMs: number;
   readonly blocks: readonly CallBlock[];
   readonly stems: readonly LibraryStem[];
   readonly handlers: readonly RowContent<'handler'>[];
@@ -174,6 +178,9 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
   const forced = [...recording.events.forced.overlapping(sting.startMs, sting.endMs)]
     .filter(({ thread }) => thread === sting.thread)
     .sort((a, b) => b.costMs - a.costMs);
+  const all = culpritsOf(recording, segments, callCounts(recording, sting.thread, sting));
+  const isRecorder = ({ functionId }: Culprit) => isRecorderFunction(recording, functionId);
+  const asked = phases.flatMap(({ script }) => script.library ?? []);
   return {
     sting,
     phases,
@@ -181,11 +188,12 @@ export function anatomyOf(recording: Recording, sting: Sting): Anatomy {
     segments: drawn,
     culprits: namedFirst(
       withAsked(
-        culpritsOf(recording, segments, callCounts(recording, sting.thread, sting)),
-        phases.flatMap(({ script }) => script.library ?? []),
+        all.filter((one) => !isRecorder(one)),
+        asked,
       ),
       sting,
     ),
+    recorderMs: sumOf(all.filter(isRecorder), 'chargedMs'),
     blocks: callBlocks(recording, drawn),
     stems: libraryStems(recording, drawn),
     handlers,

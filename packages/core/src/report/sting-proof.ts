@@ -138,6 +138,9 @@ function knownWords(recording: Recording, anatomy: Anatomy): string[] {
     .filter(([, ms]) => ms >= all / 200 && ms > 0)
     .map(([certainty, ms]) => `${percentText(ms / all)} is ${CERTAIN[certainty]}`);
   if (parts.length > 0) words.push(`Of ${roundText(all)} ms of script, ${parts.join(', ')}.`);
+  if (anatomy.recorderMs >= 1) {
+    words.push(`The recorder’s own script took ${roundText(anatomy.recorderMs)} ms of it.`);
+  }
   words.push('“Would save up to” is an upper bound: what a function calls would go with it.');
   if (header.missing.length > 0) {
     words.push(`Not told by this browser or mode: ${header.missing.map(sourceWords).join(', ')}.`);

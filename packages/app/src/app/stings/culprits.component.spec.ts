@@ -30,6 +30,7 @@ const CREEP = {
   anatomy: {
     culprits: [culprit(1, 878), culprit(2, 228), culprit(3, 4)],
     blame: { totalMs: 27_000, idleMs: 25_500 },
+    recorderMs: 31.2,
   },
   functions: new Map([
     [1, named('anonymous in constructor')],
@@ -44,7 +45,7 @@ describe('what would help most', () => {
     const inputs = { shown: CREEP, recordingId: 'friday' };
     const { texts } = await shown(CulpritsComponent, inputs, [...PROVIDERS]);
     expect(texts('tbody .name button')).toEqual(['anonymous in constructor', 'standingFor']);
-    expect(texts('p.soft')).toEqual(['and 1 more']);
+    expect(texts('p.soft')).toEqual(['and 1 more', 'The recorder’s own script took 31.2 ms of it.']);
   });
 
   it('has the function that is chosen looked at closer', async () => {

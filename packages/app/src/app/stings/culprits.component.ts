@@ -112,6 +112,9 @@ const MIN_LINE_SHARE = 0.05;
       @if (more() > 0) {
         <p class="soft">and {{ more() }} more</p>
       }
+      @if (recorderMs() >= 1) {
+        <p class="soft">The recorder’s own script took {{ ms(recorderMs()) }} of it.</p>
+      }
     } @else {
       <p class="soft">No code was seen in this stretch.</p>
     }
@@ -245,6 +248,8 @@ export class CulpritsComponent {
     };
     return sortedRows(worth, columns, this.sort()).slice(0, SHOWN);
   });
+  protected readonly recorderMs = computed(() => this.shown().anatomy.recorderMs * this.slower());
+  protected readonly ms = msText;
   protected readonly more = computed(() => this.shown().anatomy.culprits.length - this.#worth().length);
   protected readonly rows = computed(() => {
     const { functions, codeOfLines: codeOf } = this.shown();

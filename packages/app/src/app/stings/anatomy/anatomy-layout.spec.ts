@@ -59,6 +59,7 @@ function anatomy(changes: Partial<Anatomy> = {}): Anatomy {
     blame: {} as Anatomy['blame'],
     segments: [segment('idle', 1000, 1050), segment('script', 1050, 1500), segment('drawing', 1500, 1600)],
     culprits: [],
+    recorderMs: 0,
     blocks: [block(0, 0, 1050, 1500), block(1, 1, 1060, 1400)],
     stems: [],
     handlers: [],
