@@ -89,6 +89,14 @@ try {
       .getByRole('button')
       .filter({ hasText: label })
       .first();
+  /** A picture at another size than the usual one. */
+  const shotAt = async (width, height, name) => {
+    await tool.setViewportSize({ width, height });
+    await pause(900);
+    await tool.screenshot({ path: file(name) });
+    await tool.setViewportSize({ width: 1280, height: 800 });
+    await pause(300);
+  };
   const view = (name) => tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).click();
   await sting('Board all').click();
   await tool.mouse.move(560, 26);
@@ -108,7 +116,7 @@ try {
   await tool.locator('tr[data-name="onSearchInput"]').click();
   await tool.mouse.move(560, 26);
   await pause(700);
-  await tool.screenshot({ path: file('calls') });
+  await shotAt(1024, 768, 'calls');
   await tool.getByRole('radio', { name: 'Flame graph' }).click();
   await tool.mouse.move(560, 26);
   await pause(800);
@@ -129,7 +137,7 @@ try {
   await tool.getByRole('button', { name: 'Zoom out' }).click();
   await tool.mouse.move(560, 26);
   await pause(900);
-  await tool.screenshot({ path: file('timeline') });
+  await shotAt(1920, 1080, 'timeline');
   await tool.getByRole('radio', { name: 'Ladder' }).click();
   await pause(900);
   await tool.screenshot({ path: file('ladder') });
@@ -138,7 +146,7 @@ try {
   await sting('onDragMove').click();
   await tool.mouse.move(560, 26);
   await pause(900);
-  await tool.screenshot({ path: file('stings-dark') });
+  await shotAt(1920, 1080, 'stings-dark');
   await tool.emulateMedia({ colorScheme: 'light' });
   await view('Compare');
   await tool.getByRole('button', { name: 'See the demo: before and after' }).click();

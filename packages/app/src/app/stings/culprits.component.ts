@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { MatSortModule, type Sort } from '@angular/material/sort';
 import { RouterLink } from '@angular/router';
-import { msText, percentText, shortPlace, type Culprit } from '@nettle-patch/core';
+import { countText, msText, percentText, shortPlace, type Culprit } from '@nettle-patch/core';
 import { LookCloserComponent } from '../record/look-closer.component';
 import { LensService } from '../services/lens.service';
 import { sortedRows } from '../shared/sorted-rows';
@@ -258,9 +258,9 @@ export class CulpritsComponent {
       functionId,
       ...functions.get(functionId)!,
       short: shortPlace(functions.get(functionId)!.place),
-      selfMs: Math.round(selfMs * this.slower()),
-      chargedMs: Math.round(chargedMs * this.slower()),
-      savedMs: Math.round(savedMs * this.slower()),
+      selfMs: countText(Math.round(selfMs * this.slower())),
+      chargedMs: countText(Math.round(chargedMs * this.slower())),
+      savedMs: countText(Math.round(savedMs * this.slower())),
       bar: Math.max(1, (savedMs / most) * 56),
       hotLines: hotLines
         .filter((hot) => hot.chargedMs >= chargedMs * MIN_LINE_SHARE)
