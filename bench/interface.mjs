@@ -1,5 +1,5 @@
 /**
- * How the interface keeps up: frame times while the time view is zoomed and moved, time from a file to its first sting,
+ * How the interface keeps up: frame times while the time view is zoomed, moved and hovered over, with the sums of what is in view beside it, time from a file to its first sting,
  * and memory, at 10 thousand, 1 million and 5 million calls. Frame times are held against those of the same page at
  * rest, measured in the same run.
  * `npm run bench -- interface [--spans 10000,1000000] [--json]`
@@ -55,6 +55,14 @@ async function turnWheel(page, key, turn) {
   await page.keyboard.up(key);
 }
 
+/** The pointer goes over the lanes, so that the hover card tells of one thing after the other. */
+async function hoverOver(page, { x, y, width, height }) {
+  for (let step = 0; step < 60; step++) {
+    await page.mouse.move(x + 20 + ((width - 40) * step) / 60, y + 60 + ((step * 37) % (height - 80)));
+    await page.waitForTimeout(16);
+  }
+}
+
 async function measure(browser, address, spans, folder) {
   const path = join(folder, `${spans}.nettle.jsonl.gz`);
   writeFileSync(path, generatedFile(spans));
@@ -83,10 +91,24 @@ async function measure(browser, address, spans, folder) {
     turnWheel(page, 'Control', (step) => (step < 40 ? -90 : 90)),
   );
   const moving = await framesDuring(page, () => turnWheel(page, 'Shift', (step) => (step < 30 ? 60 : -60)));
+  const hovering = await framesDuring(page, () => hoverOver(page, box));
+  const isCardShown = (await page.locator('np-time-view np-hover-card').count()) > 0;
+  const isSummed = (await page.locator('np-range-sums').count()) > 0;
   const longestTaskMs = await page.evaluate(() => Math.max(0, ...globalThis.longTasks));
   const heapMb = await page.evaluate(() => performance.memory.usedJSHeapSize / 2 ** 20);
   await context.close();
-  return { spans, toFirstStingMs, atRest, zooming, moving, longestTaskMs, heapMb };
+  return {
+    spans,
+    toFirstStingMs,
+    atRest,
+    zooming,
+    moving,
+    hovering,
+    isCardShown,
+    isSummed,
+    longestTaskMs,
+    heapMb,
+  };
 }
 
 const desk = createDeskServer();
@@ -100,7 +122,7 @@ try {
     const figure = await measure(browser, running.address, spans, folder);
     figures.push(figure);
     const words = ({ frames, medianMs, p95Ms, longestMs }) =>
-      `median ${medianMs.toFixed(1)} ms (${(medianMs / figure.atRest.medianMs).toFixed(2)} × at rest), 95 % below ${p95Ms.toFixed(1)}, longest ${longestMs.toFixed(0)}, ${frames} frames`;
+      `median ${medianMs.toFixed(1)} ms (${(medianMs / figure.atRest.medianMs).toFixed(2)} × at rest), 95th percentile ${p95Ms.toFixed(1)}, longest ${longestMs.toFixed(0)}, ${frames} frames`;
     say(
       [
         `${spans.toLocaleString('en')} calls`,
@@ -108,6 +130,7 @@ try {
         `  frames at rest                    ${words(figure.atRest)}`,
         `  frames while zooming              ${words(figure.zooming)}`,
         `  frames while moving               ${words(figure.moving)}`,
+        `  frames while hovering             ${words(figure.hovering)}, ${figure.isCardShown ? 'with' : 'without'} the hover card, ${figure.isSummed ? 'with' : 'without'} the sums beside`,
         `  longest task of the interface     ${figure.longestTaskMs.toFixed(0)} ms (target 50)`,
         `  memory of the interface           ${figure.heapMb.toFixed(0)} MB of script, without its workers`,
       ].join('\n'),

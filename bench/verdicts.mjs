@@ -7,10 +7,10 @@ import { coreTesting } from './lib/core-testing.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 
 const comparisons = Number(valueOf('--comparisons', 400));
-const { verdictRates } = await coreTesting(['simulated-verdicts']);
+const { verdictRates, versusRates } = await coreTesting(['simulated-verdicts']);
 
 const percent = (share) => `${(share * 100).toFixed(1)} %`;
-const figures = { comparisons, nothingChanged: [], drifting: [], halved: [], fifthLess: [] };
+const figures = { comparisons, nothingChanged: [], drifting: [], halved: [], fifthLess: [], versus: [] };
 say(`${comparisons} comparisons each. Nothing changed: comparisons with any verdict, target at most 5 %`);
 for (const repeats of [3, 4, 5, 8, 12, 20, 30]) {
   for (const series of [1, 10, 40]) {
@@ -63,6 +63,32 @@ for (const [name, factor] of [
         `  ${repeats} repeats, ${series} series: ${percent(found)}, another series told falsely ${percent(anyFalse)}`,
       );
     }
+  }
+}
+say(
+  'Versus runs: fresh loads that differ by 10 %, everything done three times in each, one series and five, looked at up to twice',
+);
+for (const rounds of [4, 5, 8, 12]) {
+  for (const [factor, series] of [
+    [1, 5],
+    [0.8, 1],
+    [0.5, 1],
+    [0.5, 5],
+  ]) {
+    const rates = versusRates({
+      repeats: 3,
+      series,
+      comparisons,
+      factor,
+      seed: 13 * rounds + factor * 10,
+      drift: 0.1,
+      rounds,
+    });
+    figures.versus.push({ ...rates, most: rounds, factor, series });
+    const told = factor === 1 ? '' : `found ${percent(rates.found)}, `;
+    say(
+      `  ${rounds} rounds at most, ${series} series, ${factor === 1 ? 'nothing changed' : `one × ${factor}`}: ${told}told falsely ${percent(rates.anyFalse)}, ${rates.rounds.toFixed(1)} rounds on average`,
+    );
   }
 }
 if (asJson) console.log(JSON.stringify(figures, null, 2));

@@ -47,6 +47,7 @@ for (const engine of ENGINES) {
 test('it is asked for in the Record view, and holds for the page that is open', async ({ stage }) => {
   const desk = await stage.openDesk();
   await stage.tool.bringToFront();
+  await stage.tool.getByRole('button', { name: /^What is kept/ }).click();
   await stage.tool.getByRole('checkbox', { name: /by their visible text/ }).check();
   await startRecording(stage.tool, desk);
   await desk.click('#board-all');

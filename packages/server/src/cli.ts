@@ -3,6 +3,7 @@ import { Command } from 'commander';
 import { addReadingCommands } from './commands/add-commands';
 import { FileError } from './commands/read-recording';
 import { addRecordCommand } from './drive/record-command';
+import { addVersusCommand } from './drive/versus-command';
 import { NoLanError } from './lan/lan';
 import { addPhoneCommand } from './phone/phone-command';
 import { BadAddressError } from './apps/target-origin';
@@ -29,6 +30,7 @@ nettle-patch                         records the app that answers here, or that 
 
 addServeCommand(program);
 addRecordCommand(program);
+addVersusCommand(program);
 addReadingCommands(program);
 addVerifyCommand(program);
 addPhoneCommand(program);

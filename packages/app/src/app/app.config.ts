@@ -3,10 +3,9 @@ import {
   MAT_FORM_FIELD_DEFAULT_OPTIONS,
   type MatFormFieldDefaultOptions,
 } from '@angular/material/form-field';
-import { provideRouter, withComponentInputBinding, withPreloading } from '@angular/router';
+import { PreloadAllModules, provideRouter, withComponentInputBinding, withPreloading } from '@angular/router';
 import { ThemeService } from './services/theme.service';
 import { PALETTE } from './shared/palette';
-import { PreloadAtRest } from './shared/preload-at-rest';
 import { routes } from './app.routes';
 
 /** All fields look the same; an error makes room for itself. */
@@ -15,8 +14,8 @@ const FIELDS: MatFormFieldDefaultOptions = { appearance: 'outline', subscriptSiz
 export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
-    PreloadAtRest,
-    provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadAtRest)),
+    // All views are loaded at once, so that they are there when the server is not.
+    provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadAllModules)),
     { provide: MAT_FORM_FIELD_DEFAULT_OPTIONS, useValue: FIELDS },
     { provide: PALETTE, useFactory: () => inject(ThemeService).palette },
   ],

@@ -34,6 +34,12 @@ const pane = object({
   isHidden: boolean().default(false),
 });
 
+const tableSort = object({
+  /** Name of the column; empty for the usual order. */
+  active: string().max(40).default(''),
+  direction: string().oneOf(['asc', 'desc']).default('desc'),
+});
+
 const pattern = string().trim().min(1).max(200).required();
 
 export const preferencesSchema = object({
@@ -73,6 +79,15 @@ export const preferencesSchema = object({
   }),
   /** The parts of views that can be made wider or hidden. */
   panes: object({ stings: pane, timeline: pane, calls: pane, source: pane }),
+  /** What tables were put in order by last. */
+  sorts: object({
+    items: tableSort,
+    redraws: tableSort,
+    culprits: tableSort,
+    lines: tableSort,
+    compared: tableSort,
+    series: tableSort,
+  }),
 });
 
 /** What a person has set, kept in this browser. */
@@ -80,6 +95,9 @@ export type Preferences = InferType<typeof preferencesSchema>;
 
 /** A part of a view that can be made wider or hidden. */
 export type PaneName = keyof Preferences['panes'];
+
+/** A table whose order is kept. */
+export type SortedTable = keyof Preferences['sorts'];
 
 export const USUAL_PREFERENCES: Preferences = preferencesSchema.getDefault();
 

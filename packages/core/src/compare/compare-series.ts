@@ -68,15 +68,15 @@ function sideOf(delays: readonly Delay[]): SeriesSide {
 }
 
 /** A value by its rank: what is only known to be below a bound comes before all that was measured, as one. */
-function rankValue({ ms, isBound }: Delay): number {
+export function rankValue({ ms, isBound }: Delay): number {
   return isBound ? -1 : ms;
 }
 
 /** The number of values on both sides, if any is added, from which on the test could give a verdict. */
-function missingFor(before: number, after: number): { before: number; after: number } {
+function missingFor(before: number, after: number, level: number): { before: number; after: number } {
   for (let least = 1; ; least++) {
     const [n, m] = [Math.max(before, least), Math.max(after, least)];
-    if (smallestChance(n, m) <= LEVEL) return { before: n - before, after: m - after };
+    if (smallestChance(n, m) <= level) return { before: n - before, after: m - after };
   }
 }
 
@@ -136,24 +136,41 @@ function verdictOf(
   return change.difference < 0 ? 'faster' : 'slower';
 }
 
+/** Two sides of a comparison: the runs of each, by label, and recordings that tell how they were made. */
+export interface ComparedRuns {
+  readonly was: ReadonlyMap<string, Runs>;
+  readonly is: ReadonlyMap<string, Runs>;
+  readonly recordings: { readonly before: Recording; readonly after: Recording };
+}
+
+/** Labels of what went on or came late in any of some recordings, and stung. */
+export function stungLabels(recordings: readonly Recording[], thresholds: Thresholds): ReadonlySet<string> {
+  return new Set(
+    recordings.flatMap((recording) => [
+      ...backgroundStings(recording, thresholds).map(({ label }) => label),
+      ...outcomeLabels(recording),
+    ]),
+  );
+}
+
 /**
  * Compares the delays of two recordings, label by label, the largest change first. A verdict is given where the rank
  * test holds at an error rate of 5 % over all series that could be tested, and where the difference is one that the
  * sources can tell.
  */
 export function compareSeries(before: Recording, after: Recording, thresholds: Thresholds): ComparedSeries[] {
-  const stung = new Set(
-    [before, after].flatMap((recording) => [
-      ...backgroundStings(recording, thresholds).map(({ label }) => label),
-      ...outcomeLabels(recording),
-    ]),
-  );
-  const was = runsOf(before, thresholds, stung);
-  const is = runsOf(after, thresholds, stung);
+  const stung = stungLabels([before, after], thresholds);
+  const [was, is] = [runsOf(before, thresholds, stung), runsOf(after, thresholds, stung)];
+  return compareRuns({ was, is, recordings: { before, after } });
+}
+
+/** The same of runs that were gathered otherwise. @param level error rate over all series together */
+export function compareRuns({ was, is, recordings }: ComparedRuns, level = LEVEL): ComparedSeries[] {
+  const { before, after } = recordings;
   const pairs = [...new Set([...was.keys(), ...is.keys()])].map((label): Pair => {
     const [b, a] = [was.get(label), is.get(label)];
     const isTestable =
-      b !== undefined && a !== undefined && smallestChance(b.delays.length, a.delays.length) <= LEVEL;
+      b !== undefined && a !== undefined && smallestChance(b.delays.length, a.delays.length) <= level;
     return {
       label,
       isInteraction: (b ?? a)!.isInteraction,
@@ -165,7 +182,7 @@ export function compareSeries(before: Recording, after: Recording, thresholds: T
   const tested = pairs.filter(({ chance }) => chance !== undefined);
   const holds = holm(
     tested.map(({ chance }) => chance!),
-    LEVEL,
+    level,
   );
   const held = new Set(tested.filter((_, at) => holds[at]));
   const clockMs = Math.max(before.header.clockStepMs, after.header.clockStepMs);
@@ -181,9 +198,9 @@ export function compareSeries(before: Recording, after: Recording, thresholds: T
       after: sideOf(a),
       change,
       chance,
-      missing: missingFor(b.length, a.length),
+      missing: missingFor(b.length, a.length, level),
       stepMs,
-      verdict: verdictOf(pair, change, stepMs, held.has(pair), { before, after }),
+      verdict: verdictOf(pair, change, stepMs, held.has(pair), recordings),
     };
   });
   const size = ({ before: b, after: a }: ComparedSeries) => Math.abs((a.medianMs ?? 0) - (b.medianMs ?? 0));

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { verdictRates } from '../testing/simulated-verdicts';
+import { verdictRates, versusRates } from '../testing/simulated-verdicts';
 
 /** Of 200 comparisons at a true rate of 5 %, more than 17 come in less than 1 of 50 runs; the seed is fixed. */
 const MAX_FALSE = 17 / 200;
@@ -28,5 +28,20 @@ describe('a response that was halved', () => {
   it('is found in 9 of 10 comparisons of 8 against 8', () => {
     const { found } = verdictRates({ repeats: 8, series: 1, comparisons: 400, factor: 0.5, seed: 20 });
     expect(found).toBeGreaterThanOrEqual(0.9);
+  });
+});
+
+describe('versus runs of loads that differ from each other by a tenth', () => {
+  const trial = { repeats: 2, series: 5, comparisons: 200, drift: 0.1, rounds: 8 };
+
+  it('are false in no more than a twentieth, though they are looked at twice', () => {
+    const { anyFalse } = versusRates({ ...trial, factor: 1, seed: 3 });
+    expect(anyFalse).toBeLessThanOrEqual(MAX_FALSE);
+  });
+
+  it('find a response that was halved, and end before all rounds are done', () => {
+    const { found, rounds } = versusRates({ ...trial, repeats: 3, series: 1, factor: 0.5, seed: 4 });
+    expect(found).toBeGreaterThanOrEqual(0.9);
+    expect(rounds).toBeLessThan(8);
   });
 });

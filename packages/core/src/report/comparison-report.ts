@@ -21,8 +21,8 @@ import { roundMs } from '../format/microseconds';
 /** Grows when a field of a comparison changes its meaning or goes. */
 export const COMPARISON_VERSION = 2;
 
-/** What `nettle-patch compare --json` writes. Times are milliseconds. */
-export function comparisonReport(before: Recording, after: Recording, comparison: Comparison): object {
+/** Series of a comparison as JSON. Times are milliseconds. */
+export function seriesReport(all: readonly ComparedSeries[]): object[] {
   const side = ({ count, delays, medianMs, medianIsBound, p75Ms, worstMs }: SeriesSide) => ({
     count,
     bounds: delays.filter(({ isBound }) => isBound).length,
@@ -31,6 +31,24 @@ export function comparisonReport(before: Recording, after: Recording, comparison
     p75Ms: p75Ms ?? null,
     worstMs: worstMs ?? null,
   });
+  return all.map(({ label, isInteraction, change, chance, missing, stepMs, verdict, ...sides }) => ({
+    label,
+    isInteraction,
+    before: side(sides.before),
+    after: side(sides.after),
+    differenceMs: change === undefined ? null : roundMs(change.difference),
+    lowMs: change === undefined ? null : roundMs(change.low),
+    highMs: change === undefined ? null : roundMs(change.high),
+    differenceIsBound: change?.isBound ?? false,
+    chance: chance ?? null,
+    missing,
+    stepMs,
+    verdict,
+  }));
+}
+
+/** What `nettle-patch compare --json` writes. Times are milliseconds. */
+export function comparisonReport(before: Recording, after: Recording, comparison: Comparison): object {
   return {
     version: COMPARISON_VERSION,
     before: reportOf(before),
@@ -39,22 +57,7 @@ export function comparisonReport(before: Recording, after: Recording, comparison
     caveats: comparison.caveats,
     tested: comparison.tested,
     level: LEVEL,
-    series: comparison.series.map(
-      ({ label, isInteraction, change, chance, missing, stepMs, verdict, ...sides }) => ({
-        label,
-        isInteraction,
-        before: side(sides.before),
-        after: side(sides.after),
-        differenceMs: change === undefined ? null : roundMs(change.difference),
-        lowMs: change === undefined ? null : roundMs(change.low),
-        highMs: change === undefined ? null : roundMs(change.high),
-        differenceIsBound: change?.isBound ?? false,
-        chance: chance ?? null,
-        missing,
-        stepMs,
-        verdict,
-      }),
-    ),
+    series: seriesReport(comparison.series),
     functions: comparison.functions.map(
       ({ name, place, owner, unit, change, perUnitChangeMs, ...sides }) => ({
         name,

@@ -16,7 +16,7 @@ export function budgetCases(results: readonly BudgetResult[]): TestCase[] {
 }
 
 /** Each thing that was done in both recordings as a test: it fails where it has become slower. */
-export function comparisonCases({ series, tested }: Comparison): TestCase[] {
+export function comparisonCases({ series, tested }: Pick<Comparison, 'series' | 'tested'>): TestCase[] {
   return series.map((one) => {
     const { label: name, verdict, before, after } = one;
     const message = [verdictWords(verdict), changeWords(one)].filter((words) => words !== '').join(': ');

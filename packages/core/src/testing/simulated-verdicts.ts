@@ -1,4 +1,6 @@
-import { compareSeries } from '../compare/compare-series';
+import { compareLoads } from '../compare/compare-loads';
+import { compareSeries, type ComparedSeries } from '../compare/compare-series';
+import { isOpen, planLooks } from '../compare/looks';
 import type { Row } from '../format/rows';
 import { seededRandom } from '../statistics/random';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
@@ -81,11 +83,61 @@ export function verdictRates({
       );
       return recordingOf(rows, deskHeader());
     };
-    const compared = compareSeries(side(1), side(factor), DEFAULT_THRESHOLDS);
-    const decided = compared.filter(({ verdict }) => verdict === 'faster' || verdict === 'slower');
-    const isFirst = ({ label }: { label: string }) => label.endsWith('“Lane 1”');
-    if (decided.some((one) => factor === 1 || !isFirst(one))) anyFalse++;
-    if (decided.some((one) => isFirst(one) && one.verdict === (factor < 1 ? 'faster' : 'slower'))) found++;
+    const told = toldBy(compareSeries(side(1), side(factor), DEFAULT_THRESHOLDS), factor);
+    anyFalse += Number(told.anyFalse);
+    found += Number(told.found);
   }
   return { anyFalse: anyFalse / comparisons, found: found / comparisons };
+}
+
+/** Whether a comparison tells of a change where there is none, and of that of the first series where there is one. */
+function toldBy(compared: readonly ComparedSeries[], factor: number): { anyFalse: boolean; found: boolean } {
+  const decided = compared.filter(({ verdict }) => verdict === 'faster' || verdict === 'slower');
+  const isFirst = ({ label }: { label: string }) => label.endsWith('“Lane 1”');
+  return {
+    anyFalse: decided.some((one) => factor === 1 || !isFirst(one)),
+    found: decided.some((one) => isFirst(one) && one.verdict === (factor < 1 ? 'faster' : 'slower')),
+  };
+}
+
+/** Versus runs of as many rounds at most, in each load of which each thing is done `repeats` times. */
+export interface VersusTrial extends VerdictTrial {
+  readonly rounds: number;
+}
+
+export interface VersusRates extends VerdictRates {
+  /** Rounds that were made on average. */
+  readonly rounds: number;
+}
+
+/** Holds loads against each other as a versus run does, with its looks and its early end. */
+export function versusRates(trial: VersusTrial): VersusRates {
+  const { repeats, series, comparisons, factor, seed, drift = 0, rounds } = trial;
+  const random = seededRandom(seed);
+  const middles = Array.from({ length: series }, (_, at) => 80 + 40 * (at % 9));
+  const looks = planLooks(rounds);
+  let [anyFalse, found, made] = [0, 0, 0];
+  for (let at = 0; at < comparisons; at++) {
+    const loads = (by: number) =>
+      Array.from({ length: rounds }, () => {
+        const load = Math.exp(drift * normal(random));
+        const rows = taps(
+          middles.map((middleMs, nth) => delays(random, middleMs * load, repeats, nth === 0 ? by : 1)),
+        );
+        return recordingOf(rows, deskHeader());
+      });
+    const [before, after] = [loads(1), loads(factor)];
+    let compared: readonly ComparedSeries[] = [];
+    for (const { rounds: done, level } of looks) {
+      const sides = [before.slice(0, done), after.slice(0, done)] as const;
+      compared = compareLoads(...sides, DEFAULT_THRESHOLDS, level).series;
+      if (isOpen(compared) && done !== rounds) continue;
+      made += done;
+      break;
+    }
+    const told = toldBy(compared, factor);
+    anyFalse += Number(told.anyFalse);
+    found += Number(told.found);
+  }
+  return { anyFalse: anyFalse / comparisons, found: found / comparisons, rounds: made / comparisons };
 }

@@ -16,6 +16,7 @@ import { say } from '../commands/say';
 import { writeOut } from '../commands/write-out';
 import { Option, type Command } from 'commander';
 import { CONFIG_NAME, readConfig, settingsFrom } from '../start/config';
+import { BadArgumentError, needed, urlFrom } from './arguments';
 import { BrowserError } from './browser';
 import { BROWSER_NAMES, type BrowserName } from './local-browsers';
 import { recordScript } from './record';
@@ -41,26 +42,6 @@ interface RecordFlags {
   keepWords?: boolean;
   markdown?: boolean;
   junit?: string;
-}
-
-/** Thrown for arguments that cannot be used. */
-class BadArgumentError extends Error {
-  override readonly name = 'BadArgumentError';
-}
-
-function urlFrom(text: string, what: string): URL {
-  if (!URL.canParse(text) || !/^https?:$/.test(new URL(text).protocol)) {
-    throw new BadArgumentError(
-      `${what} "${text}" is no address. Expected something like http://localhost:3000/.`,
-    );
-  }
-  return new URL(text);
-}
-
-/** A setting that must be given, on the command line or by the project. @throws BadArgumentError */
-function needed(value: string | undefined, what: string): string {
-  if (value !== undefined) return value;
-  throw new BadArgumentError(`There is no ${what}: give one, or name it in ${CONFIG_NAME}.`);
 }
 
 async function runRecord(address: string | undefined, flags: RecordFlags): Promise<void> {

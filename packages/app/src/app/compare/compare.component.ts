@@ -5,12 +5,12 @@ import {
   effect,
   inject,
   input,
-  signal,
   DestroyRef,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { MatSortModule } from '@angular/material/sort';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Router, RouterLink } from '@angular/router';
 import {
@@ -22,10 +22,13 @@ import {
   verdictWords,
   type ComparedSeries,
 } from '@nettle-patch/core';
+import { AddressService } from '../services/address.service';
 import { CompareService } from '../services/compare.service';
 import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
+import { tableOrder } from '../services/table-order';
 import { IconComponent } from '../shared/icon.component';
+import { sortedRows } from '../shared/sorted-rows';
 import { AnatomyPairComponent } from './anatomy-pair.component';
 import { ComparedFunctionsComponent } from './compared-functions.component';
 import { DotPlotComponent } from './dot-plot.component';
@@ -36,6 +39,13 @@ import { ReportMenuComponent } from '../reports/report-menu.component';
 import { ReportService } from '../reports/report.service';
 import type { ReportForm } from '../../workers/analysis/report-form';
 
+const medianChange = ({ before, after }: ComparedSeries) => (after.medianMs ?? 0) - (before.medianMs ?? 0);
+const COLUMNS = {
+  label: ({ label }: ComparedSeries) => label,
+  change: (series: ComparedSeries) => Math.abs(medianChange(series)),
+  verdict: ({ verdict }: ComparedSeries) => verdictWords(verdict),
+};
+
 /** Two recordings side by side: whether it became faster, and by which code. */
 @Component({
   selector: 'np-compare',
@@ -44,6 +54,7 @@ import type { ReportForm } from '../../workers/analysis/report-form';
     MatButtonModule,
     MatButtonToggleModule,
     MatProgressBarModule,
+    MatSortModule,
     MatTooltipModule,
     IconComponent,
     AnatomyPairComponent,
@@ -60,12 +71,16 @@ import type { ReportForm } from '../../workers/analysis/report-form';
 export class CompareComponent {
   readonly #service = inject(CompareService);
   readonly #router = inject(Router);
+  readonly #address = inject(AddressService);
   readonly #reports = inject(ReportService);
   protected readonly recordings = inject(RecordingService);
   protected readonly files = inject(FilesService);
   /** Ids of the recordings, from the address. */
   readonly before = input<string>();
   readonly after = input<string>();
+  /** How code is shown, and which series is taken apart, from the address. */
+  readonly show = input<string>();
+  readonly what = input<string>();
 
   protected readonly verdict = verdictWords;
   protected readonly change = changeWords;
@@ -97,13 +112,16 @@ export class CompareComponent {
       otherMs: longest(series.filter(({ isInteraction }) => !isInteraction)),
     };
   });
+  /** As they come, those that were tested first, until a column is chosen. */
+  protected readonly order = tableOrder('series', { active: '', direction: 'desc' });
+  protected readonly sort = this.order.sort;
+  protected readonly series = computed(() => sortedRows(this.compared()?.series ?? [], COLUMNS, this.sort()));
   protected readonly duration = durationText;
-  protected readonly shown = signal<'functions' | 'flame'>('functions');
-  readonly #chosen = signal<string | undefined>(undefined);
+  protected readonly shown = computed(() => (this.show() === 'flame' ? 'flame' : 'functions'));
   /** The series that is taken apart: at first the largest change. */
   protected readonly chosen = computed(() => {
     const series = this.compared()?.series ?? [];
-    return series.some(({ label }) => label === this.#chosen()) ? this.#chosen() : series[0]?.label;
+    return series.find(({ label }) => label === this.what())?.label ?? series[0]?.label;
   });
   protected readonly pair = answerTo(
     computed(() => {
@@ -131,7 +149,11 @@ export class CompareComponent {
   }
 
   protected choose(label: string): void {
-    this.#chosen.set(label);
+    void this.#address.change({ what: label }, true);
+  }
+
+  protected setShown(show: string): void {
+    void this.#address.change({ show: show === 'flame' ? show : null }, true);
   }
 
   /** How firm a verdict is, in one sentence. */

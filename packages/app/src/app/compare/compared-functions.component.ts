@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatSortModule, type Sort } from '@angular/material/sort';
+import { MatSortModule } from '@angular/material/sort';
+import { tableOrder } from '../services/table-order';
 import {
   CHANGE_WORDS,
   msText,
@@ -18,6 +19,7 @@ const SHOWN_AT_FIRST = 60;
 const COLUMNS = {
   name: ({ name }: ComparedFunction) => name,
   change: ({ change }: ComparedFunction) => CHANGE_WORDS[change],
+  unit: ({ unit }: ComparedFunction) => unit,
   differenceMs: ({ perUnitChangeMs }: ComparedFunction) => Math.abs(perUnitChangeMs),
   eachMs: ({ before, after }: ComparedFunction) => (after?.eachMs ?? 0) - (before?.eachMs ?? 0),
   calls: ({ before, after }: ComparedFunction) => (after?.count ?? 0) - (before?.count ?? 0),
@@ -37,7 +39,7 @@ const COLUMNS = {
         matSortDisableClear
         [matSortActive]="sort().active"
         [matSortDirection]="sort().direction"
-        (matSortChange)="sort.set($event)"
+        (matSortChange)="order.set($event)"
       >
         <thead>
           <tr>
@@ -53,7 +55,7 @@ const COLUMNS = {
             >
               Own time before → after
             </th>
-            <th scope="col">per</th>
+            <th scope="col" mat-sort-header="unit">per</th>
             @if (isTimed()) {
               <th
                 scope="col"
@@ -171,7 +173,8 @@ const COLUMNS = {
 export class ComparedFunctionsComponent {
   readonly functions = input.required<readonly ComparedFunction[]>();
   protected readonly all = signal(false);
-  protected readonly sort = signal<Sort>({ active: 'differenceMs', direction: 'desc' });
+  protected readonly order = tableOrder('compared', { active: 'differenceMs', direction: 'desc' });
+  protected readonly sort = this.order.sort;
   protected readonly shown = computed(() => {
     const rows = sortedRows(this.functions(), COLUMNS, this.sort());
     return this.all() ? rows : rows.slice(0, SHOWN_AT_FIRST);

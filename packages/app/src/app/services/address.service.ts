@@ -6,6 +6,9 @@ import { filter, map, startWith } from 'rxjs';
 /** Views that look into the recording that is open. */
 const ANALYSIS: ReadonlySet<string> = new Set(['stings', 'timeline', 'calls', 'source']);
 
+/** Parameters of the address; null takes one out. */
+type Query = Readonly<Record<string, string | number | null>>;
+
 /** Where one is, as the address says. */
 @Injectable({ providedIn: 'root' })
 export class AddressService {
@@ -29,21 +32,30 @@ export class AddressService {
     );
   });
 
+  /** Changes that are on their way into the address: a next one would else put it back as it was before them. */
+  #pending: { readonly query: Query; readonly replaceUrl: boolean } | undefined;
+
   /** Changes parameters of the address; null takes one out. */
-  change(query: Readonly<Record<string, string | number | null>>, replaceUrl = false): Promise<boolean> {
-    return this.#router.navigate([], {
-      queryParams: query,
+  change(query: Query, replaceUrl = false): Promise<boolean> {
+    const before = this.#pending;
+    const pending = {
+      query: { ...before?.query, ...query },
+      replaceUrl: replaceUrl && (before?.replaceUrl ?? true),
+    };
+    this.#pending = pending;
+    const navigated = this.#router.navigate([], {
+      queryParams: pending.query,
       queryParamsHandling: 'merge',
-      replaceUrl,
+      replaceUrl: pending.replaceUrl,
+    });
+    return navigated.finally(() => {
+      if (this.#pending === pending) this.#pending = undefined;
     });
   }
 
   /** Goes to another view of a recording, with the lens as it is and some parameters more. */
-  go(
-    view: string,
-    id: string,
-    query: Readonly<Record<string, string | number | null>> = {},
-  ): Promise<boolean> {
-    return this.#router.navigate([`/${view}`, id], { queryParams: query, queryParamsHandling: 'merge' });
+  go(view: string, id: string, query: Query = {}): Promise<boolean> {
+    const queryParams = { ...this.#pending?.query, ...query };
+    return this.#router.navigate([`/${view}`, id], { queryParams, queryParamsHandling: 'merge' });
   }
 }

@@ -10,7 +10,7 @@ import {
 } from '@angular/core';
 import { DomSanitizer } from '@angular/platform-browser';
 import { MatButtonModule } from '@angular/material/button';
-import { MatSortModule, type Sort } from '@angular/material/sort';
+import { MatSortModule } from '@angular/material/sort';
 import { RouterLink } from '@angular/router';
 import { decimalText, msText, countText, shortPlace } from '@nettle-patch/core';
 import { AddressService } from '../services/address.service';
@@ -18,6 +18,7 @@ import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
+import { tableOrder } from '../services/table-order';
 import { ShellKeys } from '../shell/shell-keys';
 import type { ShownLine } from '../../workers/analysis/queries/source-queries';
 import { incrementalList } from '../shared/incremental-list';
@@ -142,7 +143,8 @@ export class SourceComponent {
     files: countIfLeftOut(this.files() ?? [], this.#allFiles()),
     functions: countIfLeftOut(this.functions(), this.#allFunctions()),
   }));
-  protected readonly lineSort = signal<Sort>({ active: 'line', direction: 'asc' });
+  protected readonly lineOrder = tableOrder('lines', { active: 'line', direction: 'asc' });
+  protected readonly lineSort = this.lineOrder.sort;
   protected readonly listedLines = incrementalList(
     computed(() => sortedRows(this.shown()?.lines ?? [], LINE_COLUMNS, this.lineSort())),
   );

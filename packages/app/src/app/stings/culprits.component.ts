@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { MatSortModule, type Sort } from '@angular/material/sort';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { MatSortModule } from '@angular/material/sort';
+import { tableOrder } from '../services/table-order';
 import { RouterLink } from '@angular/router';
 import { countText, msText, percentText, shortPlace, type Culprit } from '@nettle-patch/core';
 import { LookCloserComponent } from '../record/look-closer.component';
@@ -26,7 +27,7 @@ const MIN_LINE_SHARE = 0.05;
         matSortDisableClear
         [matSortActive]="sort().active"
         [matSortDirection]="sort().direction"
-        (matSortChange)="sort.set($event)"
+        (matSortChange)="order.set($event)"
       >
         <thead>
           <tr>
@@ -233,7 +234,8 @@ export class CulpritsComponent {
   readonly choose = output<number>();
   protected readonly slower = inject(LensService).slower;
 
-  protected readonly sort = signal<Sort>({ active: 'chargedMs', direction: 'desc' });
+  protected readonly order = tableOrder('culprits', { active: 'chargedMs', direction: 'desc' });
+  protected readonly sort = this.order.sort;
   /** The most, or the least, of those that took a part worth telling. */
   readonly #worth = computed(() => {
     const { functions, anatomy } = this.shown();

@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
-import { MatSortModule, type Sort } from '@angular/material/sort';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { MatSortModule } from '@angular/material/sort';
+import { tableOrder } from '../services/table-order';
 import { RouterLink } from '@angular/router';
 import { countText, secondsText, type TimeRange } from '@nettle-patch/core';
 import type { SummedRedraws } from '../../workers/analysis/window-sums';
@@ -31,7 +32,7 @@ const COLUMNS = {
         matSortDisableClear
         [matSortActive]="sort().active"
         [matSortDirection]="sort().direction"
-        (matSortChange)="sort.set($event)"
+        (matSortChange)="order.set($event)"
       >
         <thead>
           <tr>
@@ -94,7 +95,8 @@ export class RedrawTableComponent {
   readonly recordingId = input.required<string>();
 
   readonly #found = sumsAtRest(this.range);
-  protected readonly sort = signal<Sort>({ active: 'times', direction: 'desc' });
+  protected readonly order = tableOrder('redraws', { active: 'times', direction: 'desc' });
+  protected readonly sort = this.order.sort;
   protected readonly rows = computed(() => sortedRows(this.#found()?.redraws ?? [], COLUMNS, this.sort()));
   protected readonly words = computed(() => {
     const { startMs, endMs } = this.range();

@@ -6,11 +6,11 @@ import {
   input,
   linkedSignal,
   output,
-  signal,
 } from '@angular/core';
 import type { TimeRange } from '@nettle-patch/core';
 import { map } from 'rxjs';
-import { MatSortModule, type Sort } from '@angular/material/sort';
+import { MatSortModule } from '@angular/material/sort';
+import { tableOrder } from '../services/table-order';
 import { ITEM_COLUMNS, type ItemOrder } from '../../workers/analysis/queries/item-order';
 import type { LaneInfo } from '../../workers/analysis/queries/timeline-queries';
 import { CopyTableComponent } from '../reports/copy-table.component';
@@ -47,7 +47,7 @@ const AFTER_MOVES_MS = 250;
         matSortDisableClear
         [matSortActive]="sort().active"
         [matSortDirection]="sort().direction"
-        (matSortChange)="sort.set($event)"
+        (matSortChange)="order.set($event)"
       >
         <thead>
           <tr>
@@ -122,7 +122,8 @@ export class ItemTableComponent {
     AFTER_MOVES_MS,
   );
   /** At first the longest: those are looked for. */
-  protected readonly sort = signal<Sort>({ active: 'lengthMs', direction: 'desc' });
+  protected readonly order = tableOrder('items', { active: 'lengthMs', direction: 'desc' });
+  protected readonly sort = this.order.sort;
   readonly #order = computed((): ItemOrder => {
     const { active, direction } = this.sort();
     const column = ITEM_COLUMNS.find((one) => one === active) ?? 'lengthMs';

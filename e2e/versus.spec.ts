@@ -1,0 +1,92 @@
+import { execFile } from 'node:child_process';
+import {
+  copyFileSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { createDeskServer } from '../packages/demo/dist/desk-server.js';
+import { CALM } from './calm';
+
+interface Ended {
+  readonly code: number;
+  readonly out: string;
+  readonly said: string;
+}
+
+function versus(...args: string[]): Promise<Ended> {
+  return new Promise((resolve) => {
+    execFile(
+      process.execPath,
+      ['packages/server/bin/nettle-patch.js', 'versus', ...args],
+      (error, out, said) => resolve({ code: Number(error?.code ?? 0), out, said }),
+    );
+  });
+}
+
+interface Report {
+  readonly browsers: readonly {
+    readonly rounds: { readonly done: number; readonly planned: number };
+    readonly series: readonly { readonly label: string; readonly verdict: string }[];
+  }[];
+}
+
+const verdictOf = (report: Report) =>
+  report.browsers[0]!.series.find(({ label }) => label === 'Tap button “Board all”')?.verdict;
+
+test(
+  'versus tells the mended version from the faulty one by fresh loads, goes on where it was cut, and ends accordingly',
+  { tag: '@waits' },
+  async () => {
+    test.setTimeout(400_000);
+    const desk = createDeskServer();
+    await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
+    const origin = `http://localhost:${(desk.address() as { port: number }).port}/`;
+    const folder = mkdtempSync(join(tmpdir(), 'versus-'));
+    try {
+      const steps = join(folder, 'steps.json');
+      const tap = [
+        { do: 'wait-for', on: '[data-ready]' },
+        { do: 'click', on: '#board-all' },
+        { do: 'wait', ms: 1500 },
+      ];
+      writeFileSync(steps, JSON.stringify({ steps: tap }));
+      const out = join(folder, 'loads');
+      const [faulty, mended] = [`${origin}${CALM}`, `${origin}?mended=all`];
+      const given = ['--steps', steps, '--rounds', '5'];
+      const first = await versus(faulty, mended, ...given, '--out', out, '--json');
+      expect(first.said).toMatch(/round 5 of 5: [AB], about \d+ s to go at most/);
+      expect(first.code, first.said).toBe(0);
+      expect(verdictOf(JSON.parse(first.out) as Report)).toBe('faster');
+      expect(readdirSync(out)).toHaveLength(10);
+
+      // The same loads the other way round, of which one is still to be made.
+      const turned = join(folder, 'turned');
+      mkdirSync(turned);
+      for (const name of readdirSync(out)) {
+        const other = name.replace(/-([ab])-/, (_, side) => (side === 'a' ? '-b-' : '-a-'));
+        if (other !== 'chromium-b-05.nettle.jsonl.gz') copyFileSync(join(out, name), join(turned, other));
+      }
+      const junit = join(folder, 'versus.xml');
+      const second = await versus(mended, faulty, ...given, '--out', turned, '--markdown', '--junit', junit);
+      expect(second.code, second.said).toBe(1);
+      expect(second.out).toMatch(/\| Tap button “Board all” \|.*\| slower \|/);
+      expect(readFileSync(junit, 'utf8')).toContain('<failure message="slower');
+      expect(readdirSync(turned)).toHaveLength(10);
+
+      const wrong = await versus(faulty, 'desk', ...given);
+      expect(wrong.code).toBe(2);
+      expect(wrong.said).toContain('address B "desk" is no address');
+    } finally {
+      desk.close();
+      desk.closeAllConnections();
+      rmSync(folder, { recursive: true });
+    }
+  },
+);

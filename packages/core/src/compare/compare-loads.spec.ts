@@ -1,0 +1,102 @@
+import { describe, expect, it } from 'vitest';
+import type { Row } from '../format/rows';
+import { DEFAULT_THRESHOLDS } from '../format/thresholds';
+import { versusMarkdown, versusReport, slowerIn, type Versus } from '../report/versus-report';
+import { recordingOf } from '../testing/arbitrary-recording';
+import { compareLoads } from './compare-loads';
+import { isOpen } from './looks';
+
+const LABEL = 'Tap button “Board all”';
+
+/** One load in which a button was tapped some times. */
+const load = (...delaysMs: number[]) =>
+  recordingOf(
+    delaysMs.map((durationMs, at): Row => ({
+      kind: 'input',
+      thread: 0,
+      startMs: 1000 * (at + 1),
+      durationMs,
+      type: 'click',
+      interaction: at + 1,
+      target: 'button “Board all”',
+      processingStartMs: 1000 * (at + 1) + 8,
+      processingEndMs: 1000 * (at + 1) + durationMs - 8,
+    })),
+  );
+const compared = (before: number[][], after: number[][]) =>
+  compareLoads(
+    before.map((delays) => load(...delays)),
+    after.map((delays) => load(...delays)),
+    DEFAULT_THRESHOLDS,
+  );
+const SLOW = [[400], [408], [416], [424], [432]];
+const QUICK = [[96], [104], [112], [120], [88]];
+
+describe('loads of two versions', () => {
+  it('count once each, by the middle of what was done in them', () => {
+    const [series] = compared([[400, 480, 800], [408]], [[96, 104], [112]]).series;
+    expect(series).toMatchObject({ label: LABEL, verdict: 'too-few-to-say' });
+    expect(series!.before).toMatchObject({ count: 2, medianMs: (480 + 408) / 2 });
+    expect(series!.after).toMatchObject({ count: 2, medianMs: (100 + 112) / 2 });
+  });
+
+  it('are told apart where all of one are slower, however often each was tapped', () => {
+    const many = SLOW.map(([ms]) => [ms!, ms!, ms!]);
+    for (const before of [SLOW, many]) {
+      const { series, tested, loads } = compared(before, QUICK);
+      expect(series[0]).toMatchObject({ verdict: 'faster' });
+      expect([tested, loads]).toEqual([1, { before: 5, after: 5 }]);
+    }
+    expect(compared(QUICK, SLOW).series[0]).toMatchObject({ verdict: 'slower' });
+  });
+
+  it('are not told apart by one load that has many taps', () => {
+    const { series } = compared([[400, 400, 400, 400, 400, 400]], [[96, 96, 96, 96, 96, 96]]);
+    expect(series[0]).toMatchObject({ verdict: 'too-few-to-say', chance: undefined });
+  });
+
+  it('leave something to decide only where a difference that matters has no verdict yet', () => {
+    expect(isOpen(compared(SLOW.slice(0, 3), QUICK.slice(0, 3)).series)).toBe(true);
+    expect(isOpen(compared(SLOW, QUICK).series)).toBe(false);
+    expect(isOpen(compared(SLOW, SLOW).series)).toBe(false);
+  });
+});
+
+describe('what a versus run came to', () => {
+  const versus = (before: number[][], after: number[][]): Versus => ({
+    before: 'http://localhost:4790/',
+    after: 'http://localhost:4790/?mended=<all>',
+    runs: [
+      {
+        browser: 'chromium',
+        example: { before: load(...before[0]!), after: load(...after[0]!) },
+        comparison: compared(before, after),
+        planned: 8,
+        done: before.length,
+      },
+    ],
+  });
+
+  it('names what became slower, and nothing where nothing did', () => {
+    expect(slowerIn(versus(QUICK, SLOW)).map(({ browser, series }) => [browser, series.label])).toEqual([
+      ['chromium', LABEL],
+    ]);
+    expect(slowerIn(versus(SLOW, QUICK))).toEqual([]);
+  });
+
+  it('is told as JSON and as Markdown, with how it was made', () => {
+    expect(versusReport(versus(SLOW, QUICK))).toMatchObject({
+      a: 'http://localhost:4790/',
+      browsers: [
+        {
+          rounds: { planned: 8, done: 5, endedEarly: true },
+          series: [{ label: LABEL, verdict: 'faster', before: { count: 5 } }],
+        },
+      ],
+    });
+    const markdown = versusMarkdown(versus(SLOW, QUICK));
+    expect(markdown).toContain('| Tap button “Board all” | 416 ms, 5 loads | 104 ms, 5 loads | faster |');
+    expect(markdown).toContain('ended before 8 as nothing was left to decide');
+    expect(markdown).not.toContain('<all>');
+  });
+});

@@ -1,0 +1,102 @@
+import type { LoadComparison } from '../compare/compare-loads';
+import type { ComparedSeries, Verdict } from '../compare/compare-series';
+import type { Recording } from '../recording/recording';
+import { countedText } from '../words/figures';
+import { seriesReport } from './comparison-report';
+import { boundWords, changeWords, madeWords, verdictWords } from './comparison-words';
+import { escapeMarkdown } from './markdown';
+
+/** Grows when a field of a versus run changes its meaning or goes. */
+export const VERSUS_VERSION = 1;
+
+/** Fresh loads of two versions in one browser, in turn, and what came of them. */
+export interface VersusRun {
+  readonly browser: string;
+  /** A load of each side, which tells how all were made. */
+  readonly example: { readonly before: Recording; readonly after: Recording };
+  readonly comparison: LoadComparison;
+  /** Rounds that were wanted at most. */
+  readonly planned: number;
+  readonly done: number;
+}
+
+/** Two addresses that were held against each other, in one browser or several. */
+export interface Versus {
+  readonly before: string;
+  readonly after: string;
+  readonly runs: readonly VersusRun[];
+}
+
+/** What `nettle-patch versus --json` writes: A is `before`, B is `after`. Times are milliseconds. */
+export function versusReport({ before, after, runs }: Versus): object {
+  return {
+    version: VERSUS_VERSION,
+    a: before,
+    b: after,
+    browsers: runs.map(({ browser, example, comparison, planned, done }) => ({
+      browser,
+      made: madeWords(example.before),
+      rounds: { planned, done, endedEarly: done < planned },
+      level: comparison.level,
+      tested: comparison.tested,
+      series: seriesReport(comparison.series),
+    })),
+  };
+}
+
+/** The median of the loads of one side: "612 ms, 8 loads". */
+function sideText({ medianMs, medianIsBound, count }: ComparedSeries['before']): string {
+  return medianMs === undefined
+    ? '–'
+    : `${boundWords(medianMs, medianIsBound)}, ${countedText(count, 'load')}`;
+}
+
+/** Each thing that was done or went on, in words: what, A, B, verdict, difference. */
+export function versusRows(series: readonly ComparedSeries[]): string[][] {
+  return series.map((one) => [
+    one.label,
+    sideText(one.before),
+    sideText(one.after),
+    verdictWords(one.verdict),
+    changeWords(one),
+  ]);
+}
+
+/** How it was done, and how far the figures can be believed, in one sentence each. */
+export function versusWords({ example, comparison, planned, done }: VersusRun): string {
+  const { level, tested, series } = comparison;
+  const early = done < planned ? `, ended before ${planned} as nothing was left to decide` : '';
+  const share = `${Math.round(level * 1000) / 10} %`;
+  return `${madeWords(example.before)}: ${countedText(done, 'fresh load')} of each, in turn and in random order${early}. ${tested} of ${series.length} series had enough loads to be tested, by the rank test of Mann and Whitney over the medians of the loads, at an error rate of ${share} over all together in this look.`;
+}
+
+/** A versus run as Markdown, for a change request: readable without the tool. */
+export function versusMarkdown({ before, after, runs }: Versus): string {
+  return [
+    '### A against B',
+    '',
+    `A: ${escapeMarkdown(before)}`,
+    '',
+    `B: ${escapeMarkdown(after)}`,
+    ...runs.flatMap((run) => [
+      '',
+      `**${escapeMarkdown(run.browser)}**: ${escapeMarkdown(versusWords(run))}`,
+      '',
+      '| what | A | B | B is | |',
+      '| --- | ---: | ---: | --- | --- |',
+      ...versusRows(run.comparison.series).map(
+        (cells) => `| ${cells.map((cell) => escapeMarkdown(cell)).join(' | ')} |`,
+      ),
+    ]),
+    '',
+  ].join('\n');
+}
+
+const WORSE: readonly Verdict[] = ['slower', 'new'];
+
+/** What became slower from A to B, in any browser. */
+export function slowerIn({ runs }: Versus): { readonly browser: string; readonly series: ComparedSeries }[] {
+  return runs.flatMap(({ browser, comparison }) =>
+    comparison.series.filter(({ verdict }) => WORSE.includes(verdict)).map((series) => ({ browser, series })),
+  );
+}

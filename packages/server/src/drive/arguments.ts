@@ -1,0 +1,22 @@
+import { CONFIG_NAME } from '../start/config';
+
+/** Thrown for arguments that cannot be used. */
+export class BadArgumentError extends Error {
+  override readonly name = 'BadArgumentError';
+}
+
+/** @param what it is, for the message. @throws BadArgumentError */
+export function urlFrom(text: string, what: string): URL {
+  if (!URL.canParse(text) || !/^https?:$/.test(new URL(text).protocol)) {
+    throw new BadArgumentError(
+      `${what} "${text}" is no address. Expected something like http://localhost:3000/.`,
+    );
+  }
+  return new URL(text);
+}
+
+/** A setting that must be given, on the command line or by the project. @throws BadArgumentError */
+export function needed(value: string | undefined, what: string): string {
+  if (value !== undefined) return value;
+  throw new BadArgumentError(`There is no ${what}: give one, or name it in ${CONFIG_NAME}.`);
+}
