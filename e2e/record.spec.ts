@@ -160,7 +160,7 @@ test('a key starts and stops a recording; long tasks come with their code while 
   await tool.waitForURL(/\/stings\//);
   await expect(tool).toHaveTitle(/Four lorries/);
   await tool.getByRole('link', { name: 'Shelf' }).click();
-  const card = tool.locator('np-recording-card', { hasText: 'Four lorries' });
+  const card = tool.locator('.card', { hasText: 'Four lorries' });
   await expect(card).toContainText('pier 3');
   await expect(card).toContainText('before');
 });
