@@ -12,6 +12,7 @@ import { chromium } from '@playwright/test';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
 import { root } from '../scripts/lib/prepare.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
+import { medianOf } from './lib/statistics.mjs';
 
 const LIMIT = 1.5;
 const READY = { interface: 'np-record h2', bare: 'np-root button' };
@@ -73,7 +74,6 @@ async function firstPicture(browser, app, ready) {
   return { ms, readyMs, kilobytes };
 }
 
-const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
 const pages = {
   interface: await served(join(root, 'packages/app/dist/browser')),
   bare: await served(join(root, 'test-results/bare/browser')),
@@ -90,9 +90,9 @@ try {
   await browser.close();
   for (const page of Object.values(pages)) page.close();
 }
-const [own, bare] = ['interface', 'bare'].map((name) => median(found[name].map(({ ms }) => ms)));
+const [own, bare] = ['interface', 'bare'].map((name) => medianOf(found[name].map(({ ms }) => ms)));
 const [ownReady, bareReady] = ['interface', 'bare'].map((name) =>
-  median(found[name].map(({ readyMs }) => readyMs)),
+  medianOf(found[name].map(({ readyMs }) => readyMs)),
 );
 const result = {
   rounds,
@@ -103,8 +103,8 @@ const result = {
   interfaceReadyMs: ownReady,
   bareReadyMs: bareReady,
   readyRatio: ownReady / bareReady,
-  interfaceKilobytes: median(found.interface.map(({ kilobytes }) => kilobytes)),
-  bareKilobytes: median(found.bare.map(({ kilobytes }) => kilobytes)),
+  interfaceKilobytes: medianOf(found.interface.map(({ kilobytes }) => kilobytes)),
+  bareKilobytes: medianOf(found.bare.map(({ kilobytes }) => kilobytes)),
 };
 if (asJson) console.log(JSON.stringify(result, undefined, 2));
 else {

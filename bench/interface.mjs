@@ -1,7 +1,7 @@
 /**
- * How the interface keeps up: frame times while the time view is zoomed, moved and hovered over, with the sums of what is in view beside it, time from a file to its first sting,
- * and memory, at 10 thousand, 1 million and 5 million calls. Frame times are held against those of the same page at
- * rest, measured in the same run.
+ * How the interface keeps up: frame times while the time view is zoomed, moved and hovered over, with the sums of what is
+ * in view beside it, time from a file to its first sting, and memory, at 10 thousand, 1 million and 5 million calls.
+ * Frame times are held against those of the same page at rest, measured in the same run.
  * `npm run bench -- interface [--spans 10000,1000000] [--json]`
  */
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';

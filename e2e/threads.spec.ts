@@ -1,5 +1,5 @@
 import { gzipSync } from 'node:zlib';
-import { CALL_END, packCalls, withChecks } from '../packages/server/dist/index.js';
+import { CALL_END, packCalls, fileText } from '../packages/server/dist/index.js';
 import { expect, stingList, test } from './stage';
 import { choose } from './choose';
 
@@ -74,9 +74,7 @@ function file() {
     ),
     { kind: 'end', startMs: 2000, reason: 'stopped' },
   ];
-  return gzipSync(
-    [...withChecks(rows.map((row) => JSON.stringify(row)))].map((line) => `${line}\n`).join(''),
-  );
+  return gzipSync(fileText(rows.map((row) => JSON.stringify(row))));
 }
 
 test('the work of another thread stands beside that of the main thread, and the lens can be put on it', async ({

@@ -9,7 +9,7 @@ import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { RecordingClient, serve, withChecks } from '../packages/server/dist/index.js';
+import { RecordingClient, fileText, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
 
 const DEMOS = {
@@ -71,7 +71,7 @@ try {
     lines[0] = JSON.stringify({ ...JSON.parse(lines[0]), title });
     const file = fileOf(name);
     mkdirSync(dirname(file), { recursive: true });
-    writeFileSync(file, gzipSync([...withChecks(lines)].map((line) => `${line}\n`).join(''), { level: 9 }));
+    writeFileSync(file, gzipSync(fileText(lines), { level: 9 }));
     console.log(`${lines.length} lines written to ${file}`);
   }
   client.close();

@@ -6,7 +6,7 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { readSteps, recordScript, withChecks } from '../packages/server/dist/index.js';
+import { fileText, readSteps, recordScript } from '../packages/server/dist/index.js';
 
 const folder = fileURLToPath(new URL('../packages/core/src/testing/recordings', import.meta.url));
 const ready = [
@@ -66,7 +66,7 @@ for (const [name, { fault = name, mode = 'everyday', steps, startUp = false }] o
     });
     if (failure !== undefined) throw failure;
     const file = `${folder}/${name}${mended ? '-mended' : ''}.nettle.jsonl.gz`;
-    const bytes = gzipSync([...withChecks(lines)].map((line) => `${line}\n`).join(''), { level: 9 });
+    const bytes = gzipSync(fileText(lines), { level: 9 });
     writeFileSync(file, bytes);
     console.log(`${lines.length} lines, ${bytes.length} bytes: ${name}${mended ? ', mended' : ''}`);
   }

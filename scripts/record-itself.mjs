@@ -11,7 +11,7 @@ import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { generatedFile } from '../bench/lib/generated-recording.mjs';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { RecordingClient, serve, withChecks } from '../packages/server/dist/index.js';
+import { RecordingClient, fileText, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
 import { watchSlowness } from './lib/slowness.mjs';
 
@@ -84,7 +84,7 @@ try {
   await pause(500);
   await hurry(tool, path);
   const lines = await client.stop(target, 'itself');
-  writeFileSync(out, gzipSync([...withChecks(lines)].map((line) => `${line}\n`).join('')));
+  writeFileSync(out, gzipSync(fileText(lines)));
   console.log(
     `${lines.length} rows written to ${out}. The machine was ${(await slowness()).toFixed(2)} × slower than at its best.`,
   );

@@ -25,7 +25,7 @@ export * from './calls/occurrences';
 export * from './calls/tally';
 export { canonicalFunction } from './attribution/call-path';
 export * from './suggestions/suggest';
-export { withChecks, encodeRecording } from './recording/encoder';
+export { withChecks, encodeRecording, fileText } from './recording/encoder';
 export { RecordingDecoder, type RowSink } from './format/decoder';
 export * from './format/errors';
 export * from './format/header';

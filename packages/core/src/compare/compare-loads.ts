@@ -1,7 +1,6 @@
 import type { Recording } from '../recording/recording';
 import type { Thresholds } from '../format/thresholds';
-import { median } from '../statistics/median';
-import { LEVEL, compareRuns, rankValue, stungLabels, type ComparedSeries } from './compare-series';
+import { LEVEL, compareRuns, sideOf, stungLabels, testedOf, type ComparedSeries } from './compare-series';
 import { runsOf, type Delay, type Runs } from './series-runs';
 
 /** What two addresses, or two versions, are held against each other by: fresh loads of each, in turn. */
@@ -17,9 +16,8 @@ export interface LoadComparison {
 
 /** What one load is worth in a series: the median of what was done in it under one label. */
 function delayOfLoad(delays: readonly Delay[]): Delay {
-  const sorted = [...delays].sort((a, b) => rankValue(a) - rankValue(b));
-  const { isBound } = sorted[Math.floor(sorted.length / 2)]!;
-  return { ms: median(sorted.map(({ ms }) => ms)), isBound };
+  const { medianMs, medianIsBound } = sideOf(delays);
+  return { ms: medianMs!, isBound: medianIsBound };
 }
 
 /** The runs of all loads of one side, by label: one value for each load in which there were any. */
@@ -60,6 +58,5 @@ export function compareLoads(
     },
     level,
   );
-  const tested = series.filter(({ chance }) => chance !== undefined).length;
-  return { series, tested, loads: { before: before.length, after: after.length }, level };
+  return { series, tested: testedOf(series), loads: { before: before.length, after: after.length }, level };
 }

@@ -52,7 +52,8 @@ const MIN_EXPECTED = 3;
 /** What goes on all the while is missed in a recording at least this much as long. */
 const MIN_LENGTH = 0.5;
 
-function sideOf(delays: readonly Delay[]): SeriesSide {
+/** What delays come to, in whichever order they are given. */
+export function sideOf(delays: readonly Delay[]): SeriesSide {
   const sorted = [...delays].sort((a, b) => rankValue(a) - rankValue(b));
   const values = sorted.map(({ ms }) => ms);
   const some = sorted.length > 0;
@@ -68,7 +69,7 @@ function sideOf(delays: readonly Delay[]): SeriesSide {
 }
 
 /** A value by its rank: what is only known to be below a bound comes before all that was measured, as one. */
-export function rankValue({ ms, isBound }: Delay): number {
+function rankValue({ ms, isBound }: Delay): number {
   return isBound ? -1 : ms;
 }
 
@@ -134,6 +135,16 @@ function verdictOf(
   if (change === undefined) return 'too-few-to-say';
   if (!holds || Math.abs(change.difference) < stepMs) return 'no-clear-change';
   return change.difference < 0 ? 'faster' : 'slower';
+}
+
+/** By how much the median changed; that of a side in which it was not done counts as nothing. Milliseconds. */
+export function medianChangeMs({ before, after }: Pick<ComparedSeries, 'before' | 'after'>): number {
+  return (after.medianMs ?? 0) - (before.medianMs ?? 0);
+}
+
+/** How many series had enough values to be tested. */
+export function testedOf(series: readonly ComparedSeries[]): number {
+  return series.filter(({ chance }) => chance !== undefined).length;
 }
 
 /** Two sides of a comparison: the runs of each, by label, and recordings that tell how they were made. */
@@ -203,7 +214,7 @@ export function compareRuns({ was, is, recordings }: ComparedRuns, level = LEVEL
       verdict: verdictOf(pair, change, stepMs, held.has(pair), recordings),
     };
   });
-  const size = ({ before: b, after: a }: ComparedSeries) => Math.abs((a.medianMs ?? 0) - (b.medianMs ?? 0));
+  const size = (series: ComparedSeries) => Math.abs(medianChangeMs(series));
   return compared.sort(
     (a, b) =>
       Number(b.isInteraction) - Number(a.isInteraction) || size(b) - size(a) || (a.label < b.label ? -1 : 1),

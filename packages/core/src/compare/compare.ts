@@ -3,7 +3,7 @@ import { captureModeOf } from '../format/header';
 import type { Recording } from '../recording/recording';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '../format/thresholds';
 import { compareFunctions, type ComparedFunction } from './compare-functions';
-import { compareSeries, type ComparedSeries } from './compare-series';
+import { compareSeries, testedOf, type ComparedSeries } from './compare-series';
 
 /** How two recordings differ: first of all in how they were made. */
 export interface Comparison {
@@ -50,7 +50,7 @@ export function compareRecordings(
   return {
     warnings: warningsOf(before, after),
     caveats: [ONE_LOAD],
-    tested: series.filter(({ chance }) => chance !== undefined).length,
+    tested: testedOf(series),
     series,
     functions: compareFunctions(before, after),
   };

@@ -1,5 +1,5 @@
 import { smallestChance } from '../statistics/rank-test';
-import { LEVEL, type ComparedSeries } from './compare-series';
+import { LEVEL, medianChangeMs, type ComparedSeries } from './compare-series';
 
 /** What is looked at before its end is looked at after this share of the rounds, */
 const EARLY_SHARE = 0.75;
@@ -35,11 +35,11 @@ export function planLooks(rounds: number): readonly Look[] {
  * tell, and there is no verdict on it yet.
  */
 export function isOpen(series: readonly ComparedSeries[]): boolean {
-  return series.some(({ isInteraction, verdict, before, after, stepMs }) => {
+  return series.some((one) => {
+    const { isInteraction, verdict, before, after, stepMs } = one;
     if (!isInteraction || !['no-clear-change', 'too-few-to-say'].includes(verdict)) return false;
     if (before.medianMs === undefined || after.medianMs === undefined) return false;
-    const differenceMs = Math.abs(after.medianMs - before.medianMs);
-    return differenceMs >= Math.max(stepMs, before.medianMs * MIN_SHARE);
+    return Math.abs(medianChangeMs(one)) >= Math.max(stepMs, before.medianMs * MIN_SHARE);
   });
 }
 

@@ -5,13 +5,14 @@ import { displayName, displayPlace, ownerOf } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { isTime, weightText, weightUnit } from '../recording/weights';
 import { escapeXml } from '../report/escape-xml';
+import { LIBRARY_FILL, OWN_FILL } from '../report/svg-parts';
 
 const WIDTH = 1200;
 const ROW = 20;
 const MARGIN = 10;
 const HEAD = 34;
 const LETTER = 6.6;
-const COLOURS = { own: '#2f6db5', library: '#7094ba', browser: '#d9622b' } as const;
+const COLOURS = { own: OWN_FILL, library: LIBRARY_FILL, browser: '#d9622b' } as const;
 
 /** The calls under a lens as a flame graph in SVG, which needs no other file and runs no script. */
 export function flameSvg(recording: Recording, lens: Lens = WIDE_LENS): string {

@@ -63,6 +63,11 @@ function* plainLines(recording: Recording): Generator<string> {
   for (const row of rowsOf(recording)) yield JSON.stringify(row);
 }
 
+/** Text of the file of a recording: its lines, with check lines among them. */
+export function fileText(lines: Iterable<string>): string {
+  return Array.from(withChecks(lines), (line) => `${line}\n`).join('');
+}
+
 /** Puts a check line after every few lines, and one after the last. */
 export function* withChecks(lines: Iterable<string>): Generator<string> {
   const encoder = new TextEncoder();

@@ -2,7 +2,18 @@ import type { Anatomy } from '../explanation/anatomy';
 import { budgetText } from '../stings/felt-text';
 import { numberText, roundText } from '../words/figures';
 import { escapeXml } from './escape-xml';
-import { INK, LINE, PHASE_FILLS, STING, STING_WASH, soft, svgPicture, text } from './svg-parts';
+import {
+  INK,
+  LIBRARY_FILL,
+  LINE,
+  OWN_FILL,
+  PHASE_FILLS,
+  STING,
+  STING_WASH,
+  soft,
+  svgPicture,
+  text,
+} from './svg-parts';
 import type { StingProof } from './sting-proof';
 
 const WIDTH = 960;
@@ -14,8 +25,6 @@ const LINE_HEIGHT = 19;
 const LETTER = 7.4;
 const ROW = 21;
 const MAX_ROWS = 8;
-const OWN = '#2f6db5';
-const LIBRARY = '#7094ba';
 const BROWSER = '#8a918d';
 const MIN_WIDTH = 0.6;
 const TICKS = 6;
@@ -92,7 +101,7 @@ function drawingOf(
           ),
         ),
       ...shown.map(({ functionId, depth, startMs, endMs, owner }) => {
-        const fill = owner === 'own' ? OWN : owner === 'library' ? LIBRARY : BROWSER;
+        const fill = owner === 'own' ? OWN_FILL : owner === 'library' ? LIBRARY_FILL : BROWSER;
         return box(
           startMs,
           endMs,

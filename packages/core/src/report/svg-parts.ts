@@ -6,6 +6,9 @@ export const SOFT = '#56625d';
 export const LINE = '#ddd9cf';
 export const STING = '#a3154a';
 export const STING_WASH = '#f6e6ec';
+/** Own code, and that of libraries. */
+export const OWN_FILL = '#2f6db5';
+export const LIBRARY_FILL = '#7094ba';
 export const PHASE_FILLS: Readonly<Record<PhaseName, string>> = {
   waiting: '#978f79',
   handling: '#4a5a52',

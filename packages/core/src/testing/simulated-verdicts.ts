@@ -2,6 +2,7 @@ import { compareLoads } from '../compare/compare-loads';
 import { compareSeries, type ComparedSeries } from '../compare/compare-series';
 import { isOpen, planLooks } from '../compare/looks';
 import type { Row } from '../format/rows';
+import type { Recording } from '../recording/recording';
 import { seededRandom } from '../statistics/random';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { deskHeader, recordingOf } from './arbitrary-recording';
@@ -63,6 +64,24 @@ function taps(series: readonly (readonly number[])[]): Row[] {
   );
 }
 
+/**
+ * Draws loads of one page.
+ * @returns makes one, in which the first series takes so many times as long
+ */
+function loadsOf(
+  { repeats, series, drift }: Pick<VerdictTrial, 'repeats' | 'series'> & { drift: number },
+  random: () => number,
+): (factor: number) => Recording {
+  const middles = Array.from({ length: series }, (_, at) => 80 + 40 * (at % 9));
+  return (factor) => {
+    const load = drift === 0 ? 1 : Math.exp(drift * normal(random));
+    const rows = taps(
+      middles.map((middleMs, at) => delays(random, middleMs * load, repeats, at === 0 ? factor : 1)),
+    );
+    return recordingOf(rows, deskHeader());
+  };
+}
+
 /** Compares recordings that are drawn from the same distribution, but for the first series where a factor is given. */
 export function verdictRates({
   repeats,
@@ -72,18 +91,10 @@ export function verdictRates({
   seed,
   drift = 0,
 }: VerdictTrial): VerdictRates {
-  const random = seededRandom(seed);
-  const middles = Array.from({ length: series }, (_, at) => 80 + 40 * (at % 9));
+  const load = loadsOf({ repeats, series, drift }, seededRandom(seed));
   let [anyFalse, found] = [0, 0];
   for (let trial = 0; trial < comparisons; trial++) {
-    const side = (by: number) => {
-      const load = drift === 0 ? 1 : Math.exp(drift * normal(random));
-      const rows = taps(
-        middles.map((middleMs, at) => delays(random, middleMs * load, repeats, at === 0 ? by : 1)),
-      );
-      return recordingOf(rows, deskHeader());
-    };
-    const told = toldBy(compareSeries(side(1), side(factor), DEFAULT_THRESHOLDS), factor);
+    const told = toldBy(compareSeries(load(1), load(factor), DEFAULT_THRESHOLDS), factor);
     anyFalse += Number(told.anyFalse);
     found += Number(told.found);
   }
@@ -113,19 +124,11 @@ export interface VersusRates extends VerdictRates {
 /** Holds loads against each other as a versus run does, with its looks and its early end. */
 export function versusRates(trial: VersusTrial): VersusRates {
   const { repeats, series, comparisons, factor, seed, drift = 0, rounds } = trial;
-  const random = seededRandom(seed);
-  const middles = Array.from({ length: series }, (_, at) => 80 + 40 * (at % 9));
+  const load = loadsOf({ repeats, series, drift }, seededRandom(seed));
   const looks = planLooks(rounds);
   let [anyFalse, found, made] = [0, 0, 0];
   for (let at = 0; at < comparisons; at++) {
-    const loads = (by: number) =>
-      Array.from({ length: rounds }, () => {
-        const load = Math.exp(drift * normal(random));
-        const rows = taps(
-          middles.map((middleMs, nth) => delays(random, middleMs * load, repeats, nth === 0 ? by : 1)),
-        );
-        return recordingOf(rows, deskHeader());
-      });
+    const loads = (by: number) => Array.from({ length: rounds }, () => load(by));
     const [before, after] = [loads(1), loads(factor)];
     let compared: readonly ComparedSeries[] = [];
     for (const { rounds: done, level } of looks) {

@@ -20,3 +20,11 @@ export function needed(value: string | undefined, what: string): string {
   if (value !== undefined) return value;
   throw new BadArgumentError(`There is no ${what}: give one, or name it in ${CONFIG_NAME}.`);
 }
+
+/** A number of times, from 1 on. @param flag that it was given by, for the message. @throws BadArgumentError */
+export function timesFrom(text: string, flag: string, most: number): number {
+  const times = Number(text);
+  if (!Number.isInteger(times) || times < 1 || times > most)
+    throw new BadArgumentError(`${flag} takes a whole number from 1 to ${most}, got "${text}".`);
+  return times;
+}

@@ -1,29 +1,29 @@
 import {
-  BadStepsError,
+  fileText,
   isTextLine,
   junitXml,
   readRecording,
   recordingMarkdown,
   thresholdsOf,
-  withChecks,
   CAPTURE_MODES,
   type ProxySettings,
   type TestCase,
 } from '@nettle-patch/core';
 import { Output } from '../commands/output';
-import { FileError } from '../commands/read-recording';
 import { say } from '../commands/say';
 import { writeOut } from '../commands/write-out';
 import { Option, type Command } from 'commander';
 import { CONFIG_NAME, readConfig, settingsFrom } from '../start/config';
-import { BadArgumentError, needed, urlFrom } from './arguments';
-import { BrowserError } from './browser';
+import { needed, timesFrom, urlFrom } from './arguments';
+import { DRIVE_EXIT, guardedDrive } from './drive-exit';
 import { BROWSER_NAMES, type BrowserName } from './local-browsers';
 import { recordScript } from './record';
 import { readStepsFile } from './steps-file';
 
 /** How the command ends, for scripts that call it. */
-export const EXIT = { written: 0, badArguments: 2, noBrowser: 3, stepFailed: 4, notRecorded: 5 } as const;
+export const EXIT = { written: 0, ...DRIVE_EXIT } as const;
+
+const MAX_REPEAT = 1000;
 
 interface RecordFlags {
   steps?: string;
@@ -62,7 +62,7 @@ async function runRecord(address: string | undefined, flags: RecordFlags): Promi
     ...(title === undefined ? {} : { title }),
   });
   const kept = flags.texts ? lines : lines.filter((line) => !isTextLine(line));
-  const text = [...withChecks(kept)].map((line) => `${line}\n`).join('');
+  const text = fileText(kept);
   await writeOut(out, text);
   say(`${kept.length} rows from ${browser} written to ${out}.`);
   if (flags.markdown) {
@@ -82,20 +82,6 @@ function stepsCase(browser: string, times: number, failure: Error | undefined): 
   return failure === undefined
     ? { name, outcome: 'passed' }
     : { name, outcome: 'failed', message: failure.message };
-}
-
-function exitCodeOf(error: unknown): number {
-  const isBad = [BadStepsError, BadArgumentError, FileError].some((bad) => error instanceof bad);
-  if (isBad) return EXIT.badArguments;
-  return error instanceof BrowserError ? EXIT.noBrowser : EXIT.notRecorded;
-}
-
-function parseRepeat(text: string): number {
-  const times = Number(text);
-  if (!Number.isInteger(times) || times < 1 || times > 1000) {
-    throw new BadArgumentError(`--repeat takes a whole number from 1 to 1000, got "${text}".`);
-  }
-  return times;
 }
 
 /** Adds `nettle-patch record`. */
@@ -141,12 +127,9 @@ What is not given is taken from ${CONFIG_NAME}, where there is one.
 Exit codes: ${EXIT.written} written; ${EXIT.badArguments} wrong arguments or steps; ${EXIT.noBrowser} no browser or driver; ${EXIT.stepFailed} a step failed, what came before
 is written; ${EXIT.notRecorded} nothing could be recorded.`,
     )
-    .action(async (address: string | undefined, flags: Omit<RecordFlags, 'repeat'> & { repeat: string }) => {
-      try {
-        await runRecord(address, { ...flags, repeat: parseRepeat(flags.repeat) });
-      } catch (error) {
-        say((error as Error).message);
-        process.exitCode = exitCodeOf(error);
-      }
-    });
+    .action(
+      guardedDrive((address: string | undefined, flags: Omit<RecordFlags, 'repeat'> & { repeat: string }) =>
+        runRecord(address, { ...flags, repeat: timesFrom(flags.repeat, '--repeat', MAX_REPEAT) }),
+      ),
+    );
 }

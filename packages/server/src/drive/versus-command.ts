@@ -1,5 +1,4 @@
 import {
-  BadStepsError,
   CAPTURE_MODES,
   changeWords,
   comparisonCases,
@@ -15,25 +14,17 @@ import {
 } from '@nettle-patch/core';
 import { Option, type Command } from 'commander';
 import { Output } from '../commands/output';
-import { FileError } from '../commands/read-recording';
 import { say } from '../commands/say';
 import { writeOut } from '../commands/write-out';
 import { CONFIG_NAME, readConfig, settingsFrom } from '../start/config';
-import { BadArgumentError, needed, urlFrom } from './arguments';
-import { BrowserError } from './browser';
+import { BadArgumentError, needed, timesFrom, urlFrom } from './arguments';
+import { DRIVE_EXIT, guardedDrive } from './drive-exit';
 import { BROWSER_NAMES, type BrowserName } from './local-browsers';
 import { readStepsFile } from './steps-file';
-import { FailedLoadError, runVersus, type LoadProgress } from './versus';
+import { runVersus, type LoadProgress } from './versus';
 
 /** How the command ends, for scripts that call it. */
-const EXIT = {
-  notSlower: 0,
-  slower: 1,
-  badArguments: 2,
-  noBrowser: 3,
-  stepFailed: 4,
-  notRecorded: 5,
-} as const;
+const EXIT = { notSlower: 0, slower: 1, ...DRIVE_EXIT } as const;
 
 const MAX_ROUNDS = 100;
 
@@ -46,13 +37,6 @@ interface VersusFlags {
   json?: boolean;
   markdown?: boolean;
   junit?: string;
-}
-
-function roundsFrom(text: string): number {
-  const rounds = Number(text);
-  if (!Number.isInteger(rounds) || rounds < 1 || rounds > MAX_ROUNDS)
-    throw new BadArgumentError(`--rounds takes a whole number from 1 to ${MAX_ROUNDS}, got "${text}".`);
-  return rounds;
 }
 
 function browsersFrom(text: string): BrowserName[] {
@@ -101,11 +85,11 @@ async function versusOf(a: string, b: string, flags: VersusFlags): Promise<Versu
   const config = await readConfig();
   const urls = { before: urlFrom(a, 'address A'), after: urlFrom(b, 'address B') };
   const steps = await readStepsFile(needed(flags.steps ?? config.steps, 'file of steps (--steps)'));
-  const rounds = roundsFrom(flags.rounds);
+  const rounds = timesFrom(flags.rounds, '--rounds', MAX_ROUNDS);
+  const settings = settingsFrom(flags.mode === undefined ? {} : { mode: flags.mode }, config);
+  const { out } = flags;
   const runs: VersusRun[] = [];
   for (const browser of browsersFrom(flags.browser)) {
-    const { out } = flags;
-    const settings = settingsFrom(flags.mode === undefined ? {} : { mode: flags.mode }, config);
     const onLoad = (progress: LoadProgress) => sayProgress(browser, rounds, progress);
     runs.push(await runVersus({ urls, steps, settings, browser, rounds, out, onLoad }));
   }
@@ -125,13 +109,6 @@ async function run(a: string, b: string, flags: VersusFlags): Promise<void> {
     await writeOut(flags.junit, junitXml(`${a} against ${b}`, cases));
   }
   process.exitCode = slowerIn(versus).length > 0 ? EXIT.slower : EXIT.notSlower;
-}
-
-function exitCodeOf(error: unknown): number {
-  const isBad = [BadStepsError, BadArgumentError, FileError].some((bad) => error instanceof bad);
-  if (isBad) return EXIT.badArguments;
-  if (error instanceof FailedLoadError) return EXIT.stepFailed;
-  return error instanceof BrowserError ? EXIT.noBrowser : EXIT.notRecorded;
 }
 
 /** Adds `nettle-patch versus`. */
@@ -164,12 +141,5 @@ What is not given is taken from ${CONFIG_NAME}, where there is one.
 Exit codes: ${EXIT.notSlower} nothing is slower in B; ${EXIT.slower} something is; ${EXIT.badArguments} wrong arguments or steps; ${EXIT.noBrowser} no browser;
 ${EXIT.stepFailed} a step failed; ${EXIT.notRecorded} a load could not be recorded. With --out, what was made before is kept.`,
     )
-    .action(async (a: string, b: string, flags: VersusFlags) => {
-      try {
-        await run(a, b, flags);
-      } catch (error) {
-        say((error as Error).message);
-        process.exitCode = exitCodeOf(error);
-      }
-    });
+    .action(guardedDrive(run));
 }

@@ -3,11 +3,12 @@ import { join } from 'node:path';
 import {
   balancedOrder,
   compareLoads,
+  fileText,
   isOpen,
+  median,
   planLooks,
   readRecording,
   thresholdsOf,
-  withChecks,
   type LoadComparison,
   type ProxySettings,
   type Recording,
@@ -79,7 +80,7 @@ class Loads {
 
   /** The middle of what loads took; undefined until one was made. */
   get usualMs(): number | undefined {
-    return [...this.#tookMs].sort((a, b) => a - b)[Math.floor(this.#tookMs.length / 2)];
+    return this.#tookMs.length === 0 ? undefined : median(this.#tookMs);
   }
 
   /** @throws FailedLoadError, BrowserError, FileError */
@@ -88,6 +89,7 @@ class Loads {
     const path = out === undefined ? undefined : join(out, loadFile(browser, side, round));
     if (path !== undefined && this.isKept(side, round))
       return (await readRecordingFile(path, () => undefined)).recording;
+    const title = `${LETTERS[side].toUpperCase()}, round ${round}`;
     const beganMs = performance.now();
     const { lines, failure } = await recordScript({
       url: urls[side],
@@ -95,12 +97,11 @@ class Loads {
       settings,
       browser,
       repeat: 1,
-      title: `${LETTERS[side].toUpperCase()}, round ${round}`,
+      title,
     });
-    if (failure !== undefined)
-      throw new FailedLoadError(`${LETTERS[side].toUpperCase()}, round ${round}: ${failure.message}`);
+    if (failure !== undefined) throw new FailedLoadError(`${title}: ${failure.message}`);
     this.#tookMs.push(performance.now() - beganMs);
-    const text = [...withChecks(lines)].map((line) => `${line}\n`).join('');
+    const text = fileText(lines);
     if (path !== undefined) await writeOut(path, text);
     return readRecording([new TextEncoder().encode(text)]).recording;
   }

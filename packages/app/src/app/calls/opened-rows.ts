@@ -1,3 +1,5 @@
+import { wholeFrom } from '../lens/lens-state';
+
 /** As many lines are told in an address: those opened last. */
 const MAX_ROWS = 200;
 
@@ -13,5 +15,5 @@ export function rowsText(rows: Iterable<string>): string | null {
 
 /** The box of the flame graph that is as wide as all; undefined for all calls. */
 export function readBox(text: string | undefined): number | undefined {
-  return text !== undefined && /^\d{1,9}$/.test(text) ? Number(text) : undefined;
+  return wholeFrom(text);
 }

@@ -10,13 +10,14 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
-import { MatSortModule } from '@angular/material/sort';
+import { MatSortHeader } from '@angular/material/sort';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Router, RouterLink } from '@angular/router';
 import {
   changeWords,
   durationText,
   firmnessWords,
+  medianChangeMs,
   outcomeWords,
   testedWords,
   verdictWords,
@@ -27,6 +28,7 @@ import { CompareService } from '../services/compare.service';
 import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { tableOrder } from '../services/table-order';
+import { TableOrderDirective } from '../services/table-order.directive';
 import { IconComponent } from '../shared/icon.component';
 import { sortedRows } from '../shared/sorted-rows';
 import { AnatomyPairComponent } from './anatomy-pair.component';
@@ -39,10 +41,9 @@ import { ReportMenuComponent } from '../reports/report-menu.component';
 import { ReportService } from '../reports/report.service';
 import type { ReportForm } from '../../workers/analysis/report-form';
 
-const medianChange = ({ before, after }: ComparedSeries) => (after.medianMs ?? 0) - (before.medianMs ?? 0);
 const COLUMNS = {
   label: ({ label }: ComparedSeries) => label,
-  change: (series: ComparedSeries) => Math.abs(medianChange(series)),
+  change: (series: ComparedSeries) => Math.abs(medianChangeMs(series)),
   verdict: ({ verdict }: ComparedSeries) => verdictWords(verdict),
 };
 
@@ -54,7 +55,7 @@ const COLUMNS = {
     MatButtonModule,
     MatButtonToggleModule,
     MatProgressBarModule,
-    MatSortModule,
+    MatSortHeader,
     MatTooltipModule,
     IconComponent,
     AnatomyPairComponent,
@@ -63,6 +64,7 @@ const COLUMNS = {
     FlameDifferenceComponent,
     RecordingChoiceComponent,
     ReportMenuComponent,
+    TableOrderDirective,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compare.component.html',

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatSortModule } from '@angular/material/sort';
+import { MatSortHeader } from '@angular/material/sort';
 import { tableOrder } from '../services/table-order';
+import { TableOrderDirective } from '../services/table-order.directive';
 import {
   CHANGE_WORDS,
   msText,
@@ -28,19 +29,12 @@ const COLUMNS = {
 /** Functions that are gone, new, or take less or more, for each time that something was done and for each call. */
 @Component({
   selector: 'np-compared-functions',
-  imports: [CopyTableComponent, MatButtonModule, MatSortModule],
+  imports: [CopyTableComponent, MatButtonModule, MatSortHeader, TableOrderDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <np-copy-table [table]="table" label="functions that changed" />
     <div class="scroll" tabindex="0" role="region" aria-label="Functions that changed">
-      <table
-        #table
-        matSort
-        matSortDisableClear
-        [matSortActive]="sort().active"
-        [matSortDirection]="sort().direction"
-        (matSortChange)="order.set($event)"
-      >
+      <table #table [npOrder]="order">
         <thead>
           <tr>
             <th scope="col" mat-sort-header="name">Function</th>

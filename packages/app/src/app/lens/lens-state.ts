@@ -30,7 +30,8 @@ export const LENS_PARAMETERS = [
 /** Parameters of the address that make up the lens; absent ones mean the usual. */
 export type LensQuery = Readonly<Partial<Record<(typeof LENS_PARAMETERS)[number], string>>>;
 
-const wholeFrom = (text: string | undefined): number | undefined =>
+/** A whole number as it stands in an address; undefined where it is none. */
+export const wholeFrom = (text: string | undefined): number | undefined =>
   text !== undefined && /^\d{1,9}$/.test(text) ? Number(text) : undefined;
 
 /** Ids of functions as they stand in an address, each once; those that are none are left out. */

@@ -19,6 +19,7 @@ import { HoverCardComponent } from './hover-card.component';
 import { boxAt, boxByKey, type RowBox } from './box-rows';
 import { keepDrawn, onResize, prepareCanvas } from './canvas';
 import type { Palette } from './palette';
+import { cardWords } from './words';
 
 /** Least height of a row with the gap below it, and how high it grows where there is room. Pixels. */
 const ROW = 22;
@@ -121,9 +122,7 @@ export class BoxGraphComponent<Box extends RowBox> {
       const card = this.card();
       if (card === undefined || !this.#isWalkedTo) return;
       this.#isWalkedTo = false;
-      void announcer.announce(
-        [card.title, ...card.facts.map(({ label, text }) => `${label} ${text}`)].join(', '),
-      );
+      void announcer.announce(cardWords(card));
     });
     keepDrawn(
       () => this.canvas().nativeElement,

@@ -8,6 +8,7 @@ import {
 } from '@nettle-patch/core';
 import type { Failure } from '../../workers/failure';
 import type { LiveProblem } from '../../workers/live/live-state';
+import type { ItemCard } from '../../workers/analysis/item-details-types';
 
 /** What happened, why, and what to do: the words for every failure, in one place. */
 const FAILURES: Record<Failure['code'], (detail: string) => string> = {
@@ -83,4 +84,9 @@ export function partWords(part: BreakdownPart): string {
 /** The kinds of work that are listed, with what each took. Milliseconds. */
 export function shownParts(breakdown: TimeBreakdown): { part: BreakdownPart; name: string; ms: number }[] {
   return shownBreakdown(breakdown).map(({ part, ms }) => ({ part, name: partWords(part), ms }));
+}
+
+/** What a card tells, in one line. */
+export function cardWords({ title, facts }: Pick<ItemCard, 'title' | 'facts'>): string {
+  return [title, ...facts.map(({ label, text }) => `${label} ${text}`)].join(', ');
 }

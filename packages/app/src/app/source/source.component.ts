@@ -10,7 +10,7 @@ import {
 } from '@angular/core';
 import { DomSanitizer } from '@angular/platform-browser';
 import { MatButtonModule } from '@angular/material/button';
-import { MatSortModule } from '@angular/material/sort';
+import { MatSortHeader } from '@angular/material/sort';
 import { RouterLink } from '@angular/router';
 import { decimalText, msText, countText, shortPlace } from '@nettle-patch/core';
 import { AddressService } from '../services/address.service';
@@ -19,6 +19,7 @@ import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
 import { tableOrder } from '../services/table-order';
+import { TableOrderDirective } from '../services/table-order.directive';
 import { ShellKeys } from '../shell/shell-keys';
 import type { ShownLine } from '../../workers/analysis/queries/source-queries';
 import { incrementalList } from '../shared/incremental-list';
@@ -55,13 +56,14 @@ function countIfLeftOut(list: readonly unknown[], all: boolean): number {
   selector: 'np-source',
   imports: [
     MatButtonModule,
-    MatSortModule,
+    MatSortHeader,
     RouterLink,
     CodeViewComponent,
     IconComponent,
     OpeningComponent,
     PaneDividerComponent,
     PanesDirective,
+    TableOrderDirective,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './source.component.html',

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { MatSortModule } from '@angular/material/sort';
+import { MatSortHeader } from '@angular/material/sort';
 import { tableOrder } from '../services/table-order';
+import { TableOrderDirective } from '../services/table-order.directive';
 import { RouterLink } from '@angular/router';
 import { countText, msText, percentText, shortPlace, type Culprit } from '@nettle-patch/core';
 import { LookCloserComponent } from '../record/look-closer.component';
@@ -17,18 +18,12 @@ const MIN_LINE_SHARE = 0.05;
 /** Functions by the time that is charged to them, with file and line and what would be saved at most without them. */
 @Component({
   selector: 'np-culprits',
-  imports: [LookCloserComponent, MatSortModule, RouterLink],
+  imports: [LookCloserComponent, MatSortHeader, RouterLink, TableOrderDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>What would help most{{ slower() > 1 ? ', lengths estimated' : '' }}</h3>
     @if (rows().length > 0) {
-      <table
-        matSort
-        matSortDisableClear
-        [matSortActive]="sort().active"
-        [matSortDirection]="sort().direction"
-        (matSortChange)="order.set($event)"
-      >
+      <table [npOrder]="order">
         <thead>
           <tr>
             <th scope="col" mat-sort-header="name" start="asc">function, and where it is</th>

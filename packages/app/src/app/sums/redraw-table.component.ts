@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { MatSortModule } from '@angular/material/sort';
+import { MatSortHeader } from '@angular/material/sort';
 import { tableOrder } from '../services/table-order';
+import { TableOrderDirective } from '../services/table-order.directive';
 import { RouterLink } from '@angular/router';
 import { countText, secondsText, type TimeRange } from '@nettle-patch/core';
 import type { SummedRedraws } from '../../workers/analysis/window-sums';
@@ -21,19 +22,12 @@ const COLUMNS = {
 /** Redraws of a range by element: how often, in view or not, with or without a change one could see, and who wrote. */
 @Component({
   selector: 'np-redraw-table',
-  imports: [MatSortModule, RouterLink, CopyTableComponent],
+  imports: [MatSortHeader, RouterLink, CopyTableComponent, TableOrderDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="soft">{{ words() }} <np-copy-table [table]="table" label="redraws" /></p>
     <div class="scroll" tabindex="0" role="region" aria-label="Redraws by element">
-      <table
-        #table
-        matSort
-        matSortDisableClear
-        [matSortActive]="sort().active"
-        [matSortDirection]="sort().direction"
-        (matSortChange)="order.set($event)"
-      >
+      <table #table [npOrder]="order">
         <thead>
           <tr>
             <th scope="col" mat-sort-header="element" start="asc">element</th>

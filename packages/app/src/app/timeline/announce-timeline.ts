@@ -4,6 +4,7 @@ import { feltAndBudgetText, secondsText, type TimeRange } from '@nettle-patch/co
 import type { ItemDetails } from '../../workers/analysis/item-details-types';
 import type { ListedSting } from '../../workers/analysis/analysis-results';
 import { atRest } from '../shared/at-rest';
+import { cardWords } from '../shared/words';
 
 /** Keys that are held down move the window many times a second: it is told where it comes to rest. */
 const AT_REST_MS = 400;
@@ -33,9 +34,7 @@ export function announceTimeline({ details, sting, shown }: AnnouncedTimeline): 
         void announcer.announce(wordsOf(now));
     });
   };
-  tellChanges(details, ({ title, facts }) =>
-    [title, ...facts.map(({ label, text }) => `${label} ${text}`)].join(', '),
-  );
+  tellChanges(details, cardWords);
   tellChanges(sting, (one) => `${one.label}, ${feltAndBudgetText(one)}`, 'from the second on');
   tellChanges(
     atRest(shown, AT_REST_MS),

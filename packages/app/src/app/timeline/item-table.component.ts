@@ -9,8 +9,9 @@ import {
 } from '@angular/core';
 import type { TimeRange } from '@nettle-patch/core';
 import { map } from 'rxjs';
-import { MatSortModule } from '@angular/material/sort';
+import { MatSortHeader } from '@angular/material/sort';
 import { tableOrder } from '../services/table-order';
+import { TableOrderDirective } from '../services/table-order.directive';
 import { ITEM_COLUMNS, type ItemOrder } from '../../workers/analysis/queries/item-order';
 import type { LaneInfo } from '../../workers/analysis/queries/timeline-queries';
 import { CopyTableComponent } from '../reports/copy-table.component';
@@ -26,7 +27,7 @@ const AFTER_MOVES_MS = 250;
 /** What stands in a lane and a stretch of time, as a table. */
 @Component({
   selector: 'np-item-table',
-  imports: [MatSortModule, ChoiceComponent, CopyTableComponent],
+  imports: [MatSortHeader, ChoiceComponent, CopyTableComponent, TableOrderDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="head">
@@ -41,14 +42,7 @@ const AFTER_MOVES_MS = 250;
       <np-copy-table [table]="table" label="things in this lane" />
     </div>
     <div class="scroll" tabindex="0" role="region" aria-label="Things in this lane">
-      <table
-        #table
-        matSort
-        matSortDisableClear
-        [matSortActive]="sort().active"
-        [matSortDirection]="sort().direction"
-        (matSortChange)="order.set($event)"
-      >
+      <table #table [npOrder]="order">
         <thead>
           <tr>
             <th scope="col" class="right" mat-sort-header="startMs" arrowPosition="before">start s</th>
