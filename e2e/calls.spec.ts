@@ -54,7 +54,7 @@ test('the calls of a recording: opened step by step, searched, narrowed, and as 
   await expect(tool.getByText('only foldAccents')).toBeVisible();
   await tool.goBack();
   await expect(tool.getByText('only foldAccents')).toHaveCount(0);
-  await tool.getByRole('button', { name: 'Take away: “foldAccents”' }).click();
+  await tool.getByRole('button', { name: 'Remove from lens: “foldAccents”' }).click();
 
   await tool.getByRole('radio', { name: 'Flame graph' }).click();
   const flame = tool.getByRole('img', { name: /Flame graph/ });
@@ -75,7 +75,7 @@ test('a range drawn on the ground strip narrows the calls, and the lens says so'
   await tool.goto(`${tool.url().split('?')[0]}?from=0&to=400`);
   await expect(tool.getByText('400 ms from 0.00 s')).toBeVisible();
   await expect(tool.locator('tr[data-name="onSearchInput"]')).toHaveCount(0);
-  await tool.getByRole('button', { name: /^Take away: 400 ms/ }).click();
+  await tool.getByRole('button', { name: /^Remove from lens: 400 ms/ }).click();
   await expect(tool.locator('tr[data-name="onSearchInput"]')).toBeVisible();
 });
 

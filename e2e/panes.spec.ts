@@ -55,6 +55,21 @@ test('a pane leaves room for the rest of its view on a narrow window', async ({ 
   expect(rest).toBeGreaterThan(300);
 });
 
+test('a pane that nobody has changed uses the room of a wide window', async ({ stage: { tool } }) => {
+  await openDemo(tool);
+  await tool.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Timeline' }).click();
+  const divider = tool.getByRole('separator', { name: /^Width of: / });
+  const width = async () => Number(await divider.getAttribute('aria-valuenow'));
+  const before = await width();
+  await tool.setViewportSize({ width: 1920, height: 1080 });
+  await expect.poll(width).toBeGreaterThan(before + 80);
+  await divider.focus();
+  await tool.keyboard.press('ArrowLeft');
+  const changed = await width();
+  await tool.setViewportSize({ width: 1280, height: 800 });
+  await expect.poll(width).toBe(changed);
+});
+
 test('a sting is walked through by keys, and handed on as a page that needs nothing else', async ({
   stage: { tool },
 }) => {

@@ -107,18 +107,18 @@ test(
     await dialog.getByRole('button', { name: 'Edit as a file' }).click();
     const area = dialog.getByRole('textbox', { name: 'Steps as a file' });
     await area.fill('{"steps":[{"do":"sail"}]}');
-    await dialog.getByRole('button', { name: 'Take these' }).click();
+    await dialog.getByRole('button', { name: 'Apply' }).click();
     await expect(dialog.getByRole('alert')).toContainText('step 1: "do" must be one of');
     await area.fill(
       '{"steps":[{"do":"click","on":"#search-manifest"},{"do":"wait","ms":300},{"do":"type","text":"h"},{"do":"wait","ms":1200},{"do":"key","key":"Backspace"},{"do":"wait","ms":1200}]}',
     );
-    await dialog.getByRole('button', { name: 'Take these' }).click();
+    await dialog.getByRole('button', { name: 'Apply' }).click();
     await expect(steps).toHaveCount(6);
 
     for (const held of ['Record again', 'Compare with before']) {
       await dialog.getByRole('spinbutton', { name: 'Other number of times' }).fill('2');
       await dialog.getByRole('spinbutton', { name: 'Other number of times' }).press('Tab');
-      await dialog.getByRole('button', { name: 'Do it 2 times' }).click();
+      await dialog.getByRole('button', { name: 'Run 2 times' }).click();
       await expect(dialog.getByRole('status')).toContainText(/Starting the browser|Round/);
       await expect(dialog).toBeHidden({ timeout: 60_000 });
       await expect(tool.getByRole('heading', { level: 1 })).toContainText('2 ×');
@@ -156,7 +156,7 @@ test(
       .getByRole('button', { name: '1', exact: true })
       .or(dialog.getByRole('radio', { name: '1', exact: true }))
       .click();
-    await dialog.getByRole('button', { name: 'Do it once' }).click();
+    await dialog.getByRole('button', { name: 'Run once' }).click();
     await expect(dialog.getByRole('alert')).toContainText('step 2 (click): nothing matched "#lighthouse"', {
       timeout: 40_000,
     });

@@ -106,7 +106,7 @@ test('lengths are estimated for a slower device, and said to be', async ({ stage
   const views = tool.getByRole('navigation', { name: 'Views' });
   await views.getByRole('link', { name: 'Calls' }).click();
   await expect(tool.getByRole('columnheader', { name: '≈ self ms' })).toBeVisible();
-  await tool.getByRole('button', { name: 'Take away: ≈ 4 × slower device' }).click();
+  await tool.getByRole('button', { name: 'Remove from lens: ≈ 4 × slower device' }).click();
   await expect(tool.getByRole('columnheader', { name: 'self ms', exact: true })).toBeVisible();
   await expect(tool).not.toHaveURL(/slower/);
 });

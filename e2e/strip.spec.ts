@@ -143,7 +143,7 @@ test('a card over the strip tells what went on, or which sting it was', async ({
 test('a function that is chosen in one view is lit in the others, until it is let go', async ({ stage }) => {
   const { tool } = stage;
   const views = tool.getByRole('navigation', { name: 'Views' });
-  const chip = tool.getByRole('button', { name: 'Let go of foldAccents' });
+  const chip = tool.getByRole('button', { name: 'Clear chosen function foldAccents' });
   /** Which pixels of the strip's line for it are ink: those along the ground. */
   const litShare = () =>
     tool.locator('np-ground-strip canvas').evaluate((canvas: HTMLCanvasElement) => {
@@ -166,6 +166,10 @@ test('a function that is chosen in one view is lit in the others, until it is le
   await stingList(tool).filter({ hasText: 'Search manifest' }).first().click();
   const culprit = tool.locator('np-culprits tr.on');
   await expect(culprit).toContainText('foldAccents');
+  await views.getByRole('link', { name: 'Source' }).click();
+  await tool.locator('np-source nav li button').filter({ hasText: 'deck/trim.ts' }).click();
+  await expect(tool.locator('np-source header h2')).toHaveAttribute('title', /trim\.ts/);
+  await expect(chip).toBeVisible();
   await views.getByRole('link', { name: 'Timeline' }).click();
   await expect(tool.getByRole('application')).toBeVisible();
   await chip.click();

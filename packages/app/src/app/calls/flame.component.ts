@@ -10,6 +10,10 @@ import type { Palette } from '../shared/palette';
 import { lookFills, type Fill } from '../timeline/style-fills';
 
 const MIN_TEXT = 26;
+/** From this height on a row has a second line of text: how long. Pixels. */
+const TWO_LINES = 46;
+/** Of the ground under the text of a box that is drawn with a texture. Pixels. */
+const LABEL_HEIGHT = 36;
 /** Mean width of a letter. Pixels. */
 const LETTER = 6.2;
 
@@ -120,7 +124,8 @@ export class FlameComponent {
   });
   protected readonly painter = computed(() => {
     const mostCalls = this.boxes().reduce((most, { count }) => Math.max(most, count), 1);
-    return painterOf(this.selected(), this.colouring(), mostCalls);
+    const look = { selected: this.selected(), colouring: this.colouring(), mostCalls };
+    return painterOf(look, (box) => this.#length(box.totalMs));
   });
 
   protected take(box: NamedBox): void {
@@ -160,7 +165,14 @@ function fillsOf(
   };
 }
 
-function painterOf(selected: number | undefined, colouring: Colouring, mostCalls: number) {
+interface FlameLook {
+  readonly selected: number | undefined;
+  readonly colouring: Colouring;
+  /** Of the function that was called most. */
+  readonly mostCalls: number;
+}
+
+function painterOf({ selected, colouring, mostCalls }: FlameLook, lengthOf: (box: NamedBox) => string) {
   return (context: CanvasRenderingContext2D, palette: Palette): PaintBox<NamedBox> => {
     const fillOf = fillsOf(context, palette, colouring, mostCalls);
     return (box, { x, y, width, row }) => {
@@ -182,10 +194,20 @@ function painterOf(selected: number | undefined, colouring: Colouring, mostCalls
       context.clip();
       if (box.owner === 'browser' && colouring === 'kind') {
         context.fillStyle = palette.panel;
-        context.fillRect(x + 2, y + 2, Math.min(width - 4, box.name.length * LETTER + 6), row - 10);
+        const letters = Math.max(box.name.length, row >= TWO_LINES ? lengthOf(box).length : 0);
+        const height = Math.min(LABEL_HEIGHT, row - 10);
+        context.fillRect(
+          x + 2,
+          y + (row - height) / 2 - 2,
+          Math.min(width - 4, letters * LETTER + 6),
+          height,
+        );
       }
       context.fillStyle = own && strength > 0.6 ? palette.onScriptOwn : palette.ink;
-      context.fillText(box.name, x + 5, y + row / 2 + 3);
+      const middle = y + row / 2 + 3;
+      const isTall = row >= TWO_LINES;
+      context.fillText(box.name, x + 5, isTall ? middle - 8 : middle);
+      if (isTall) context.fillText(lengthOf(box), x + 5, middle + 9);
       context.restore();
     };
   };

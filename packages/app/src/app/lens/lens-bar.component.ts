@@ -36,7 +36,7 @@ interface LensChip {
           (removed)="change(chip.without)"
         >
           {{ chip.words }}{{ chip.applies ? '' : ', not in this view' }}
-          <button type="button" matChipRemove [attr.aria-label]="'Take away: ' + chip.words">
+          <button type="button" matChipRemove [attr.aria-label]="'Remove from lens: ' + chip.words">
             <np-icon name="close" />
           </button>
         </mat-chip>
@@ -46,7 +46,7 @@ interface LensChip {
       <mat-chip-set aria-label="Chosen function">
         <mat-chip class="chosen" (removed)="chosen.choose(undefined)">
           chosen: {{ chosen.name() }}
-          <button type="button" matChipRemove [attr.aria-label]="'Let go of ' + chosen.name()">
+          <button type="button" matChipRemove [attr.aria-label]="'Clear chosen function ' + chosen.name()">
             <np-icon name="close" />
           </button>
         </mat-chip>

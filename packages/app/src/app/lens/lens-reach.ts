@@ -31,7 +31,7 @@ const SOURCE = reach(
   'minMs',
   'focus',
 );
-const STINGS = reach('whole recording, main thread', 'thread', 'minMs', 'focus', 'text', 'slower');
+const STINGS = reach('whole recording, all threads', 'thread', 'minMs', 'focus', 'text', 'slower');
 const TIME = reach(
   'whole recording, libraries drawn thin',
   'thread',

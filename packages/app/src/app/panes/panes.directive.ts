@@ -1,9 +1,14 @@
-import { Directive, computed, inject, input, linkedSignal } from '@angular/core';
+import { DOCUMENT, Directive, computed, inject, input, linkedSignal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { fromEvent, map } from 'rxjs';
 import type { PaneName } from '../../store/preferences';
 import { PreferencesService } from '../services/preferences.service';
 
 /** What the rest of a view keeps, however wide its pane is made. */
 const MOST = '60%';
+/** A pane that nobody has changed grows with a wide window: its share of it, and where that ends, in CSS pixels. */
+const SHARE = 0.21;
+const MOST_BY_ITSELF = 420;
 
 /**
  * Two parts of a view side by side, one of which can be made wider, narrower or hidden: its columns are the pane, the
@@ -16,15 +21,26 @@ const MOST = '60%';
 })
 export class PanesDirective {
   readonly #preferences = inject(PreferencesService);
+  readonly #window = inject(DOCUMENT).defaultView!;
+  readonly #windowWidth = toSignal(
+    fromEvent(this.#window, 'resize').pipe(map(() => this.#window.innerWidth)),
+    {
+      initialValue: this.#window.innerWidth,
+    },
+  );
   /** The name that it is kept by. */
   readonly npPanes = input.required<PaneName>();
   /** On which side of the divider the pane is. */
   readonly paneSide = input<'start' | 'end'>('start');
-  /** Its width as long as nobody has changed it. CSS pixels. */
+  /** Its least width as long as nobody has changed it. CSS pixels. */
   readonly paneWidth = input.required<number>();
   readonly #kept = computed(() => this.#preferences.now().panes[this.npPanes()]);
+  readonly #usual = computed(() => {
+    const share = Math.min(MOST_BY_ITSELF, Math.round(this.#windowWidth() * SHARE));
+    return Math.max(this.paneWidth(), share);
+  });
   /** Its width, also while it is being changed. CSS pixels. */
-  readonly width = linkedSignal(() => this.#kept().width ?? this.paneWidth());
+  readonly width = linkedSignal(() => this.#kept().width ?? this.#usual());
   readonly isHidden = computed(() => this.#kept().isHidden);
   protected readonly columns = computed(() => {
     const rest = 'minmax(0, 1fr)';

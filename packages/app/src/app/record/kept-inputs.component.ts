@@ -21,7 +21,7 @@ import { SettingsService } from '../services/settings.service';
       </mat-checkbox>
     }
     @if (mustReload()) {
-      <p class="soft">Holds for pages that are loaded from now on.</p>
+      <p class="soft">Applies to pages that are loaded from now on.</p>
     }
   `,
   styles: `

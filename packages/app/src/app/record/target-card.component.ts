@@ -78,6 +78,11 @@ const isTold = (source: string) => !UNTOLD.includes(source);
       font-size: 12.5px;
       font-weight: 400;
     }
+    @media (max-width: 760px) {
+      .what {
+        grid-column: 2 / -1;
+      }
+    }
   `,
 })
 export class TargetCardComponent {

@@ -54,7 +54,7 @@ describe('doing it again', () => {
     await fixture.whenStable();
     expect(element.querySelector<HTMLButtonElement>('[aria-label="Leave out step 1"]')!.disabled).toBe(true);
     await (await loader.getHarness(MatButtonToggleHarness.with({ text: 'exact' }))).check();
-    await (await button(/^(Do it|Record|Start)/)).click();
+    await (await button(/^Run /)).click();
     expect(requests).toMatchObject([
       { steps: [STEPS[0]], times: 10, browser: 'chromium', mode: 'exact', path: '/' },
     ]);
@@ -67,9 +67,9 @@ describe('doing it again', () => {
     const area = element.querySelector('textarea')!;
     area.value = '{"steps":[{"do":"sail"}]}';
     area.dispatchEvent(new Event('input'));
-    await (await button('Take these')).click();
+    await (await button('Apply')).click();
     expect(texts('[role=alert]')[0]).toContain('sail');
-    await (await button('Leave as they were')).click();
+    await (await button('Discard changes')).click();
     await fixture.whenStable();
     expect(texts('ol li .deed')).toHaveLength(2);
   });

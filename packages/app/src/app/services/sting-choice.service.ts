@@ -1,6 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { STING_KINDS, type StingKind } from '@nettle-patch/core';
 import { map } from 'rxjs';
+import { USUAL_LENS } from '../lens/lens-state';
 import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
 import { answerTo } from '../shared/answer-to';
 import { AddressService } from './address.service';
@@ -81,7 +82,7 @@ export class StingChoiceService {
   #isUnderLens({ startMs, endMs, feltMs, label, thread }: ListedSting): boolean {
     const { range, minMs, text, thread: wanted } = this.#lens();
     if (range !== undefined && (startMs >= range.endMs || endMs <= range.startMs)) return false;
-    if (wanted !== thread) return false;
+    if (wanted !== USUAL_LENS.thread && wanted !== thread) return false;
     return feltMs >= minMs && label.toLowerCase().includes(text.toLowerCase());
   }
 }

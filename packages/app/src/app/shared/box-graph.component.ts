@@ -23,7 +23,7 @@ import { cardWords } from './words';
 
 /** Least height of a row with the gap below it, and how high it grows where there is room. Pixels. */
 const ROW = 22;
-const MOST_ROW = 40;
+const MOST_ROW = 64;
 const FOOT = 8;
 /** How far into a wide box the card of one walked to by keys stands. Pixels. */
 const BESIDE = 40;

@@ -168,7 +168,7 @@ export class SourceComponent {
   }
 
   protected choose(file: string): void {
-    void this.#address.change({ file, function: null, line: null });
+    void this.#address.change({ file, line: null });
   }
 
   protected goTo(line: number): void {

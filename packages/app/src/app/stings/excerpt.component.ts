@@ -41,8 +41,8 @@ import type { OpenedSting } from '../../workers/analysis/analysis-results';
       </div>
       @if (!shown.knowsLines) {
         <p class="soft">
-          Which line took how long is not known here: fine mode tells, or exact calls of the functions it
-          calls.
+          Time by line is not known here: record in fine mode to see it, or with exact calls of this function
+          and what it calls.
         </p>
       }
     }

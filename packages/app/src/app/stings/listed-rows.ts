@@ -1,4 +1,4 @@
-import { budgetText, feltText, kindLabel, lengthOnSlower } from '@nettle-patch/core';
+import { MAIN_THREAD, budgetText, feltText, kindLabel, lengthOnSlower } from '@nettle-patch/core';
 import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
 
 /** One series as a row of the list. */
@@ -29,6 +29,7 @@ type ListContent = {
   readonly stings: readonly ListedSting[];
   /** How many times slower the device is that lengths are estimated for. */
   readonly slower: number;
+  readonly threads: readonly { readonly id: number; readonly name: string }[];
 };
 
 /** How many stings some series stand for. */
@@ -37,7 +38,7 @@ export function stingCount(series: readonly ListedSeries[]): number {
 }
 
 /** The list in its groups: delays, and what takes a part of each second, which no delay can be held against. */
-export function listGroups({ series, stings, slower }: ListContent): ListGroup[] {
+export function listGroups({ series, stings, slower, threads }: ListContent): ListGroup[] {
   const rate = (one: ListedSeries) => stings[one.stings[0]!]!.isRate;
   const groups = [
     { heading: 'Delays', series: series.filter((one) => !rate(one)) },
@@ -48,7 +49,11 @@ export function listGroups({ series, stings, slower }: ListContent): ListGroup[]
     .map((group) => {
       const worst = group.series.map((one) => stings[one.stings[0]!]!);
       const longest = Math.max(1, ...worst.map((one) => feltMs(one, slower)));
-      const rows = group.series.map((one, at) => rowOf(one, worst[at]!, slower, longest));
+      const rows = group.series.map((one, at) => {
+        const { thread } = worst[at]!;
+        const where = thread === MAIN_THREAD ? undefined : threads.find(({ id }) => id === thread)?.name;
+        return rowOf(one, worst[at]!, slower, longest, where);
+      });
       return { heading: group.heading, count: stingCount(group.series), rows };
     });
 }
@@ -58,13 +63,23 @@ function feltMs({ feltMs, idleMs, detail }: ListedSting, slower: number): number
   return detail === undefined ? lengthOnSlower(feltMs, idleMs, slower) : feltMs;
 }
 
-function rowOf(series: ListedSeries, worst: ListedSting, slower: number, longest: number): ListRow {
+/** @param where the thread it was on, where that is not the main one */
+function rowOf(
+  series: ListedSeries,
+  worst: ListedSting,
+  slower: number,
+  longest: number,
+  where: string | undefined,
+): ListRow {
   const ms = feltMs(worst, slower);
   const percent = (length: number) => (length / longest) * 100;
   return {
     sting: series.stings[0]!,
     label: series.label,
-    how: [...new Set([worst.kind, ...worst.also])].map(kindLabel).concat(timesWords(series)).join(' · '),
+    how: [...new Set([worst.kind, ...worst.also])]
+      .map(kindLabel)
+      .concat(timesWords(series), where === undefined ? [] : `on ${where}`)
+      .join(' · '),
     felt: `${ms === worst.feltMs ? '' : '≈ '}${feltText({ ...worst, feltMs: ms })}`,
     budget: `budget ${budgetText(worst)}`,
     stings: series.stings,

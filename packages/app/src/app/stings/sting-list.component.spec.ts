@@ -42,8 +42,20 @@ const SERIES: ListedSeries[] = [
   { label: 'Idle work of drawTide', stings: [2] },
 ];
 
+const THREADS = [
+  { id: 0, name: 'Main thread' },
+  { id: 2, name: 'worker: tides' },
+];
+
 const list = (more: Readonly<Record<string, unknown>> = {}) =>
-  shown(StingListComponent, { series: SERIES, stings: STINGS, all: SERIES, kinds: [], ...more });
+  shown(StingListComponent, {
+    series: SERIES,
+    stings: STINGS,
+    threads: THREADS,
+    all: SERIES,
+    kinds: [],
+    ...more,
+  });
 
 describe('the list of stings', () => {
   it('says of each how often, against which budget, and whether it is a delay or a part of each second', async () => {
@@ -52,6 +64,13 @@ describe('the list of stings', () => {
       'Tap button “Board all”840 msslow response · hang · 2 of 4 timesbudget 200 ms',
       'Idle work of drawTide31 ms/sidle workbudget 20 ms/s',
     ]);
+  });
+
+  it('says on which thread one was, where that is not the main one', async () => {
+    const { texts } = await list({ stings: [sting({}), sting({}), sting({ thread: 2 })] });
+    const [main, worker] = texts('ol .how');
+    expect(main).not.toContain('on ');
+    expect(worker).toContain('on worker: tides');
   });
 
   it('lists what goes on apart from delays, each group on a scale of its own', async () => {

@@ -22,6 +22,7 @@ export class StingListComponent {
   readonly #slower = inject(LensService).slower;
   readonly series = input.required<readonly ListedSeries[]>();
   readonly stings = input.required<readonly ListedSting[]>();
+  readonly threads = input.required<readonly { readonly id: number; readonly name: string }[]>();
   readonly selected = input<number>();
   /** The series of all kinds, and the kinds that are shown; none means all. */
   readonly all = input.required<readonly ListedSeries[]>();
@@ -33,7 +34,7 @@ export class StingListComponent {
   readonly #built = incrementalRender(1);
   protected readonly groups = computed(() => {
     const series = this.#built() === 0 ? this.series().slice(0, FIRST) : this.series();
-    return listGroups({ series, stings: this.stings(), slower: this.#slower() });
+    return listGroups({ series, stings: this.stings(), slower: this.#slower(), threads: this.threads() });
   });
   readonly #count = computed(() => stingCount(this.series()));
   /** Whether the lens or the chosen kinds hide some. */
