@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { gunzipSync } from 'node:zlib';
 import type { Page } from '@playwright/test';
 import { expect, test } from './stage';
 import { choose } from './choose';
@@ -112,4 +113,51 @@ test('comparing with a recording that is gone says so', async ({ stage }) => {
   const { tool } = stage;
   await tool.goto(`${new URL(tool.url()).origin}/compare?before=nowhere&after=nothing`);
   await expect(tool.getByRole('alert')).toContainText('not on the shelf of this browser');
+});
+
+test('three recordings of the shelf stand in one table, from which any two open in the pair view', async ({
+  stage,
+}) => {
+  const { tool } = stage;
+  await keepBoth(tool);
+  const [header, ...rows] = gunzipSync(readFileSync(FILES[0]!)).toString().split('\n');
+  const again = { ...(JSON.parse(header!) as object), id: 'friday-again', title: 'Friday again' };
+  await tool
+    .locator('np-shelf')
+    .getByLabel('Recording file')
+    .setInputFiles({
+      name: 'friday-again.nettle.jsonl',
+      mimeType: 'application/x-ndjson',
+      buffer: Buffer.from([JSON.stringify(again), ...rows].join('\n')),
+    });
+  await tool.waitForURL(/\/stings\//);
+  await tool.getByRole('link', { name: 'Shelf' }).click();
+  await expect(tool.locator('.card')).toHaveCount(3);
+  for (const box of await tool.locator('.card').getByRole('checkbox').all()) await box.check();
+  const chosen = tool.getByRole('region', { name: 'Chosen recordings' });
+  await chosen.getByRole('link', { name: 'Compare' }).click();
+  await expect(tool).toHaveURL(/\/compare\/several\?recordings=/);
+
+  const table = tool.getByTestId('several');
+  const heads = table.getByRole('columnheader');
+  await expect(heads).toHaveCount(4);
+  const places = (await heads.allTextContents()).map((words) => words.replaceAll(/\s+/g, ' ').trim());
+  const mended = places.findIndex((words) => words.includes('mended'));
+  const typing = table.getByRole('row').filter({ hasText: /^ ?Type in search field “Search manifest” ?\d/ });
+  const medians = (await typing.getByRole('cell').allTextContents()).map(parseFloat);
+  expect(medians).toHaveLength(3);
+  const others = medians.filter((_, at) => at !== mended - 1);
+  expect(others[0]).toBe(others[1]);
+  expect(medians[mended - 1]!).toBeLessThan(others[0]! / 2);
+  await expect(table.getByRole('cell').filter({ hasText: 'slowest' })).not.toHaveCount(0);
+
+  const report = await saved(tool, 'Save page');
+  expect(report.name).toBe('3-recordings.html');
+  expect(report.bytes.toString()).toContain('Friday again');
+
+  await heads.filter({ hasText: 'mended' }).getByRole('checkbox').check();
+  await heads.filter({ hasText: 'Friday again' }).getByRole('checkbox').check();
+  await tool.getByRole('link', { name: 'Compare these two' }).click();
+  await expect(tool).toHaveURL(/before=[^&]+&after=/);
+  await expect(tool.locator('.series tr').filter({ hasText: 'Board all' }).first()).toBeVisible();
 });

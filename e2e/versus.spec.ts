@@ -1,4 +1,5 @@
 import { execFile } from 'node:child_process';
+import { createServer } from 'node:http';
 import {
   copyFileSync,
   mkdirSync,
@@ -10,6 +11,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { expect, test } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { CALM } from './calm';
@@ -21,12 +23,18 @@ interface Ended {
 }
 
 function versus(...args: string[]): Promise<Ended> {
+  return versusTold(() => undefined, ...args);
+}
+
+/** @param told gets what the command says while it runs */
+function versusTold(told: (said: string) => void, ...args: string[]): Promise<Ended> {
   return new Promise((resolve) => {
-    execFile(
+    const command = execFile(
       process.execPath,
       ['packages/server/bin/nettle-patch.js', 'versus', ...args],
       (error, out, said) => resolve({ code: Number(error?.code ?? 0), out, said }),
     );
+    command.stderr!.on('data', (said) => told(String(said)));
   });
 }
 
@@ -43,7 +51,7 @@ const verdictOf = (report: Report) =>
 test(
   'versus tells the mended version from the faulty one by fresh loads, goes on where it was cut, and ends accordingly',
   { tag: '@waits' },
-  async () => {
+  async ({ page }) => {
     test.setTimeout(400_000);
     const desk = createDeskServer();
     await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
@@ -80,12 +88,83 @@ test(
       expect(readFileSync(junit, 'utf8')).toContain('<failure message="slower');
       expect(readdirSync(turned)).toHaveLength(10);
 
+      const told = await versus(mended, faulty, ...given, '--out', turned, '--html');
+      expect(told.code, told.said).toBe(1);
+      const file = join(folder, 'versus.html');
+      writeFileSync(file, told.out);
+      const asked: string[] = [];
+      page.on('request', (request) => asked.push(request.url()));
+      await page.context().setOffline(true);
+      await page.goto(pathToFileURL(file).href);
+      await expect(page.getByRole('heading', { name: /^chromium: 1 slower/ })).toBeVisible();
+      await expect(page.locator('svg circle').first()).toBeVisible();
+      expect(asked).toEqual([pathToFileURL(file).href]);
+
+      const noFolder = await versus(mended, faulty, ...given, '--out', file);
+      expect(noFolder.code).toBe(2);
+      expect(noFolder.said).toContain('is no folder that can be written to');
+
       const wrong = await versus(faulty, 'desk', ...given);
       expect(wrong.code).toBe(2);
       expect(wrong.said).toContain('address B "desk" is no address');
     } finally {
       desk.close();
       desk.closeAllConnections();
+      rmSync(folder, { recursive: true });
+    }
+  },
+);
+
+test(
+  'versus holds two builds at one address against each other: the second is waited for',
+  { tag: '@waits' },
+  async () => {
+    test.setTimeout(300_000);
+    let busyMs = 60;
+    const app = createServer((request, response) => {
+      response.setHeader('content-type', request.url === '/' ? 'text/html' : 'text/javascript');
+      response.end(
+        request.url === '/'
+          ? '<!doctype html><title>Boarding desk</title><button id="board">Board</button><script src="/desk.js"></script>'
+          : `document.querySelector('#board').onclick = () => {
+               const end = performance.now() + ${busyMs};
+               while (performance.now() < end);
+             };`,
+      );
+    });
+    await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
+    const address = `http://localhost:${(app.address() as { port: number }).port}/`;
+    const folder = mkdtempSync(join(tmpdir(), 'versus-'));
+    try {
+      const steps = join(folder, 'steps.json');
+      writeFileSync(
+        steps,
+        JSON.stringify({
+          steps: [
+            { do: 'click', on: '#board' },
+            { do: 'wait', ms: 700 },
+          ],
+        }),
+      );
+      const { code, out, said } = await versusTold(
+        (words) => {
+          if (words.includes('Build B now')) busyMs = 260;
+        },
+        address,
+        '--wait-for-change',
+        '--steps',
+        steps,
+        '--rounds',
+        '5',
+        '--markdown',
+      );
+      expect(code, said).toBe(1);
+      expect(out).toContain(String.raw`\(after\)`);
+      expect(out).toContain('All loads of A were made before those of B');
+      expect(out).toMatch(/\| Tap button “board” \|.*\| slower \|/i);
+    } finally {
+      app.close();
+      app.closeAllConnections();
       rmSync(folder, { recursive: true });
     }
   },

@@ -31,7 +31,7 @@ const parts = {
     await build({
       ...forNode,
       ...bundleOwn,
-      entryPoints: ['cli', 'index', 'rewriting/rewriting-thread'].map((name) =>
+      entryPoints: ['cli', 'index', 'rewriting/rewriting-thread', 'drive/sharing-thread'].map((name) =>
         path(`packages/server/src/${name}.ts`),
       ),
       entryNames: '[name]',

@@ -19,6 +19,7 @@ const BUILT = {
   worker: '../../recorder/dist/worker.js',
   phone: '../../demo/dist/phone.js',
   rewriting: '../dist/rewriting-thread.js',
+  sharing: '../dist/sharing-thread.js',
   interface: '../../app/dist/browser',
 } as const;
 

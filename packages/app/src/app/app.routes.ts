@@ -34,6 +34,10 @@ export const routes: Routes = [
     loadComponent: () => import('./compare/compare.component').then((module) => module.CompareComponent),
   },
   {
+    path: 'compare/several',
+    loadComponent: () => import('./compare/several.component').then((module) => module.SeveralComponent),
+  },
+  {
     path: 'shelf',
     loadComponent: () => import('./shelf/shelf.component').then((module) => module.ShelfComponent),
   },

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { Row } from '../format/rows';
+import type { Recording } from '../recording/recording';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
+import { versusPage } from '../report/versus-page';
+import { versusPicture } from '../report/versus-picture';
 import { versusMarkdown, versusReport, slowerIn, type Versus } from '../report/versus-report';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { compareLoads } from './compare-loads';
@@ -62,6 +65,32 @@ describe('loads of two versions', () => {
   });
 });
 
+describe('series that are tested together', () => {
+  it('that lie as far apart as they can and still have no verdict are too few, and it is said how many more decide', () => {
+    const both = (ms: number) =>
+      recordingOf(
+        ['Board all', 'Undo boarding'].map((name, at): Row => ({
+          kind: 'input',
+          thread: 0,
+          startMs: 1000 * (at + 1),
+          durationMs: ms,
+          type: 'click',
+          interaction: at + 1,
+          target: `button “${name}”`,
+        })),
+      );
+    const loads = (...all: number[]) => all.map(both);
+    const compare = (was: Recording[], is: Recording[]) => compareLoads(was, is, DEFAULT_THRESHOLDS).series;
+    const four = compare(loads(96, 104, 88, 112), loads(400, 408, 416, 400));
+    expect(four).toMatchObject([
+      { verdict: 'too-few-to-say', missing: { before: 1, after: 1 } },
+      { verdict: 'too-few-to-say', missing: { before: 1, after: 1 } },
+    ]);
+    const five = compare(loads(96, 104, 88, 112, 96), loads(400, 408, 416, 400, 408));
+    expect(five).toMatchObject([{ verdict: 'slower' }, { verdict: 'slower' }]);
+  });
+});
+
 describe('what a versus run came to', () => {
   const versus = (before: number[][], after: number[][]): Versus => ({
     before: 'http://localhost:4790/',
@@ -73,8 +102,10 @@ describe('what a versus run came to', () => {
         comparison: compared(before, after),
         planned: 8,
         done: before.length,
+        inTurn: true,
       },
     ],
+    caveats: [],
   });
 
   it('names what became slower, and nothing where nothing did', () => {
@@ -98,5 +129,35 @@ describe('what a versus run came to', () => {
     expect(markdown).toContain('| Tap button “Board all” | 416 ms, 5 loads | 104 ms, 5 loads | faster |');
     expect(markdown).toContain('ended before 8 as nothing was left to decide');
     expect(markdown).not.toContain('<all>');
+  });
+
+  it('is told as a page and as a picture that need nothing else, with what is not known', () => {
+    const given = versus(SLOW, QUICK);
+    const page = versusPage(given, DEFAULT_THRESHOLDS);
+    expect(page).toContain('B: http://localhost:4790/?mended=&lt;all&gt;');
+    expect(page).toContain('other devices, networks and people may find other figures');
+    expect(page).toContain('With no change, a difference as large would come');
+    expect(page).toContain('<svg');
+    expect(page).not.toMatch(/(?:src|href)=/);
+    const picture = versusPicture(given, DEFAULT_THRESHOLDS);
+    expect(picture.match(/<circle/g)).toHaveLength(10);
+    expect(picture).toContain('B: http://localhost:4790/?mended=&lt;all&gt;');
+  });
+
+  it('says that loads were not made in turn where they were not', () => {
+    const given = versus(SLOW, QUICK);
+    const byChange = {
+      ...given,
+      runs: given.runs.map((run) => ({ ...run, inTurn: false })),
+      caveats: ['All loads of A were made before those of B.'],
+    };
+    expect(versusMarkdown(byChange)).toContain('> All loads of A were made before those of B.');
+    expect(versusMarkdown(byChange)).not.toContain('in random order');
+    expect(versusPage(byChange, DEFAULT_THRESHOLDS)).toContain('All loads of A were made before those of B.');
+  });
+
+  it('speaks of A and B where more loads are wanted', () => {
+    const few = versusPage(versus(SLOW.slice(0, 3), QUICK.slice(0, 3)), DEFAULT_THRESHOLDS);
+    expect(few).toContain('1 more of A and 1 more of B would be enough to tell');
   });
 });

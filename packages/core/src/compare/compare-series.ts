@@ -69,7 +69,7 @@ export function sideOf(delays: readonly Delay[]): SeriesSide {
 }
 
 /** A value by its rank: what is only known to be below a bound comes before all that was measured, as one. */
-function rankValue({ ms, isBound }: Delay): number {
+export function rankValue({ ms, isBound }: Delay): number {
   return isBound ? -1 : ms;
 }
 
@@ -133,8 +133,18 @@ function verdictOf(
     return isMissed(after, recordings.after, recordings.before) ? 'new' : 'too-few-to-say';
   }
   if (change === undefined) return 'too-few-to-say';
-  if (!holds || Math.abs(change.difference) < stepMs) return 'no-clear-change';
+  if (!holds || !isTold(change, stepMs)) return 'no-clear-change';
   return change.difference < 0 ? 'faster' : 'slower';
+}
+
+/** Whether both sides lie as far apart as so few values can, so that nothing but more of them could decide. */
+function isLeast(chance: number | undefined, smallest: number): boolean {
+  return chance !== undefined && chance <= smallest * (1 + 1e-9);
+}
+
+/** Whether a difference is one that the sources could tell. */
+function isTold(change: SeriesChange | undefined, stepMs: number): boolean {
+  return change !== undefined && Math.abs(change.difference) >= stepMs;
 }
 
 /** By how much the median changed; that of a side in which it was not done counts as nothing. Milliseconds. */
@@ -175,6 +185,12 @@ export function compareSeries(before: Recording, after: Recording, thresholds: T
   return compareRuns({ was, is, recordings: { before, after } });
 }
 
+/** What the sources of some recordings can tell apart: differences below it are none. Milliseconds. */
+export function toldStepMs(recordings: readonly Recording[], isInteraction: boolean): number {
+  const clockMs = recordings.map(({ header }) => header.clockStepMs);
+  return Math.max(...clockMs, ...(isInteraction ? recordings.map(delayStepMs) : []));
+}
+
 /** The same of runs that were gathered otherwise. @param level error rate over all series together */
 export function compareRuns({ was, is, recordings }: ComparedRuns, level = LEVEL): ComparedSeries[] {
   const { before, after } = recordings;
@@ -196,12 +212,15 @@ export function compareRuns({ was, is, recordings }: ComparedRuns, level = LEVEL
     level,
   );
   const held = new Set(tested.filter((_, at) => holds[at]));
-  const clockMs = Math.max(before.header.clockStepMs, after.header.clockStepMs);
+  /** What a chance has to come below where no other series holds. */
+  const hardest = level / Math.max(1, tested.length);
   const compared = pairs.map((pair): ComparedSeries => {
     const { label, isInteraction, chance } = pair;
     const [b, a] = [pair.before?.delays ?? [], pair.after?.delays ?? []];
-    const stepMs = isInteraction ? Math.max(clockMs, delayStepMs(before), delayStepMs(after)) : clockMs;
+    const stepMs = toldStepMs([before, after], isInteraction);
     const change = chance === undefined ? undefined : changeOf(b, a);
+    const isAtLimit =
+      !held.has(pair) && isLeast(chance, smallestChance(b.length, a.length)) && isTold(change, stepMs);
     return {
       label,
       isInteraction,
@@ -209,9 +228,9 @@ export function compareRuns({ was, is, recordings }: ComparedRuns, level = LEVEL
       after: sideOf(a),
       change,
       chance,
-      missing: missingFor(b.length, a.length, level),
+      missing: missingFor(b.length, a.length, isAtLimit ? hardest : level),
       stepMs,
-      verdict: verdictOf(pair, change, stepMs, held.has(pair), recordings),
+      verdict: isAtLimit ? 'too-few-to-say' : verdictOf(pair, change, stepMs, held.has(pair), recordings),
     };
   });
   const size = (series: ComparedSeries) => Math.abs(medianChangeMs(series));

@@ -1,5 +1,5 @@
 import { decimalText } from '../words/figures';
-import { captureModeOf } from '../format/header';
+import { captureModeOf, type Header } from '../format/header';
 import type { Recording } from '../recording/recording';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '../format/thresholds';
 import { compareFunctions, type ComparedFunction } from './compare-functions';
@@ -21,23 +21,48 @@ export interface Comparison {
 const ONE_LOAD =
   'One recording stands against one: what differs from load to load of the page is not controlled for.';
 
-function warningsOf({ header: before }: Recording, { header: after }: Recording): string[] {
-  const differing = (what: string, a: string, b: string) =>
-    a === b ? [] : [`The ${what} differs: ${a} before, ${b} after.`];
-  const speed = (score: number | undefined) => (score === undefined ? 'not measured' : decimalText(score, 1));
-  return [
-    ...differing('device', before.target.device, after.target.device),
-    ...differing('engine', before.target.engine, after.target.engine),
-    ...differing('mode', captureModeOf(before), captureModeOf(after)),
-    ...(before.refreshMs === after.refreshMs || Math.abs(before.refreshMs - after.refreshMs) < 1
-      ? []
-      : differing(
-          'display interval',
-          `${decimalText(before.refreshMs, 1)} ms`,
-          `${decimalText(after.refreshMs, 1)} ms`,
-        )),
-    ...differing('speed score', speed(before.speed), speed(after.speed)),
-  ];
+/** Something about how a recording was made that its figures depend on. */
+interface Circumstance {
+  readonly what: string;
+  words(header: Header): string;
+  isSame?(a: Header, b: Header): boolean;
+}
+
+/** Speeds are measured to about as much: two of the same device may differ by it. */
+const SPEED_NOISE = 0.15;
+
+const CIRCUMSTANCES: readonly Circumstance[] = [
+  { what: 'device', words: ({ target }) => target.device },
+  { what: 'engine', words: ({ target }) => target.engine },
+  { what: 'mode', words: captureModeOf },
+  {
+    what: 'display interval',
+    words: ({ refreshMs }) => `${decimalText(refreshMs, 1)} ms`,
+    isSame: (a, b) => Math.abs(a.refreshMs - b.refreshMs) < 1,
+  },
+  {
+    what: 'speed',
+    words: ({ speed }) =>
+      speed === undefined
+        ? 'not measured'
+        : `${decimalText(speed, 1)} × slower than the computer of the tool`,
+    isSame: ({ speed: a }, { speed: b }) =>
+      a === undefined || b === undefined ? a === b : Math.abs(a - b) <= SPEED_NOISE * Math.max(a, b),
+  },
+];
+
+/**
+ * What makes recordings hard to compare, in words.
+ * @param headers of two recordings or more
+ * @param names where each stands: "before", "in 2"
+ */
+export function warningsOf(headers: readonly Header[], names: readonly string[]): string[] {
+  return CIRCUMSTANCES.filter(({ words, isSame }) =>
+    headers.some((one) => !(isSame?.(headers[0]!, one) ?? words(headers[0]!) === words(one))),
+  ).map(({ what, words }) => {
+    const all = headers.map((one, at) => `${words(one)} ${names[at]}`);
+    return `The ${what} differs: ${all.join(', ')}.`;
+  });
 }
 
 /** Compares two recordings of the same app, before a change and after it. */
@@ -48,7 +73,7 @@ export function compareRecordings(
 ): Comparison {
   const series = compareSeries(before, after, thresholds);
   return {
-    warnings: warningsOf(before, after),
+    warnings: warningsOf([before.header, after.header], ['before', 'after']),
     caveats: [ONE_LOAD],
     tested: testedOf(series),
     series,

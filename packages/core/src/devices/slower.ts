@@ -19,3 +19,6 @@ export function blameOnSlower(blame: TimeBreakdown, factor: number): TimeBreakdo
   const totalMs = parts.reduce((sum, [, ms]) => sum + ms, 0);
   return { ...(Object.fromEntries(parts) as Record<(typeof BREAKDOWN_PARTS)[number], number>), totalMs };
 }
+
+/** How many times slower a scripted browser can be had to run. */
+export const SLOWINGS = [2, 4, 6];

@@ -1,3 +1,4 @@
+import { cutText } from '../words/cut-text';
 import { filePlaceOf } from '../calls/line-costs';
 import type { Recording } from '../recording/recording';
 import { linesOf } from '../sources/code-of-line';
@@ -62,5 +63,5 @@ function firstLine(costs: readonly (readonly [line: number, ms: number])[], begi
 }
 
 function shortened(text: string): string {
-  return text.length > MAX_TEXT ? `${text.slice(0, MAX_TEXT - 1)}…` : text;
+  return cutText(text, MAX_TEXT);
 }

@@ -1,3 +1,4 @@
+import { cutText } from '../words/cut-text';
 import { callTree } from '../calls/call-tree';
 import { flameLayout } from '../calls/flame-layout';
 import { WIDE_LENS, type Lens } from '../calls/lens';
@@ -30,7 +31,7 @@ export function flameSvg(recording: Recording, lens: Lens = WIDE_LENS): string {
     const place = displayPlace(recorded, recording.sources.get(recorded?.source ?? -1));
     const name = displayName(recorded);
     const letters = Math.floor((wide - 8) / LETTER);
-    const shown = letters < 3 ? '' : name.length > letters ? `${name.slice(0, letters - 1)}…` : name;
+    const shown = letters < 3 ? '' : cutText(name, letters);
     const ink = owner === 'own' ? '#ffffff' : '#1f2a26';
     const title = `<title>${escapeXml(`${name}, ${place || 'no place known'}: ${weightText(totalMs, unit)}`)}</title>`;
     const words =

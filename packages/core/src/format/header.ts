@@ -30,6 +30,8 @@ const headerSchema = object({
   refreshMs: number().moreThan(0).max(1000).required(),
   /** How much slower the device is than the computer the tool runs on; absent where it was not measured. */
   speed: number().moreThan(0).max(1000).optional(),
+  /** How many times slower a scripted browser was asked to run; `speed` says what that came to. */
+  slowed: number().moreThan(1).max(100).optional(),
   /** Thresholds that hold for this recording in place of the usual ones; see `thresholdsSchema`. */
   thresholds: partialThresholds.optional(),
   /** Ranges in which nothing should change, as a person has marked them. Milliseconds. */

@@ -59,6 +59,7 @@ const HEADER: Schema = {
     clockStepMs: { type: 'number', minimum: 0, maximum: 1000 },
     refreshMs: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
     speed: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
+    slowed: { type: 'number', exclusiveMinimum: 1, maximum: 100 },
     thresholds: { type: 'object', additionalProperties: { type: 'number' } },
     quiet: {
       type: 'array',

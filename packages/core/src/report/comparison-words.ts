@@ -1,8 +1,9 @@
 import { decimalText } from '../words/figures';
 import { captureModeOf } from '../format/header';
 import type { Comparison } from '../compare/compare';
-import type { FunctionChange, FunctionSide, FunctionUnit } from '../compare/compare-functions';
-import type { ComparedSeries, SeriesSide, Verdict } from '../compare/compare-series';
+import type { FunctionChange } from '../compare/compare-functions';
+import type { FunctionSide, FunctionUnit } from '../compare/function-sides';
+import { LEVEL, type ComparedSeries, type SeriesSide, type Verdict } from '../compare/compare-series';
 import type { Recording } from '../recording/recording';
 
 const VERDICTS: Record<Verdict, string> = {
@@ -48,17 +49,35 @@ function chanceWords(chance: number): string {
   return chance < 0.0005 ? 'in less than 1 of 1,000 cases' : `in ${Math.round(chance * 1000)} of 1,000 cases`;
 }
 
+/** How the sides of a comparison are called in words, and the error rate over all its series together. */
+export interface ComparedHow {
+  readonly before: string;
+  readonly after: string;
+  readonly level: number;
+}
+
+const PAIR: ComparedHow = { before: 'before', after: 'after', level: LEVEL };
+
+/** An error rate in words: "5 %". */
+export function levelWords(level: number): string {
+  return `${Math.round(level * 1000) / 10} %`;
+}
+
 /** "1 more before and 2 more after". */
-function missingWords({ before, after }: ComparedSeries['missing']): string {
-  const parts = [before > 0 ? `${before} more before` : '', after > 0 ? `${after} more after` : ''];
+function missingWords({ before, after }: ComparedSeries['missing'], how: ComparedHow): string {
+  const parts = [
+    before > 0 ? `${before} more ${how.before}` : '',
+    after > 0 ? `${after} more ${how.after}` : '',
+  ];
   return parts.filter((part) => part !== '').join(' and ');
 }
 
 /** How firm a verdict is, in one sentence. @param tested how many series were tested together */
-export function firmnessWords(series: ComparedSeries, tested: number): string {
+export function firmnessWords(series: ComparedSeries, tested: number, how = PAIR): string {
   const { verdict, chance, missing, stepMs, change } = series;
-  const together = tested > 1 ? `, at an error rate of 5 % over all ${tested} series tested` : '';
-  const untested = missingWords(missing);
+  const together =
+    tested > 1 ? `, at an error rate of ${levelWords(how.level)} over all ${tested} series tested` : '';
+  const untested = missingWords(missing, how);
   switch (verdict) {
     case 'faster':
     case 'slower':
@@ -82,9 +101,14 @@ function signed(ms: number): string {
   return ms > 0 ? `+${ms}` : `${ms}`.replace('-', '−');
 }
 
-/** How a recording was made: "Blink 156, computer, everyday". */
+/** How a recording was made: "Blink 156, computer, everyday, 3.9 × slower (asked: 4 ×)". */
 export function madeWords({ header }: Recording): string {
-  return `${header.target.engine}, ${header.target.device}, ${captureModeOf(header)}`;
+  const { slowed, speed } = header;
+  const slow =
+    slowed === undefined || speed === undefined
+      ? ''
+      : `, measured ${decimalText(speed, 1)} × slower (asked: ${slowed} ×)`;
+  return `${header.target.engine}, ${header.target.device}, ${captureModeOf(header)}${slow}`;
 }
 
 /** What all of it comes to, in one sentence. */

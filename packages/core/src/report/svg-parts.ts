@@ -1,6 +1,13 @@
 import type { PhaseName } from '../explanation/anatomy';
 import { escapeXml } from './escape-xml';
 
+/** Measures of a picture of values on an axis. Pixels. */
+export const PICTURE_WIDTH = 960;
+export const PICTURE_MARGIN = 24;
+/** Where the axis begins and ends. */
+export const PICTURE_LEFT = 90;
+export const PICTURE_RIGHT = PICTURE_WIDTH - 120;
+
 export const INK = '#1f2a26';
 export const SOFT = '#56625d';
 export const LINE = '#ddd9cf';

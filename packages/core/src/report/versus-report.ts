@@ -3,7 +3,7 @@ import type { ComparedSeries, Verdict } from '../compare/compare-series';
 import type { Recording } from '../recording/recording';
 import { countedText } from '../words/figures';
 import { seriesReport } from './comparison-report';
-import { boundWords, changeWords, madeWords, verdictWords } from './comparison-words';
+import { boundWords, changeWords, levelWords, madeWords, verdictWords } from './comparison-words';
 import { escapeMarkdown } from './markdown';
 
 /** Grows when a field of a versus run changes its meaning or goes. */
@@ -18,6 +18,8 @@ export interface VersusRun {
   /** Rounds that were wanted at most. */
   readonly planned: number;
   readonly done: number;
+  /** Whether loads of both were made in turn, in random order. */
+  readonly inTurn: boolean;
 }
 
 /** Two addresses that were held against each other, in one browser or several. */
@@ -25,18 +27,21 @@ export interface Versus {
   readonly before: string;
   readonly after: string;
   readonly runs: readonly VersusRun[];
+  /** What makes the verdicts less firm than fresh loads in turn would, in words. */
+  readonly caveats: readonly string[];
 }
 
 /** What `nettle-patch versus --json` writes: A is `before`, B is `after`. Times are milliseconds. */
-export function versusReport({ before, after, runs }: Versus): object {
+export function versusReport({ before, after, runs, caveats }: Versus): object {
   return {
     version: VERSUS_VERSION,
     a: before,
     b: after,
-    browsers: runs.map(({ browser, example, comparison, planned, done }) => ({
+    caveats,
+    browsers: runs.map(({ browser, example, comparison, planned, done, inTurn }) => ({
       browser,
       made: madeWords(example.before),
-      rounds: { planned, done, endedEarly: done < planned },
+      rounds: { planned, done, endedEarly: done < planned, inTurn },
       level: comparison.level,
       tested: comparison.tested,
       series: seriesReport(comparison.series),
@@ -44,8 +49,12 @@ export function versusReport({ before, after, runs }: Versus): object {
   };
 }
 
+/** What no versus run can know, in words. */
+export const VERSUS_UNKNOWN =
+  'Measured on one machine, with steps that a script took: other devices, networks and people may find other figures.';
+
 /** The median of the loads of one side: "612 ms, 8 loads". */
-function sideText({ medianMs, medianIsBound, count }: ComparedSeries['before']): string {
+export function sideText({ medianMs, medianIsBound, count }: ComparedSeries['before']): string {
   return medianMs === undefined
     ? '–'
     : `${boundWords(medianMs, medianIsBound)}, ${countedText(count, 'load')}`;
@@ -63,21 +72,23 @@ export function versusRows(series: readonly ComparedSeries[]): string[][] {
 }
 
 /** How it was done, and how far the figures can be believed, in one sentence each. */
-export function versusWords({ example, comparison, planned, done }: VersusRun): string {
+export function versusWords({ example, comparison, planned, done, inTurn }: VersusRun): string {
   const { level, tested, series } = comparison;
   const early = done < planned ? `, ended before ${planned} as nothing was left to decide` : '';
-  const share = `${Math.round(level * 1000) / 10} %`;
-  return `${madeWords(example.before)}: ${countedText(done, 'fresh load')} of each, in turn and in random order${early}. ${tested} of ${series.length} series had enough loads to be tested, by the rank test of Mann and Whitney over the medians of the loads, at an error rate of ${share} over all together in this look.`;
+  return `${madeWords(example.before)}: ${countedText(done, 'fresh load')} of each${inTurn ? ', in turn and in random order' : ''}${early}. ${tested} of ${series.length} series had enough loads to be tested, by the rank test of Mann and Whitney over the medians of the loads, at an error rate of ${levelWords(level)} over all together in this look.`;
 }
 
 /** A versus run as Markdown, for a change request: readable without the tool. */
-export function versusMarkdown({ before, after, runs }: Versus): string {
+export function versusMarkdown({ before, after, runs, caveats }: Versus): string {
   return [
     '### A against B',
     '',
     `A: ${escapeMarkdown(before)}`,
     '',
     `B: ${escapeMarkdown(after)}`,
+    '',
+    VERSUS_UNKNOWN,
+    ...caveats.map((caveat) => `\n> ${escapeMarkdown(caveat)}`),
     ...runs.flatMap((run) => [
       '',
       `**${escapeMarkdown(run.browser)}**: ${escapeMarkdown(versusWords(run))}`,

@@ -1,3 +1,4 @@
+import { cutText } from '../words/cut-text';
 import { memoizedPerRecording } from '../recording/memoize';
 import type { Recording } from '../recording/recording';
 import { LineIndex } from './text-position';
@@ -11,7 +12,7 @@ export function codeOfLine(recording: Recording, functionId: number, line: numbe
   const file = recorded?.originalFile ?? recording.sources.get(recorded?.source ?? -1)?.url;
   const code = file === undefined ? undefined : linesOf(recording, file)?.lineOf(line).trim();
   if (code === undefined || code === '') return undefined;
-  return code.length > MAX_QUOTED ? `${code.slice(0, MAX_QUOTED - 1).trimEnd()}…` : code;
+  return cutText(code, MAX_QUOTED);
 }
 
 const indexes = memoizedPerRecording(() => new Map<string, LineIndex>());

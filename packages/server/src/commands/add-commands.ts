@@ -17,6 +17,7 @@ import { Option, type Command } from 'commander';
 import { writeCalls, type CallsFlags } from './calls';
 import { readBudget, writeCheck } from './check';
 import { writeComparison } from './compare';
+import { writeSeveral } from './compare-several';
 import { writeExplanation } from './explain';
 import { stingText } from './sting-text';
 import { rangeFrom, type RangeFlags } from './range-flags';
@@ -150,6 +151,10 @@ function addCompare(program: Command): void {
     .description('say what changed from one recording to another, and whether it is more than noise')
     .argument('<before>', 'recording before the change')
     .argument('<after>', 'recording after it')
+    .argument(
+      '[others...]',
+      'more recordings, up to eight in all: a table of each thing that was done by recordings',
+    )
     .option('--thresholds <file>', THRESHOLDS_HELP)
     .option('--json', 'write it as JSON, as docs/reports.md describes')
     .option('--markdown', 'write it as Markdown, for a change request')
@@ -158,10 +163,18 @@ function addCompare(program: Command): void {
     .option('--junit <file>', JUNIT_HELP)
     .addHelpText('after', EXIT_HELP)
     .action(
-      guarded(async (output, before: string, after: string, flags: CompareFlags) => {
+      guarded(async (output, before: string, after: string, others: string[], flags: CompareFlags) => {
         const as = (['json', 'markdown', 'html', 'svg'] as const).find((form) => flags[form]) ?? 'text';
         const [was, is] = [await open(before), await open(after)];
         const thresholds = await thresholdsFor(is, flags.thresholds);
+        if (others.length > 0) {
+          if (flags.junit !== undefined)
+            throw new FileError('--junit takes two recordings: before a change and after it.');
+          const more: Recording[] = [];
+          for (const other of others) more.push(await open(other));
+          writeSeveral(output, [was, is, ...more], thresholds, as);
+          return;
+        }
         const comparison = writeComparison(output, was, is, thresholds, as);
         if (flags.junit === undefined) return;
         await writeOut(flags.junit, junitXml(`${before} against ${after}`, comparisonCases(comparison)));

@@ -22,6 +22,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { lensFrom, writeCalls } from './calls';
 import { readBudget, writeCheck } from './check';
 import { writeComparison } from './compare';
+import { writeSeveral } from './compare-several';
 import { writeExplanation } from './explain';
 import { rangeFrom } from './range-flags';
 import { stingText } from './sting-text';
@@ -234,6 +235,24 @@ describe('compare', () => {
       written((output) => writeComparison(output, boarding, mended, DEFAULT_THRESHOLDS, 'json')),
     );
     expect(report).toMatchObject({ version: 2, before: { title: 'board-all-exact' }, warnings: [] });
+  });
+});
+
+describe('compare with three recordings or more', () => {
+  const all = () => [boarding, mended, boarding];
+  const several = (as: 'text' | 'markdown' | 'json' | 'html' | 'svg', recordings = all()) =>
+    written((output) => writeSeveral(output, recordings, DEFAULT_THRESHOLDS, as));
+
+  it('writes a table as text, Markdown, JSON and a page', () => {
+    expect(several('text')).toMatch(/Tap button “Board all” .*\d+ ms/);
+    expect(several('markdown')).toContain('| what | 1 | 2 | 3 |');
+    expect(JSON.parse(several('json'))).toMatchObject({ version: 1, recordings: [{}, {}, {}] });
+    expect(several('html')).toContain('<!doctype html>');
+  });
+
+  it('says what it cannot do', () => {
+    expect(() => several('svg')).toThrow('--svg draws two recordings');
+    expect(() => several('text', [...all(), ...all(), ...all()])).toThrow('up to 8 recordings, got 9');
   });
 });
 

@@ -1,3 +1,4 @@
+import { SLOWINGS } from '@nettle-patch/core';
 import { CONFIG_NAME } from '../start/config';
 
 /** Thrown for arguments that cannot be used. */
@@ -19,6 +20,17 @@ export function urlFrom(text: string, what: string): URL {
 export function needed(value: string | undefined, what: string): string {
   if (value !== undefined) return value;
   throw new BadArgumentError(`There is no ${what}: give one, or name it in ${CONFIG_NAME}.`);
+}
+
+export const SLOW_WORDS =
+  'have the browser run 2, 4 or 6 times slower; by how much it is, is measured in the page and kept in the recording';
+
+/** @throws BadArgumentError */
+export function slowFrom(text: string | undefined): number | undefined {
+  if (text === undefined) return undefined;
+  const factor = SLOWINGS.find((one) => one === Number(text));
+  if (factor !== undefined) return factor;
+  throw new BadArgumentError(`--slow takes ${SLOWINGS.join(', ')}: times slower; got "${text}".`);
 }
 
 /** A number of times, from 1 on. @param flag that it was given by, for the message. @throws BadArgumentError */

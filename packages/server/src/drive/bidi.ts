@@ -83,6 +83,15 @@ export class BidiBrowser implements Browser {
     });
   }
 
+  async call(source: string): Promise<unknown> {
+    const { result } = (await this.#send('script.callFunction', {
+      functionDeclaration: `() => JSON.stringify((${source})())`,
+      target: { context: this.#context },
+      awaitPromise: false,
+    })) as { result?: { value?: string } };
+    return JSON.parse(result?.value ?? 'null') as unknown;
+  }
+
   async close(): Promise<void> {
     await this.#send('browser.close', {}).catch(() => undefined);
     this.socket.close();

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
 import { BidiBrowser } from './bidi';
+import { BadArgumentError } from './arguments';
 import { BrowserError, type Browser } from './browser';
 import { freePort, withPort } from './free-port';
 import { Profile, Program } from './program';
@@ -8,6 +9,20 @@ import { WebDriverBrowser } from './webdriver';
 
 export const BROWSER_NAMES = ['chromium', 'firefox', 'webkit'] as const;
 export type BrowserName = (typeof BROWSER_NAMES)[number];
+export const BROWSER_WORDS = `browsers of this machine, with commas between: ${BROWSER_NAMES.join(', ')}`;
+
+/** Browsers by their names with commas between. @throws BadArgumentError */
+export function browsersFrom(text: string): BrowserName[] {
+  const names = text.split(',').map((name) => name.trim());
+  return names.map((name) => {
+    const known = BROWSER_NAMES.find((one) => one === name);
+    if (known === undefined)
+      throw new BadArgumentError(
+        `--browser: "${name}" is none of ${BROWSER_NAMES.join(', ')}; several stand with commas between.`,
+      );
+    return known;
+  });
+}
 
 const MINI_BROWSER = '/usr/lib/x86_64-linux-gnu/webkit2gtk-4.1/MiniBrowser';
 
@@ -68,6 +83,12 @@ function endingWith(browser: Browser, programs: readonly Program[], profile?: Pr
   return browser;
 }
 
+/** Says how a browser is slowed. */
+function slowedBy(browser: Browser, slow: (factor: number) => void | Promise<void>): Browser {
+  browser.slow = async (factor) => slow(factor);
+  return browser;
+}
+
 /** Opens a browser with programs that end with it, and at once where it does not come up. */
 async function openedOrEnded(
   programs: readonly Program[],
@@ -91,7 +112,9 @@ async function openChromium(): Promise<Browser> {
   const args = [...CHROMIUM_FLAGS, `--user-data-dir=${profile.folder}`, ...root];
   return openedOrEnded([driver], profile, async () => {
     const [, port] = await driver.printed(/started successfully on port (\d+)/);
-    return WebDriverBrowser.open(`http://127.0.0.1:${port}`, { 'goog:chromeOptions': { binary, args } });
+    const options = { 'goog:chromeOptions': { binary, args } };
+    const browser = await WebDriverBrowser.open(`http://127.0.0.1:${port}`, options);
+    return slowedBy(browser, (factor) => browser.throttle(factor));
   });
 }
 
@@ -105,7 +128,7 @@ async function openFirefox(): Promise<Browser> {
   });
   return openedOrEnded([program], profile, async () => {
     const [, url] = await program.printed(/WebDriver BiDi listening on (ws:\/\/\S+)/);
-    return BidiBrowser.open(url!);
+    return slowedBy(await BidiBrowser.open(url!), (factor) => program.slow(factor));
   });
 }
 
@@ -128,7 +151,8 @@ async function openWebKit(): Promise<Browser> {
       return answer?.ok ? true : undefined;
     });
     const options = { binary: MINI_BROWSER, args: ['--automation'] };
-    return WebDriverBrowser.open(endPoint, { 'webkitgtk:browserOptions': options });
+    const browser = await WebDriverBrowser.open(endPoint, { 'webkitgtk:browserOptions': options });
+    return slowedBy(browser, (factor) => driver.slow(factor));
   });
 }
 

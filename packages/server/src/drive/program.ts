@@ -3,7 +3,10 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { constants, tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { builtPath } from '../assets';
 import { BrowserError } from './browser';
+import { groupsOf } from './process-groups';
 
 const START_LIMIT_MS = 30_000;
 const REMOVAL = { recursive: true, force: true, maxRetries: 5, retryDelay: 200 };
@@ -47,6 +50,7 @@ export class Profile {
 export class Program {
   readonly #process: ChildProcess;
   #output = '';
+  #sharing: Worker | undefined;
 
   constructor(path: string, args: readonly string[], environment: NodeJS.ProcessEnv = {}) {
     endWithThisProcess();
@@ -80,13 +84,42 @@ export class Program {
     throw new BrowserError(`${this.#process.spawnfile} did not ${what}:\n${this.#output.slice(-2000)}`);
   }
 
+  /**
+   * Has it, and all that it starts, run for one part in `factor` of the time, until it ends; 1 for as usual.
+   * @throws BrowserError where the system cannot stop a program and have it go on
+   */
+  async slow(factor: number): Promise<void> {
+    const { pid } = this.#process;
+    if (process.platform === 'win32' || pid === undefined)
+      throw new BrowserError('this system cannot give a program a share of the processor');
+    const before = this.#sharing;
+    this.#sharing = undefined;
+    await before?.terminate();
+    if (before !== undefined) this.#signalAll(groupsOf(pid), 'SIGCONT');
+    if (factor <= 1) return;
+    this.#sharing = new Worker(builtPath('sharing'), { workerData: { pid, factor } });
+    this.#sharing.unref();
+  }
+
   /** @param signal what ends it: a program that is asked to may take its time */
   end(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): void {
     if (this.#process.exitCode !== null || this.#process.pid === undefined) return;
-    try {
-      process.kill(-this.#process.pid, signal);
-    } catch {
-      this.#process.kill(signal);
+    if (this.#sharing === undefined) return this.#signalAll([this.#process.pid], signal);
+    void this.#sharing.terminate();
+    const groups = groupsOf(this.#process.pid);
+    this.#signalAll(groups, signal);
+    // What stands still does not hear that it is to end.
+    this.#signalAll(groups, 'SIGCONT');
+  }
+
+  #signalAll(groups: readonly number[], signal: NodeJS.Signals): void {
+    for (const group of groups) {
+      try {
+        process.kill(-group, signal);
+      } catch {
+        // It has ended, or has no group of its own.
+        if (group === this.#process.pid) this.#process.kill(signal);
+      }
     }
   }
 }

@@ -11,13 +11,14 @@ import {
 } from '@nettle-patch/core';
 import { Output } from '../commands/output';
 import { say } from '../commands/say';
+import { writeSeveral } from '../commands/compare-several';
 import { writeOut } from '../commands/write-out';
 import { Option, type Command } from 'commander';
 import { CONFIG_NAME, readConfig, settingsFrom } from '../start/config';
-import { needed, timesFrom, urlFrom } from './arguments';
+import { SLOW_WORDS, needed, slowFrom, timesFrom, urlFrom } from './arguments';
 import { DRIVE_EXIT, guardedDrive } from './drive-exit';
-import { BROWSER_NAMES, type BrowserName } from './local-browsers';
-import { recordScript } from './record';
+import { BROWSER_WORDS, browsersFrom, type BrowserName } from './local-browsers';
+import { recordScript, type ScriptedRecording } from './record';
 import { readStepsFile } from './steps-file';
 
 /** How the command ends, for scripts that call it. */
@@ -28,9 +29,10 @@ const MAX_REPEAT = 1000;
 interface RecordFlags {
   steps?: string;
   mode?: ProxySettings['mode'];
-  browser: BrowserName;
+  browser: string;
   driver?: string;
   repeat: number;
+  slow?: string;
   out: string;
   title?: string;
   isolate?: boolean;
@@ -44,37 +46,84 @@ interface RecordFlags {
   junit?: string;
 }
 
+/** What one browser made of it. */
+interface Made {
+  readonly lines: readonly string[];
+  readonly browser: string;
+  readonly failure?: Error;
+}
+
+async function recordIn(
+  browser: BrowserName | URL,
+  wanted: Omit<ScriptedRecording, 'browser'>,
+  out: string,
+  withTexts: boolean,
+): Promise<Made> {
+  const { lines, browser: name, speed, failure } = await recordScript({ ...wanted, browser });
+  const kept = withTexts ? lines : lines.filter((line) => !isTextLine(line));
+  await writeOut(out, fileText(kept));
+  if (speed !== undefined)
+    say(`The browser ran ${speed} × slower, as measured in the page (asked: ${wanted.slow} ×).`);
+  say(`${kept.length} rows from ${name} written to ${out}.`);
+  if (failure !== undefined) say(`${failure.message}. The recording holds what came before.`);
+  return { lines: kept, browser: name, ...(failure === undefined ? {} : { failure }) };
+}
+
+/** A file of one browser among several: "recording-firefox.nettle.jsonl.gz". */
+export function fileFor(out: string, browser: string): string {
+  const [, path, ending] = /^(.*?)((?:\.[^./\\]+)*)$/s.exec(out)!;
+  return `${path}-${browser}${ending}`;
+}
+
+const readMade = ({ lines }: Made) =>
+  readRecording([new TextEncoder().encode(fileText([...lines]))]).recording;
+
+function writeMade(made: readonly Made[], inMarkdown: boolean): void {
+  const output = new Output(process.stdout);
+  if (made.length > 1) {
+    const recordings = made.map(readMade);
+    const thresholds = thresholdsOf(recordings[0]!.header);
+    writeSeveral(output, recordings, thresholds, inMarkdown ? 'markdown' : 'text');
+  } else if (inMarkdown) {
+    const recording = readMade(made[0]!);
+    output.data(recordingMarkdown(recording, thresholdsOf(recording.header)));
+  }
+}
+
 async function runRecord(address: string | undefined, flags: RecordFlags): Promise<void> {
   const { repeat, out, title, startUp } = flags;
   const config = await readConfig();
   const url = urlFrom(needed(address ?? config.target, 'address'), 'the address');
-  const { lines, browser, failure } = await recordScript({
+  const wanted: Omit<ScriptedRecording, 'browser'> = {
     url,
     steps: await readStepsFile(needed(flags.steps ?? config.steps, 'file of steps (--steps)')),
     settings: settingsFrom(flags, config),
     onRound: (done) => {
       if (repeat > 1) say(`Taking the steps, time ${done + 1} of ${repeat} …`);
     },
-    browser: flags.driver === undefined ? flags.browser : urlFrom(flags.driver, 'the driver'),
     repeat,
+    slow: slowFrom(flags.slow),
     keepsWords: flags.keepWords ?? false,
     startUp: startUp ?? false,
     ...(title === undefined ? {} : { title }),
-  });
-  const kept = flags.texts ? lines : lines.filter((line) => !isTextLine(line));
-  const text = fileText(kept);
-  await writeOut(out, text);
-  say(`${kept.length} rows from ${browser} written to ${out}.`);
-  if (flags.markdown) {
-    const { recording } = readRecording([new TextEncoder().encode(text)]);
-    new Output(process.stdout).data(recordingMarkdown(recording, thresholdsOf(recording.header)));
+  };
+  const browsers = browsersFrom(flags.browser);
+  const made: Made[] = [];
+  if (flags.driver !== undefined) {
+    made.push(await recordIn(urlFrom(flags.driver, 'the driver'), wanted, out, flags.texts));
+  } else {
+    for (const browser of browsers) {
+      const file = browsers.length > 1 ? fileFor(out, browser) : out;
+      const named = browsers.length > 1 ? { title: `${title ?? 'The steps'}, ${browser}` } : {};
+      made.push(await recordIn(browser, { ...wanted, ...named }, file, flags.texts));
+    }
   }
+  writeMade(made, flags.markdown ?? false);
   if (flags.junit !== undefined) {
-    await writeOut(flags.junit, junitXml(`Recording of ${url.href}`, [stepsCase(browser, repeat, failure)]));
+    const cases = made.map(({ browser, failure }) => stepsCase(browser, repeat, failure));
+    await writeOut(flags.junit, junitXml(`Recording of ${url.href}`, cases));
   }
-  if (failure === undefined) return;
-  say(`${failure.message}. The recording holds what came before.`);
-  process.exitCode = EXIT.stepFailed;
+  if (made.some(({ failure }) => failure !== undefined)) process.exitCode = EXIT.stepFailed;
 }
 
 function stepsCase(browser: string, times: number, failure: Error | undefined): TestCase {
@@ -92,15 +141,14 @@ export function addRecordCommand(program: Command): void {
     .argument('[url]', 'address of the page, such as http://localhost:3000/')
     .option('--steps <file>', 'file of steps, as docs/steps.md describes, or a recording to be made again')
     .addOption(new Option('--mode <mode>', 'how closely to look (default: everyday)').choices(CAPTURE_MODES))
-    .addOption(
-      new Option('--browser <name>', 'browser of this machine').choices(BROWSER_NAMES).default('chromium'),
-    )
+    .option('--browser <names>', BROWSER_WORDS, 'chromium')
     .option(
       '--closer <place>',
       'in fine mode, record the calls of one function and all that they call exactly: "src/desk/trim.ts:29"',
     )
     .option('--driver <address>', 'any WebDriver end point instead, such as that of a phone')
     .option('--repeat <times>', 'take the steps so many times', '1')
+    .option('--slow <times>', SLOW_WORDS)
     .option('--out <file>', 'file to write; ".gz" at its end compresses it', 'recording.nettle.jsonl.gz')
     .option('--title <text>', 'title of the recording')
     .option(

@@ -6,6 +6,7 @@ import type { Browser } from './browser';
 import { openLocalBrowser, type BrowserName } from './local-browsers';
 import { atOrigin } from '../sources/at-origin';
 import { runSteps } from './run-steps';
+import { slowed } from './slowing';
 import { WebDriverBrowser } from './webdriver';
 
 export interface ScriptedRecording {
@@ -22,6 +23,8 @@ export interface ScriptedRecording {
   readonly startUp?: boolean;
   /** Whether the words that are typed are told with the steps; else only how long they are. */
   readonly keepsWords?: boolean;
+  /** How many times slower the browser is to run; as it is where absent. */
+  readonly slow?: number | undefined;
   /** Called before the steps are taken each time, with how often they have been. */
   readonly onRound?: (done: number) => void;
   /** Ends it early; nothing is recorded then. */
@@ -32,6 +35,8 @@ export interface ScriptedRecording {
 export interface RecordedScript {
   readonly lines: string[];
   readonly browser: string;
+  /** Times slower than usual that the browser was found to be; undefined where it was not slowed. */
+  readonly speed?: number | undefined;
   readonly failure?: Error;
 }
 
@@ -45,11 +50,23 @@ export class EndedEarlyError extends Error {
 /** What the page is told reaches it within this. */
 const ARM_MS = 300;
 
-/** The header of a recording that was made by steps, which it then tells. */
-function headerOf(line: string, { title, steps, repeat, keepsWords }: ScriptedRecording): Header {
+/**
+ * The header of a recording that was made by steps, which it then tells.
+ * @param speed times slower than usual that the browser was found to be
+ */
+function headerOf(
+  line: string,
+  { title, steps, repeat, keepsWords, slow }: ScriptedRecording,
+  speed: number | undefined,
+): Header {
   const header = JSON.parse(line) as Header;
   const told = keepsWords ? [...steps] : withoutWords(steps);
-  return { ...header, title: title ?? header.title, replay: { steps: told, times: repeat } };
+  return {
+    ...header,
+    title: title ?? header.title,
+    replay: { steps: told, times: repeat },
+    ...(speed === undefined ? {} : { speed, slowed: slow }),
+  };
 }
 
 /**
@@ -110,6 +127,7 @@ async function recordWith(
   };
   await browser.navigate(openUrl(wanted.url.href));
   const joined = await client.target();
+  const speed = wanted.slow === undefined ? undefined : await slowed(browser, wanted.slow);
   const recordingId = randomUUID();
   if (wanted.startUp) {
     client.startWithNextLoad(joined, recordingId);
@@ -130,6 +148,6 @@ async function recordWith(
   }
   await new Promise((resolve) => setTimeout(resolve, SETTLE_MS));
   const lines = await client.stop(target, recordingId);
-  lines[0] = JSON.stringify(headerOf(lines[0]!, wanted));
-  return { lines, browser: browser.name, ...(failure === undefined ? {} : { failure }) };
+  lines[0] = JSON.stringify(headerOf(lines[0]!, wanted, speed));
+  return { lines, browser: browser.name, speed, ...(failure === undefined ? {} : { failure }) };
 }

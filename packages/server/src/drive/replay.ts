@@ -3,6 +3,7 @@ import { array, object, string, number, boolean, type InferType } from 'yup';
 import {
   CAPTURE_MODES,
   MAX_ROUNDS,
+  SLOWINGS,
   readSteps,
   type ReplayBrowser,
   type ReplayEvent,
@@ -21,6 +22,8 @@ export const replaySchema = object({
   /** Path of the page, with its query. */
   path: string().max(2000).matches(/^\//, 'path must begin with "/"').required(),
   mode: string<CaptureMode>().oneOf(CAPTURE_MODES).required(),
+  /** How many times slower the browser is to run. */
+  slow: number().oneOf(SLOWINGS),
   startUp: boolean().default(false),
   title: string().max(200),
 }).noUnknown();
@@ -68,6 +71,7 @@ export class Replays {
         settings: { mode: request.mode },
         browser: request.browser,
         repeat: request.times,
+        slow: request.slow,
         keepsWords: true,
         startUp: request.startUp,
         ...(request.title === undefined ? {} : { title: request.title }),

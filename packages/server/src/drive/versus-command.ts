@@ -4,7 +4,10 @@ import {
   comparisonCases,
   junitXml,
   slowerIn,
+  thresholdsOf,
   versusMarkdown,
+  versusPage,
+  versusPicture,
   versusReport,
   versusRows,
   versusWords,
@@ -17,11 +20,19 @@ import { Output } from '../commands/output';
 import { say } from '../commands/say';
 import { writeOut } from '../commands/write-out';
 import { CONFIG_NAME, readConfig, settingsFrom } from '../start/config';
-import { BadArgumentError, needed, timesFrom, urlFrom } from './arguments';
+import { BadArgumentError, SLOW_WORDS, needed, slowFrom, timesFrom, urlFrom } from './arguments';
 import { DRIVE_EXIT, guardedDrive } from './drive-exit';
-import { BROWSER_NAMES, type BrowserName } from './local-browsers';
+import { BROWSER_WORDS, browsersFrom } from './local-browsers';
 import { readStepsFile } from './steps-file';
-import { runVersus, type LoadProgress } from './versus';
+import {
+  NOT_IN_TURN,
+  runVersus,
+  runVersusByChange,
+  type LoadProgress,
+  type Side,
+  type VersusOptions,
+} from './versus';
+import { waitForChange } from './wait-for-change';
 
 /** How the command ends, for scripts that call it. */
 const EXIT = { notSlower: 0, slower: 1, ...DRIVE_EXIT } as const;
@@ -31,24 +42,16 @@ const MAX_ROUNDS = 100;
 interface VersusFlags {
   steps?: string;
   rounds: string;
+  slow?: string;
   browser: string;
   mode?: ProxySettings['mode'];
   out?: string;
+  waitForChange?: boolean;
   json?: boolean;
   markdown?: boolean;
+  html?: boolean;
+  svg?: boolean;
   junit?: string;
-}
-
-function browsersFrom(text: string): BrowserName[] {
-  const names = text.split(',').map((name) => name.trim());
-  return names.map((name) => {
-    const known = BROWSER_NAMES.find((one) => one === name);
-    if (known === undefined)
-      throw new BadArgumentError(
-        `--browser: "${name}" is none of ${BROWSER_NAMES.join(', ')}; several stand with commas between.`,
-      );
-    return known;
-  });
 }
 
 /** "about 1 min 20 s". */
@@ -68,7 +71,7 @@ function writeText(output: Output, versus: Versus): void {
   for (const run of versus.runs) {
     output.line();
     output.line(output.style('bold', run.browser));
-    output.wrapped(versusWords(run));
+    output.wrapped([versusWords(run), ...versus.caveats].join(' '));
     output.table(
       [['', 'A', 'B', 'B is', ''], ...versusRows(run.comparison.series)],
       [false, true, true, false, false],
@@ -81,32 +84,69 @@ function writeText(output: Output, versus: Versus): void {
   if (slower.length === 0) output.line('Nothing became slower, as far as it could be told.');
 }
 
-async function versusOf(a: string, b: string, flags: VersusFlags): Promise<Versus> {
+/** Both addresses, or one twice that is waited for to change. @throws BadArgumentError */
+function addressesFrom(a: string, b: string | undefined, flags: VersusFlags): Readonly<Record<Side, URL>> {
+  if (b === undefined && flags.waitForChange !== true)
+    throw new BadArgumentError('versus takes two addresses, or one and --wait-for-change.');
+  if (b !== undefined && flags.waitForChange === true)
+    throw new BadArgumentError(
+      '--wait-for-change takes one address: what stands there now is A, what comes is B.',
+    );
+  return { before: urlFrom(a, 'address A'), after: urlFrom(b ?? a, 'address B') };
+}
+
+/** Settles when Enter is pressed; undefined where nobody sits in front of it. */
+function enterPressed(): Promise<void> | undefined {
+  if (!process.stdin.isTTY) return undefined;
+  return new Promise((resolve) => process.stdin.once('data', () => resolve()));
+}
+
+async function changed(page: URL): Promise<void> {
+  const said = enterPressed();
+  const orEnter = said === undefined ? '' : ', or with Enter';
+  const ready = `All loads of A are made. Build B now: it goes on when ${page.href} has changed${orEnter} …`;
+  const onReady = () => say(ready);
+  await waitForChange({ page, onReady, ...(said === undefined ? {} : { said }) });
+  process.stdin.pause();
+}
+
+async function versusOf(a: string, b: string | undefined, flags: VersusFlags): Promise<Versus> {
   const config = await readConfig();
-  const urls = { before: urlFrom(a, 'address A'), after: urlFrom(b, 'address B') };
+  const urls = addressesFrom(a, b, flags);
   const steps = await readStepsFile(needed(flags.steps ?? config.steps, 'file of steps (--steps)'));
   const rounds = timesFrom(flags.rounds, '--rounds', MAX_ROUNDS);
   const settings = settingsFrom(flags.mode === undefined ? {} : { mode: flags.mode }, config);
   const { out } = flags;
-  const runs: VersusRun[] = [];
-  for (const browser of browsersFrom(flags.browser)) {
+  const slow = slowFrom(flags.slow);
+  const all = browsersFrom(flags.browser).map((browser): VersusOptions => {
     const onLoad = (progress: LoadProgress) => sayProgress(browser, rounds, progress);
-    runs.push(await runVersus({ urls, steps, settings, browser, rounds, out, onLoad }));
+    return { urls, steps, settings, browser, rounds, slow, out, onLoad };
+  });
+  if (flags.waitForChange === true) {
+    const runs = await runVersusByChange({ all, changed: () => changed(urls.before) });
+    const { href } = urls.before;
+    return { before: `${href} (before)`, after: `${href} (after)`, runs, caveats: [NOT_IN_TURN] };
   }
-  return { before: urls.before.href, after: urls.after.href, runs };
+  const runs: VersusRun[] = [];
+  for (const options of all) runs.push(await runVersus(options));
+  return { before: urls.before.href, after: urls.after.href, runs, caveats: [] };
 }
 
-async function run(a: string, b: string, flags: VersusFlags): Promise<void> {
+const headerOf = ({ runs: [first] }: Versus) => first!.example.after.header;
+
+async function run(a: string, b: string | undefined, flags: VersusFlags): Promise<void> {
   const versus = await versusOf(a, b, flags);
   const output = new Output(process.stdout);
   if (flags.json) output.json(versusReport(versus));
   else if (flags.markdown) output.data(versusMarkdown(versus));
+  else if (flags.html) output.data(versusPage(versus, thresholdsOf(headerOf(versus))).trimEnd());
+  else if (flags.svg) output.data(versusPicture(versus, thresholdsOf(headerOf(versus))).trimEnd());
   else writeText(output, versus);
   if (flags.junit !== undefined) {
     const cases = versus.runs.flatMap(({ browser, comparison }) =>
       comparisonCases(comparison).map((one) => ({ ...one, name: `${one.name}, in ${browser}` })),
     );
-    await writeOut(flags.junit, junitXml(`${a} against ${b}`, cases));
+    await writeOut(flags.junit, junitXml(`${versus.before} against ${versus.after}`, cases));
   }
   process.exitCode = slowerIn(versus).length > 0 ? EXIT.slower : EXIT.notSlower;
 }
@@ -117,21 +157,21 @@ export function addVersusCommand(program: Command): void {
     .command('versus')
     .description('hold two addresses against each other, by fresh loads of each in turn')
     .argument('<a>', 'address of one version, such as http://localhost:3000/')
-    .argument('<b>', 'address of the other')
+    .argument('[b]', 'address of the other')
     .option('--steps <file>', 'file of steps, as docs/steps.md describes, or a recording to be made again')
     .option('--rounds <number>', 'loads of each at most; it ends before where nothing is left to decide', '8')
-    .option(
-      '--browser <names>',
-      `browsers of this machine, with commas between: ${BROWSER_NAMES.join(', ')}`,
-      'chromium',
-    )
+    .option('--browser <names>', BROWSER_WORDS, 'chromium')
     .addOption(new Option('--mode <mode>', 'how closely to look (default: everyday)').choices(CAPTURE_MODES))
+    .option('--slow <times>', SLOW_WORDS)
     .option(
       '--out <folder>',
       'keep the recordings of the loads; a run that was cut goes on with those that are there',
     )
+    .option('--wait-for-change', 'one address: A is what stands there now, B what comes when it has changed')
     .option('--json', 'write it as JSON, as docs/reports.md describes')
     .option('--markdown', 'write it as Markdown, for a change request')
+    .option('--html', 'write it as one HTML page that needs nothing else')
+    .option('--svg', 'write it as a picture')
     .option('--junit <file>', 'write the verdicts as a test report in XML too')
     .addHelpText(
       'after',

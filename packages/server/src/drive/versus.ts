@@ -15,7 +15,7 @@ import {
   type Step,
   type VersusRun,
 } from '@nettle-patch/core';
-import { readRecordingFile } from '../commands/read-recording';
+import { FileError, readRecordingFile } from '../commands/read-recording';
 import { writeOut } from '../commands/write-out';
 import type { BrowserName } from './local-browsers';
 import { recordScript } from './record';
@@ -29,6 +29,8 @@ export interface VersusOptions {
   readonly browser: BrowserName;
   /** Loads of each side, at most. */
   readonly rounds: number;
+  /** How many times slower the browser is to run; as it is where absent. */
+  readonly slow?: number | undefined;
   /** Folder the recordings of the loads are kept in; those that are there already are not made again. */
   readonly out?: string | undefined;
   /** Gives numbers from 0 up to 1, for the order of the loads. */
@@ -70,8 +72,14 @@ class Loads {
   /** @throws FileError when the folder cannot be used */
   static async of(options: VersusOptions): Promise<Loads> {
     if (options.out === undefined) return new Loads(options, new Set());
-    await mkdir(options.out, { recursive: true });
-    return new Loads(options, new Set(await readdir(options.out)));
+    try {
+      await mkdir(options.out, { recursive: true });
+      return new Loads(options, new Set(await readdir(options.out)));
+    } catch (error) {
+      throw new FileError(
+        `--out: ${options.out} is no folder that can be written to: ${(error as Error).message}`,
+      );
+    }
   }
 
   isKept(side: Side, round: number): boolean {
@@ -85,7 +93,7 @@ class Loads {
 
   /** @throws FailedLoadError, BrowserError, FileError */
   async make(side: Side, round: number): Promise<Recording> {
-    const { urls, steps, settings, browser, out } = this.options;
+    const { urls, steps, settings, browser, slow, out } = this.options;
     const path = out === undefined ? undefined : join(out, loadFile(browser, side, round));
     if (path !== undefined && this.isKept(side, round))
       return (await readRecordingFile(path, () => undefined)).recording;
@@ -97,6 +105,7 @@ class Loads {
       settings,
       browser,
       repeat: 1,
+      slow,
       title,
     });
     if (failure !== undefined) throw new FailedLoadError(`${title}: ${failure.message}`);
@@ -105,6 +114,52 @@ class Loads {
     if (path !== undefined) await writeOut(path, text);
     return readRecording([new TextEncoder().encode(text)]).recording;
   }
+}
+
+/** All loads of one address in turn, and then all of the other: two versions that stand at one address. */
+export interface VersusByChange {
+  /** One for each browser. */
+  readonly all: readonly VersusOptions[];
+  /** Settles when the other version is there. */
+  readonly changed: () => Promise<void>;
+}
+
+/** What loads that were not made in turn leave open. */
+export const NOT_IN_TURN =
+  'All loads of A were made before those of B, as both stand at one address: what changed on this machine meanwhile is not controlled for.';
+
+/**
+ * Holds two versions of one address against each other: all loads of the one in each browser, then all of the other.
+ * @throws FailedLoadError, BrowserError, FileError
+ */
+export async function runVersusByChange({ all, changed }: VersusByChange): Promise<VersusRun[]> {
+  const makers = await Promise.all(all.map((options) => Loads.of(options)));
+  const made = all.map((): Record<Side, Recording[]> => ({ before: [], after: [] }));
+  const makeAll = async (side: Side) => {
+    for (const [at, { rounds, onLoad }] of all.entries()) {
+      for (let round = 1; round <= rounds; round++) {
+        const { usualMs } = makers[at]!;
+        const left = rounds - round + 1 + (side === 'before' ? rounds : 0);
+        onLoad?.({ side, round, leftMs: usualMs === undefined ? undefined : left * usualMs });
+        made[at]![side].push(await makers[at]!.make(side, round));
+      }
+    }
+  };
+  await makeAll('before');
+  await changed();
+  await makeAll('after');
+  return all.map(({ browser, rounds }, at): VersusRun => {
+    const { before, after } = made[at]!;
+    const comparison = compareLoads(before, after, thresholdsOf(after[0]!.header));
+    return {
+      browser,
+      example: { before: before[0]!, after: after[0]! },
+      comparison,
+      planned: rounds,
+      done: rounds,
+      inTurn: false,
+    };
+  });
 }
 
 /**
@@ -135,5 +190,5 @@ export async function runVersus(options: VersusOptions): Promise<VersusRun> {
     if (!isOpen(comparison.series)) break;
   }
   const example = { before: made.before[0]!, after: made.after[0]! };
-  return { browser, example, comparison: comparison!, planned: rounds, done };
+  return { browser, example, comparison: comparison!, planned: rounds, done, inTurn: true };
 }

@@ -81,6 +81,18 @@ export class WebDriverBrowser implements Browser {
     await this.#send('POST', '/execute/sync', { script, args: [element, index] });
   }
 
+  call(source: string): Promise<unknown> {
+    return this.#send('POST', '/execute/sync', { script: `return (${source})();`, args: [] });
+  }
+
+  /** Asks the browser's own throttle, where the driver has a command for it. @throws WebDriverError where not */
+  async throttle(factor: number): Promise<void> {
+    await this.#send('POST', '/goog/cdp/execute', {
+      cmd: 'Emulation.setCPUThrottlingRate',
+      params: { rate: factor },
+    });
+  }
+
   async close(): Promise<void> {
     await this.#send('DELETE', '').catch(() => undefined);
   }

@@ -54,9 +54,10 @@ describe('doing it again', () => {
     await fixture.whenStable();
     expect(element.querySelector<HTMLButtonElement>('[aria-label="Leave out step 1"]')!.disabled).toBe(true);
     await (await loader.getHarness(MatButtonToggleHarness.with({ text: 'exact' }))).check();
+    await (await loader.getHarness(MatButtonToggleHarness.with({ text: '4 × slower' }))).check();
     await (await button(/^Run /)).click();
     expect(requests).toMatchObject([
-      { steps: [STEPS[0]], times: 10, browser: 'chromium', mode: 'exact', path: '/' },
+      { steps: [STEPS[0]], times: 10, browser: 'chromium', mode: 'exact', slow: 4, path: '/' },
     ]);
     expect(isClosed()).toBe(true);
   });

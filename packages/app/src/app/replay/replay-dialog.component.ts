@@ -10,6 +10,7 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import {
   BadStepsError,
   MAX_ROUNDS,
+  SLOWINGS,
   captureModeOf,
   durationText,
   lacksTexts,
@@ -100,6 +101,8 @@ export class ReplayDialogComponent {
   /** Origin of the server of the app that the steps are taken in. */
   protected readonly app = linkedSignal(() => appOf(this.apps.served(), this.data.from?.header.target.url));
   protected readonly path = signal(pathOf(this.data.from?.header.target.url));
+  protected readonly slowings = SLOWINGS;
+  protected readonly slow = signal(1);
   protected readonly mode = signal<CaptureMode>(
     this.data.from === undefined ? 'everyday' : captureModeOf(this.data.from.header),
   );
@@ -177,6 +180,7 @@ export class ReplayDialogComponent {
       path: this.path(),
       ...(this.app() === undefined ? {} : { app: this.app()! }),
       mode: this.mode(),
+      ...(this.slow() > 1 ? { slow: this.slow() } : {}),
       title: `${from?.title ?? 'Steps of a file'}, ${this.times()} ×`.slice(0, 200),
     });
     if (!done) return;

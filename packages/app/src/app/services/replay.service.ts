@@ -21,6 +21,8 @@ export interface ReplayRequest {
   /** Path of the page, with its query. */
   readonly path: string;
   readonly mode: ProxySettings['mode'];
+  /** How many times slower the browser is to run; as it is where absent. */
+  readonly slow?: number;
   readonly title: string;
 }
 

@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { RouterLink } from '@angular/router';
-import { countedText } from '@nettle-patch/core';
+import { MAX_SEVERAL, countedText } from '@nettle-patch/core';
 import type { StoredRecording } from '../../store/database';
 import { FilesService } from '../services/files.service';
 import { ShelfService } from '../services/shelf.service';
@@ -25,6 +25,8 @@ import { FocusNowDirective } from '../shared/focus-now.directive';
         [title]="'Before: ' + pair.before.title + '. After: ' + pair.after.title"
         >Compare</a
       >
+    } @else if (several(); as ids) {
+      <a mat-flat-button routerLink="/compare/several" [queryParams]="{ recordings: ids }">Compare</a>
     }
     @if (isTagging()) {
       <mat-form-field class="compact">
@@ -77,6 +79,12 @@ export class ChosenRecordingsComponent {
   protected readonly pair = computed(() => {
     const [before, after, more] = [...this.recordings()].sort((a, b) => (a.createdAt < b.createdAt ? -1 : 1));
     return before === undefined || after === undefined || more !== undefined ? undefined : { before, after };
+  });
+
+  /** Three or more, the oldest first, as the address has them. */
+  protected readonly several = computed(() => {
+    const all = [...this.recordings()].sort((a, b) => (a.createdAt < b.createdAt ? -1 : 1));
+    return all.length < 3 || all.length > MAX_SEVERAL ? undefined : all.map(({ id }) => id).join(',');
   });
 
   protected tag(typed: string): void {

@@ -34,6 +34,7 @@ import { USUAL_PREFERENCES, type Preferences } from '../../store/preferences';
 import type { RecordingStore } from '../../store/recording-store';
 import { importFile } from '../import/import-file';
 import { CallQueries } from './queries/call-queries';
+import { SeveralQueries, type SeveralRecordings } from './queries/several-queries';
 import { CompareQueries, type ComparedRecordings } from './queries/compare-queries';
 import { SearchQueries } from './queries/search-queries';
 import { SourceQueries } from './queries/source-queries';
@@ -74,6 +75,7 @@ export class NotKeptError extends Error {
 export class Analysis {
   #opened: Opened | undefined;
   #compared: CompareQueries | undefined;
+  #several: SeveralQueries | undefined;
   /** What was read from a file last and is not open yet, so that it is read once only. */
   #justRead: (ReadResult & { readonly id: string }) | undefined;
 
@@ -106,6 +108,31 @@ export class Analysis {
     const thresholds = thresholdsOf(after.recording.header);
     this.#compared = new CompareQueries(before.recording, after.recording, thresholds);
     return this.#compared.overview();
+  }
+
+  /**
+   * Holds several recordings of the shelf against each other.
+   * @throws NotKeptError, RefusedRecordingError
+   */
+  async compareSeveral(
+    ids: readonly string[],
+    onProgress: OpenProgress,
+    settings: AnalysisSettings,
+  ): Promise<SeveralRecordings> {
+    this.#several = undefined;
+    const recordings: Recording[] = [];
+    for (const [at, id] of ids.entries()) {
+      const progress: OpenProgress = (done, total) => onProgress(done + at * total, ids.length * total);
+      recordings.push((await this.#read(id, progress, settings)).recording);
+    }
+    this.#several = new SeveralQueries(recordings, thresholdsOf(recordings[0]!.header));
+    return this.#several.overview();
+  }
+
+  /** Several that are held against each other. @throws Error when none are */
+  get several(): SeveralQueries {
+    if (this.#several === undefined) throw new Error('no recordings are being compared');
+    return this.#several;
   }
 
   /** What is held against each other. @throws Error when nothing is */

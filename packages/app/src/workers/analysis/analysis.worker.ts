@@ -6,6 +6,7 @@ import { Analysis, type AnalysisSettings } from './analysis';
 import type { OpenedRecording, OpenProgress } from './analysis-results';
 import { exportFile, fileName } from './export';
 import type { ComparedRecordings } from './queries/compare-queries';
+import type { SeveralRecordings } from './queries/several-queries';
 import { QUERIES, type QueryName } from './queries/query-table';
 
 /** The outcome of work in a worker: a value, or why there is none. */
@@ -39,6 +40,14 @@ export class AnalysisWorker {
     settings: AnalysisSettings,
   ): Promise<Outcome<ComparedRecordings>> {
     return outcome(() => this.#analysis.compare(beforeId, afterId, onProgress, settings));
+  }
+
+  compareSeveral(
+    ids: readonly string[],
+    onProgress: OpenProgress,
+    settings: AnalysisSettings,
+  ): Promise<Outcome<SeveralRecordings>> {
+    return outcome(() => this.#analysis.compareSeveral(ids, onProgress, settings));
   }
 
   importFile(file: Blob, onProgress: OpenProgress): Promise<Outcome<string>> {

@@ -57,6 +57,7 @@ export const QUERIES = {
   supplyText: ({ opened }: Analysis, file: string, text: string) => opened.source.supply(file, text),
   anatomies: ({ compared }: Analysis, label: string) => compared.anatomies(label),
   proof: ({ compared }: Analysis, form: ReportForm) => compared.proof(form),
+  severalReport: ({ several }: Analysis, form: ReportForm) => several.report(form),
 };
 
 export type QueryName = keyof typeof QUERIES;
