@@ -71,6 +71,8 @@ export * from './export/self-profile';
 export * from './export/tables';
 export * from './overview/quiet';
 export * from './report/budget';
+export * from './report/budget-from';
+export * from './report/budget-schema';
 export * from './report/budget-words';
 export * from './report/calls-report';
 export * from './report/comparison-page';

@@ -36,7 +36,9 @@ export {
   type Recording,
   type TimeRange,
 } from './recording/recording';
-export { budgetSchema, checkBudget, type Budget, type BudgetResult } from './report/budget';
+export { checkBudget, type BudgetResult, type HeldBy } from './report/budget';
+export { budgetFrom } from './report/budget-from';
+export { budgetSchema, type Budget } from './report/budget-schema';
 export { callsReport, type CallsReport } from './report/calls-report';
 export { comparisonPage } from './report/comparison-page';
 export { comparisonMarkdown, comparisonReport } from './report/comparison-report';

@@ -1,4 +1,4 @@
-import { budgetSchema } from '../report/budget';
+import { budgetSchema } from '../report/budget-schema';
 
 /** What a person may bring: a recording in any format that can be read, steps to be done, or a budget. */
 export type FileKind = 'recording' | 'steps' | 'budget';

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { compareSeries } from '../compare/compare-series';
-import { budgetSchema, checkBudget } from '../report/budget';
+import { checkBudget } from '../report/budget';
+import { budgetSchema } from '../report/budget-schema';
 import { becauseText } from '../explanation/sentence';
 import { anatomyOf } from '../explanation/anatomy';
 import { becauseOf } from '../detectors/because';

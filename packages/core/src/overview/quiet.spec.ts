@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Row } from '../format/rows';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
-import { budgetSchema, checkBudget } from '../report/budget';
+import { checkBudget } from '../report/budget';
+import { budgetSchema } from '../report/budget-schema';
 import { budgetWords } from '../report/budget-words';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { quietRanges, quietSums } from './quiet';

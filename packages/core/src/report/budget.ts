@@ -1,45 +1,18 @@
 import { functionTable } from '../calls/function-table';
 import { WIDE_LENS } from '../calls/lens';
 import { interactionsOf } from '../inputs/interactions';
+import { elementRedraws } from '../overview/element-redraws';
+import { appendTo } from '../recording/group';
+import { median } from '../statistics/median';
+import type { Delay } from '../compare/series-runs';
+import type { Budget } from './budget-schema';
 import { outcomesOf } from '../outcomes/outcome';
 import { displayName } from '../recording/functions';
-import type { Recording } from '../recording/recording';
+import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { idleWork } from '../detectors/idle-work';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { quietRanges, quietSums, type QuietRange } from '../overview/quiet';
 import { secondsText } from '../words/figures';
-import { array, number, object, string, type InferType } from 'yup';
-
-const named = { label: string().min(1).max(500).required() };
-
-/** The budget of `nettle-patch check`: every field may be left out. */
-export const budgetSchema = object({
-  /** Slowest response allowed, in milliseconds: for one label, or for all that have none of their own ("*"). */
-  responses: array(object({ ...named, ms: number().min(0).required() }).noUnknown()).default([]),
-  /** The same for the last change on the screen that an input set going. */
-  outcomes: array(object({ ...named, ms: number().min(0).required() }).noUnknown()),
-  /** Time in long tasks, all together. Milliseconds. */
-  longTaskMs: number().min(0),
-  /** How often layout may be forced. */
-  forcedLayouts: number().integer().min(0),
-  /** Calls a second allowed, by the name of the function. */
-  callsASecond: array(
-    object({ name: string().min(1).required(), calls: number().min(0).required() }).noUnknown(),
-  ).default([]),
-  /** What may go on in each range in which nothing should change. */
-  quiet: object({
-    redraws: number().integer().min(0),
-    scriptMs: number().min(0),
-    requests: number().integer().min(0),
-  })
-    .noUnknown()
-    .default(undefined)
-    .optional(),
-  /** Share of the time that may go to idle work, 0 to 1. */
-  idleShare: number().min(0).max(1),
-}).noUnknown();
-
-export type Budget = InferType<typeof budgetSchema>;
 
 /** One thing that was held against its budget. */
 export interface BudgetResult {
@@ -53,31 +26,37 @@ export interface BudgetResult {
   readonly kept: boolean | undefined;
 }
 
-/** The slowest of some delays: of two that are equal the measured one, as the other was below it. */
-interface Slowest {
-  readonly ms: number;
-  readonly isBound: boolean;
+/** By what of its values a figure is held against a budget, where there are several. */
+export type HeldBy = 'worst' | 'median';
+
+/** What a recording has of one thing that a budget allows so much of. */
+interface Figure {
+  readonly what: string;
+  readonly allowed: number;
+  readonly unit: string;
+  /** Each attempt where it was done several times, else one. */
+  readonly values: readonly Delay[];
 }
 
-function slower(a: Slowest | undefined, b: Slowest): Slowest {
-  if (a === undefined || a.ms < b.ms) return b;
-  return a.ms === b.ms && a.isBound ? b : a;
+/** What delays come to: of two that are equal the measured one counts, as the other was below it. */
+function heldValue(values: readonly Delay[], by: HeldBy): Delay {
+  const sorted = [...values].sort((a, b) => a.ms - b.ms || Number(b.isBound) - Number(a.isBound));
+  if (by === 'worst') return sorted.at(-1)!;
+  return { ms: median(sorted.map(({ ms }) => ms)), isBound: sorted[sorted.length >> 1]!.isBound };
 }
 
-/** Holds the slowest of each label against what is allowed for it, or for all. */
-function heldAgainst(
+/** The delays of each label against what is allowed for it, or for all. */
+function delayFigures(
   what: string,
-  all: readonly (readonly [label: string, delay: Slowest])[],
+  all: readonly (readonly [label: string, delay: Delay])[],
   limits: Budget['responses'],
-): BudgetResult[] {
-  const slowest = new Map<string, Slowest>();
-  for (const [label, delay] of all) slowest.set(label, slower(slowest.get(label), delay));
+): Figure[] {
+  const delays = new Map<string, Delay[]>();
+  for (const [label, delay] of all) appendTo(delays, label, delay);
   const own = new Map(limits.map(({ label, ms }) => [label, ms]));
-  return [...slowest].flatMap(([label, { ms: found, isBound }]) => {
+  return [...delays].flatMap(([label, values]) => {
     const allowed = own.get(label) ?? own.get('*');
-    if (allowed === undefined) return [];
-    const kept = found <= allowed ? true : isBound ? undefined : false;
-    return [{ what: `${what}: ${label}`, found, allowed, unit: 'ms', isBound, kept }];
+    return allowed === undefined ? [] : [{ what: `${what}: ${label}`, allowed, unit: 'ms', values }];
   });
 }
 
@@ -86,12 +65,22 @@ const responsesIn = (recording: Recording) =>
     ({ label, feltMs, measured }) => [label, { ms: feltMs, isBound: !measured }] as const,
   );
 
+/** What the responses to each input come to in some recordings, by label. */
+export function heldResponses(recordings: readonly Recording[], by: HeldBy): ReadonlyMap<string, Delay> {
+  const delays = new Map<string, Delay[]>();
+  for (const [label, delay] of recordings.flatMap(responsesIn)) appendTo(delays, label, delay);
+  return new Map([...delays].map(([label, values]) => [label, heldValue(values, by)]));
+}
+
 /** The outcomes of inputs; where nothing came after the answer, that. */
-function outcomesIn(recording: Recording): (readonly [string, Slowest])[] {
-  const outcomes = outcomesOf(recording).map(
-    ({ interaction, lengthMs }) => [interaction.label, { ms: lengthMs, isBound: false }] as const,
+function outcomesIn(recording: Recording): (readonly [string, Delay])[] {
+  const last = new Map(
+    outcomesOf(recording).map(({ interaction, lengthMs }) => [interaction, { ms: lengthMs, isBound: false }]),
   );
-  return [...responsesIn(recording), ...outcomes];
+  return interactionsOf(recording).map((interaction) => {
+    const { label, feltMs, measured } = interaction;
+    return [label, last.get(interaction) ?? { ms: feltMs, isBound: !measured }];
+  });
 }
 
 /** How a quiet range is called in what was held against a budget. */
@@ -99,43 +88,38 @@ function quietWords({ name, startMs, endMs }: QuietRange): string {
   return name === undefined ? `from ${secondsText(startMs)} to ${secondsText(endMs)}` : `“${name}”`;
 }
 
-/** Holds a recording against a budget. */
-export function checkBudget(recording: Recording, budget: Budget): BudgetResult[] {
-  const results = [
-    ...heldAgainst('Response to', responsesIn(recording), budget.responses),
-    ...heldAgainst('Outcome of', outcomesIn(recording), budget.outcomes ?? []),
-  ];
-  const add = (what: string, found: number, allowed: number | undefined, unit: string) => {
-    if (allowed !== undefined) {
-      results.push({ what, found, allowed, unit, isBound: false, kept: found <= allowed });
-    }
-  };
-  const tasks = [...recording.events.task.rows()].filter(
-    ({ durationMs }) => durationMs > DEFAULT_THRESHOLDS.longTaskMs,
-  );
-  add(
-    'Time in long tasks',
-    tasks.reduce((sum, { durationMs }) => sum + durationMs, 0),
-    budget.longTaskMs,
-    'ms',
-  );
-  const forced = [...recording.events.forced.rows()].reduce((sum, { count }) => sum + count, 0);
-  add('Forced layouts', forced, budget.forcedLayouts, 'times');
+/** Time in long tasks, all together. Milliseconds. */
+export function longTasksMs(recording: Recording): number {
+  const lengths = [...recording.events.task.rows()].map(({ durationMs }) => durationMs);
+  return lengths.filter((ms) => ms > DEFAULT_THRESHOLDS.longTaskMs).reduce((sum, ms) => sum + ms, 0);
+}
+
+/** How often layout was forced. */
+export function forcedLayoutsIn(recording: Recording): number {
+  return [...recording.events.forced.rows()].reduce((sum, { count }) => sum + count, 0);
+}
+
+/** Share of the time that went to idle work, 0 to 1. */
+export function idleShareOf(recording: Recording): number {
   const idle = idleWork.find(recording, { ...DEFAULT_THRESHOLDS, idleMsASecond: 0 });
-  add(
-    'Share of idle work',
-    idle.reduce((sum, { feltMs }) => sum + feltMs / 1000, 0),
-    budget.idleShare,
-    'of the time',
-  );
+  return idle.reduce((sum, { feltMs }) => sum + feltMs / 1000, 0);
+}
+
+function figuresOf(recording: Recording, budget: Budget): Figure[] {
+  const figures = [
+    ...delayFigures('Response to', responsesIn(recording), budget.responses),
+    ...delayFigures('Outcome of', outcomesIn(recording), budget.outcomes ?? []),
+  ];
+  const add = (what: string, ms: number, allowed: number | undefined, unit: string) => {
+    if (allowed !== undefined) figures.push({ what, allowed, unit, values: [{ ms, isBound: false }] });
+  };
+  add('Time in long tasks', longTasksMs(recording), budget.longTaskMs, 'ms');
+  add('Forced layouts', forcedLayoutsIn(recording), budget.forcedLayouts, 'times');
+  add('Share of idle work', idleShareOf(recording), budget.idleShare, 'of the time');
+  if (budget.redrawsASecond !== undefined) addRedraws(recording, budget.redrawsASecond, add);
   if (budget.quiet !== undefined) {
     const { redraws, scriptMs, requests } = budget.quiet;
-    const ranges = quietRanges(recording);
-    if (ranges.length === 0) {
-      const none = { found: 0, allowed: 0, unit: 'ranges', isBound: false, kept: undefined };
-      results.push({ what: 'Quiet ranges: none is marked', ...none });
-    }
-    for (const range of ranges) {
+    for (const range of quietRanges(recording)) {
       const found = quietSums(recording, range, DEFAULT_THRESHOLDS);
       const where = `in the quiet range ${quietWords(range)}`;
       add(`Redraws ${where}`, found.redraws, redraws, 'redraws');
@@ -152,5 +136,46 @@ export function checkBudget(recording: Recording, budget: Budget): BudgetResult[
       add(`Calls of ${name}`, found, calls, 'a second');
     }
   }
-  return results;
+  return figures;
+}
+
+function addRedraws(
+  recording: Recording,
+  limits: NonNullable<Budget['redrawsASecond']>,
+  add: (what: string, found: number, allowed: number, unit: string) => void,
+): void {
+  const seconds = Math.max(0.001, (recording.range.endMs - recording.range.startMs) / 1000);
+  const own = new Map(limits.map(({ element, redraws }) => [element, redraws]));
+  for (const { target, count } of elementRedraws(recording, MAIN_THREAD, recording.range)) {
+    const allowed = (target === undefined ? undefined : own.get(target)) ?? own.get('*');
+    if (allowed !== undefined)
+      add(`Redraws of ${target ?? 'elements not told'}`, count / seconds, allowed, 'a second');
+  }
+}
+
+/**
+ * Holds recordings against a budget. Where there are several, or something was done several times, the worst of all
+ * values counts, or their median.
+ */
+export function checkBudget(
+  recordings: Recording | readonly Recording[],
+  budget: Budget,
+  by: HeldBy = 'worst',
+): BudgetResult[] {
+  const all = 'header' in recordings ? [recordings] : recordings;
+  const found = new Map<string, Figure & { readonly values: Delay[] }>();
+  for (const figure of all.flatMap((one) => figuresOf(one, budget))) {
+    const known = found.get(figure.what);
+    if (known === undefined) found.set(figure.what, { ...figure, values: [...figure.values] });
+    else known.values.push(...figure.values);
+  }
+  const results = [...found.values()].map(({ what, allowed, unit, values }): BudgetResult => {
+    const { ms, isBound } = heldValue(values, by);
+    const kept = ms <= allowed ? true : isBound ? undefined : false;
+    return { what, found: ms, allowed, unit, isBound, kept };
+  });
+  const hasQuiet = budget.quiet === undefined || all.some((one) => quietRanges(one).length > 0);
+  if (hasQuiet) return results;
+  const none = { found: 0, allowed: 0, unit: 'ranges', isBound: false, kept: undefined };
+  return [...results, { what: 'Quiet ranges: none is marked', ...none }];
 }

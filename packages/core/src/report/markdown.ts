@@ -46,13 +46,16 @@ export function recordingMarkdown(recording: Recording, thresholds: Thresholds):
   ].join('\n');
 }
 
-/** How a recording keeps its budget, as Markdown. */
-export function budgetMarkdown(recording: Recording, results: readonly BudgetResult[]): string {
+/** How recordings keep a budget, as Markdown. */
+export function budgetMarkdown(
+  [recording, ...others]: readonly Recording[],
+  results: readonly BudgetResult[],
+): string {
   const exceeded = results.filter(({ kept }) => kept === false).length;
   return [
-    `### ${titleOf(recording)}: ${exceeded === 0 ? 'the budget is kept' : 'the budget is exceeded'}`,
+    `### ${titleOf(recording!)}${others.length === 0 ? '' : ` and ${others.length} more`}: ${exceeded === 0 ? 'the budget is kept' : 'the budget is exceeded'}`,
     '',
-    `${madeWords(recording)}; ${results.length} figures held against it, ${exceeded} beyond.`,
+    `${madeWords(recording!)}; ${results.length} figures held against it, ${exceeded} beyond.`,
     '',
     '| what | found and allowed | |',
     '| --- | --- | --- |',

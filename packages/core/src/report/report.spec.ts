@@ -4,7 +4,8 @@ import type { Row } from '../format/rows';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { recorded } from '../testing/recorded';
-import { budgetSchema, checkBudget } from './budget';
+import { checkBudget } from './budget';
+import { budgetSchema } from './budget-schema';
 import { comparisonMarkdown } from './comparison-report';
 import { explainReport } from './explain-report';
 

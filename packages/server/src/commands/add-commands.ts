@@ -1,6 +1,7 @@
 import {
   TABLES,
   budgetCases,
+  budgetFrom,
   checkBudget,
   comparisonCases,
   junitXml,
@@ -63,6 +64,14 @@ function guarded<Args extends unknown[]>(run: (output: Output, ...args: Args) =>
       process.exitCode = EXIT.unusable;
     }
   };
+}
+
+const MEDIAN_HELP = 'hold the median of all repeats against it, and not the worst';
+
+async function openAll(files: readonly string[]): Promise<Recording[]> {
+  const all: Recording[] = [];
+  for (const file of files) all.push(await open(file));
+  return all;
 }
 
 const EXIT_HELP = `
@@ -170,9 +179,7 @@ function addCompare(program: Command): void {
         if (others.length > 0) {
           if (flags.junit !== undefined)
             throw new FileError('--junit takes two recordings: before a change and after it.');
-          const more: Recording[] = [];
-          for (const other of others) more.push(await open(other));
-          writeSeveral(output, [was, is, ...more], thresholds, as);
+          writeSeveral(output, [was, is, ...(await openAll(others))], thresholds, as);
           return;
         }
         const comparison = writeComparison(output, was, is, thresholds, as);
@@ -216,6 +223,7 @@ function addConvert(program: Command): void {
 
 interface CheckFlags {
   readonly budget?: string;
+  readonly median?: boolean;
   readonly json?: boolean;
   readonly markdown?: boolean;
   readonly junit?: string;
@@ -224,12 +232,13 @@ interface CheckFlags {
 function addCheck(program: Command): void {
   program
     .command('check')
-    .description('hold a recording against a budget')
-    .argument('<file>', 'recording')
+    .description('hold recordings against a budget')
+    .argument('<files...>', 'recordings: of several, the worst figures count')
     .option(
       '--budget <file>',
       `budget, as docs/reports.md describes (default: the one that ${CONFIG_NAME} names)`,
     )
+    .option('--median', MEDIAN_HELP)
     .option('--json', 'write it as JSON')
     .option('--markdown', 'write it as Markdown')
     .option('--junit <file>', JUNIT_HELP)
@@ -239,18 +248,46 @@ function addCheck(program: Command): void {
 Exit codes: ${EXIT.done} the budget is kept; ${EXIT.exceeded} it is exceeded; ${EXIT.unusable} a file or an argument cannot be used.`,
     )
     .action(
-      guarded(async (output, file: string, flags: CheckFlags) => {
+      guarded(async (output, files: string[], flags: CheckFlags) => {
         const path = flags.budget ?? (await readConfig()).budget;
         if (path === undefined) {
           throw new FileError(`There is no budget: give one with --budget, or name it in ${CONFIG_NAME}.`);
         }
         const budget = await readBudget(path);
-        const recording = await open(file);
-        const results = checkBudget(recording, budget);
+        const recordings = await openAll(files);
+        const results = checkBudget(recordings, budget, flags.median ? 'median' : 'worst');
         const as = (['json', 'markdown'] as const).find((form) => flags[form]) ?? 'text';
-        if (!writeCheck(output, recording, results, as)) process.exitCode = EXIT.exceeded;
+        if (!writeCheck(output, recordings, results, as)) process.exitCode = EXIT.exceeded;
         if (flags.junit !== undefined)
-          await writeOut(flags.junit, junitXml(`Budget of ${file}`, budgetCases(results)));
+          await writeOut(flags.junit, junitXml(`Budget of ${files.join(', ')}`, budgetCases(results)));
+      }),
+    );
+}
+
+interface BudgetFlags {
+  readonly margin: number;
+  readonly median?: boolean;
+  readonly out?: string;
+}
+
+const MAX_MARGIN = 1000;
+
+function addBudget(program: Command): void {
+  program
+    .command('budget')
+    .description('make a budget that recordings keep as they are, to hold what comes after against')
+    .argument('<files...>', 'recordings')
+    .option('--margin <percent>', 'how much more is allowed than was found', wholeNumber(MAX_MARGIN), 10)
+    .option('--median', MEDIAN_HELP)
+    .option('--out <file>', 'file to write (default: standard output)')
+    .addHelpText('after', EXIT_HELP)
+    .action(
+      guarded(async (output, files: string[], { margin, median, out }: BudgetFlags) => {
+        const by = median ? 'median' : 'worst';
+        const budget = budgetFrom(await openAll(files), { margin: margin / 100, by });
+        const text = JSON.stringify(budget, null, 2);
+        if (out === undefined) output.data(text);
+        else await writeOut(out, `${text}\n`);
       }),
     );
 }
@@ -278,5 +315,6 @@ export function addReadingCommands(program: Command): void {
   addCompare(program);
   addConvert(program);
   addCheck(program);
+  addBudget(program);
   addSteps(program);
 }

@@ -18,10 +18,10 @@ export async function readBudget(path: string): Promise<Budget> {
   });
 }
 
-/** Writes how a recording keeps its budget. @returns whether it does, as far as is known */
+/** Writes how recordings keep a budget. @returns whether it does, as far as is known */
 export function writeCheck(
   output: Output,
-  recording: Recording,
+  recordings: readonly Recording[],
   results: readonly BudgetResult[],
   as: 'text' | 'markdown' | 'json',
 ): boolean {
@@ -31,7 +31,7 @@ export function writeCheck(
     return kept;
   }
   if (as === 'markdown') {
-    output.data(budgetMarkdown(recording, results));
+    output.data(budgetMarkdown(recordings, results));
     return kept;
   }
   for (const result of results) {

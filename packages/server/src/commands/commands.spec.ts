@@ -324,11 +324,11 @@ describe('check', () => {
     );
     let kept: boolean | undefined;
     const results = checkBudget(boarding, budget);
-    const text = written((output) => (kept = writeCheck(output, boarding, results, 'text')));
+    const text = written((output) => (kept = writeCheck(output, [boarding], results, 'text')));
     expect(kept).toBe(false);
     expect(text).toMatch(/^exceeded {2}Response to: Tap button “Board all”: 920 ms, allowed 300$/m);
     expect(text).toMatch(/^kept {6}Time in long tasks/m);
-    const markdown = written((output) => writeCheck(output, boarding, results, 'markdown'));
+    const markdown = written((output) => writeCheck(output, [boarding], results, 'markdown'));
     expect(markdown).toMatch(
       /^\| Response to: Tap button “Board all” \| 920 ms, allowed 300 \| \*\*exceeded\*\* \|$/m,
     );

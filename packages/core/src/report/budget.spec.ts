@@ -1,0 +1,77 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Row } from '../format/rows';
+import { recordingOf } from '../testing/arbitrary-recording';
+import { recorded } from '../testing/recorded';
+import { checkBudget } from './budget';
+import { budgetFrom } from './budget-from';
+import { budgetSchema } from './budget-schema';
+
+const LABEL = 'Tap button “Board all”';
+
+/** A recording in which a button was tapped some times. */
+const tapped = (...delaysMs: number[]) =>
+  recordingOf(
+    delaysMs.map((durationMs, at): Row => ({
+      kind: 'input',
+      thread: 0,
+      startMs: 2000 * (at + 1),
+      durationMs,
+      type: 'click',
+      interaction: at + 1,
+      target: 'button “Board all”',
+    })),
+  );
+const allowing = (ms: number) => budgetSchema.cast({ responses: [{ label: '*', ms }] });
+
+describe('a budget of several recordings', () => {
+  it('is held by the worst of all repeats, or by their median', () => {
+    const all = [tapped(96, 104, 400), tapped(104, 112)];
+    expect(checkBudget(all, allowing(200))).toMatchObject([{ found: 400, kept: false }]);
+    expect(checkBudget(all, allowing(200), 'median')).toMatchObject([
+      { what: `Response to: ${LABEL}`, found: 104, kept: true },
+    ]);
+    expect(checkBudget(all, allowing(100), 'median')).toMatchObject([{ kept: false }]);
+  });
+
+  it('counts how often a second an element is written to', () => {
+    const one = recorded('tide-chart');
+    const limits = (redraws: number) => budgetSchema.cast({ redrawsASecond: [{ element: '*', redraws }] });
+    const strict = checkBudget(one, limits(0));
+    expect(strict.length).toBeGreaterThan(0);
+    expect(strict.every(({ kept, unit }) => kept === false && unit === 'a second')).toBe(true);
+    expect(checkBudget(one, limits(1000)).every(({ kept }) => kept)).toBe(true);
+    expect(
+      checkBudget(one, budgetSchema.cast({ redrawsASecond: [{ element: 'no such', redraws: 0 }] })),
+    ).toEqual([]);
+  });
+});
+
+describe('a budget made from recordings', () => {
+  it('is kept by them, whatever the margin, and exceeded by what is worse by more than it', () => {
+    const aLoad = fc.array(fc.integer({ min: 2, max: 60 }), { minLength: 1, maxLength: 6 });
+    fc.assert(
+      fc.property(
+        fc.array(aLoad, { minLength: 1, maxLength: 3 }),
+        fc.constantFrom(0, 0.1, 0.5),
+        fc.constantFrom('worst', 'median'),
+        (loads, margin, by) => {
+          const recordings = loads.map((steps) => tapped(...steps.map((step) => step * 8)));
+          const budget = budgetFrom(recordings, { margin, by });
+          expect(checkBudget(recordings, budget, by).every(({ kept }) => kept)).toBe(true);
+          const slower = loads.map((steps) => tapped(...steps.map((step) => Math.ceil(step * 1.7) * 8 + 16)));
+          const response = checkBudget(slower, budget, by).find(({ what }) => what.startsWith('Response'));
+          expect(response!.kept).toBe(false);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  it('holds a recording of the demo to what it was, and tells a fault that comes back', () => {
+    const budget = budgetFrom([recorded('board-all-mended')], { margin: 0.1, by: 'worst' });
+    expect(budgetSchema.isValidSync(budget, { strict: true })).toBe(true);
+    expect(checkBudget(recorded('board-all-mended'), budget).every(({ kept }) => kept)).toBe(true);
+    expect(checkBudget(recorded('board-all'), budget).some(({ kept }) => kept === false)).toBe(true);
+  });
+});
