@@ -1,11 +1,38 @@
 /** Makes the pictures of the main views in docs/screenshots from the boarding desk and the demo recording. */
+import { execFile } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
 import { chromium } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { replaysPart, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
 
 const file = (name) => fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url));
+/** The same steps in three engines, a file each. */
+async function inThreeEngines() {
+  const folder = mkdtempSync(join(tmpdir(), 'three-engines-'));
+  const steps = [
+    { do: 'wait-for', on: '[data-ready]' },
+    { do: 'click', on: '#board-all' },
+    { do: 'wait', ms: 1200 },
+    { do: 'click', on: '#undo-boarding' },
+    { do: 'wait', ms: 600 },
+  ];
+  writeFileSync(join(folder, 'steps.json'), JSON.stringify({ steps }));
+  const engines = ['chromium', 'firefox', 'webkit'];
+  const command = [
+    fileURLToPath(new URL('../packages/server/bin/nettle-patch.js', import.meta.url)),
+    'record',
+  ];
+  const flags = ['--mode', 'fine', '--repeat', '8', '--browser', engines.join(','), '--steps', 'steps.json'];
+  const address = `http://localhost:${desk.address().port}/`;
+  const given = [...command, address, ...flags, '--out', 'desk.jsonl'];
+  await promisify(execFile)(process.execPath, given, { cwd: folder });
+  return engines.map((engine) => join(folder, `desk-${engine}.jsonl`));
+}
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 const desk = createDeskServer();
@@ -46,7 +73,8 @@ try {
   await tool.screenshot({ path: file('recording') });
   await tool.getByRole('button', { name: 'Stop' }).click();
   await tool.waitForURL(/\/stings\//);
-  await pause(800);
+  await tool.locator('np-culprits .hot').first().waitFor();
+  await pause(1500);
   await tool.screenshot({ path: file('stings-lines') });
   await tool.locator('np-culprits .hot').first().click();
   await tool.locator('.cm-content').waitFor();
@@ -102,10 +130,6 @@ try {
   await tool.mouse.move(560, 26);
   await pause(700);
   await tool.screenshot({ path: file('stings') });
-  await sting('Search manifest').click();
-  await tool.mouse.move(560, 26);
-  await pause(600);
-  await tool.screenshot({ path: file('stings-search') });
   await view('Calls');
   const rows = tool.locator('np-call-table tbody tr');
   await rows.first().waitFor();
@@ -171,6 +195,22 @@ try {
   await tool.mouse.move(560, 26);
   await pause(900);
   await tool.screenshot({ path: file('shelf') });
+  await tool.getByRole('listbox', { name: 'Tags' }).getByRole('option').first().click();
+  await tool
+    .locator('np-shelf')
+    .getByLabel('Recording file')
+    .setInputFiles(await inThreeEngines());
+  const cards = tool.locator('.card').filter({ hasText: 'The steps, ' });
+  await cards.nth(2).waitFor();
+  for (const at of [0, 1, 2]) await cards.nth(at).getByRole('checkbox').check();
+  await tool
+    .getByRole('region', { name: 'Chosen recordings' })
+    .getByRole('link', { name: 'Compare' })
+    .click();
+  await tool.getByTestId('several').waitFor();
+  await tool.mouse.move(560, 26);
+  await pause(900);
+  await tool.screenshot({ path: file('several') });
   await view('Record');
   await tool.getByRole('button', { name: /^A native app/ }).click();
   await tool.getByRole('button', { name: 'Start the deckhand’s phone' }).click();

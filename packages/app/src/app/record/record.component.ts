@@ -69,6 +69,9 @@ export class RecordComponent {
     return byHand ?? targets.findLast(({ visible }) => visible) ?? targets.at(-1);
   });
 
+  /** What a recording is called that nobody gives a title: titles of pages are shown and not kept. */
+  protected readonly usualTitle = computed(() => (this.chosen()?.url ?? '').replace(/^https?:\/\//, ''));
+
   protected readonly recording = computed(() => this.state().recording);
   protected readonly keptWords = computed(() => {
     const { steps, labels } = this.#settings.settings();
