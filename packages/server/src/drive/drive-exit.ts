@@ -3,7 +3,7 @@ import { FileError } from '../commands/read-recording';
 import { say } from '../commands/say';
 import { BadArgumentError } from './arguments';
 import { BrowserError } from './browser';
-import { FailedLoadError } from './versus';
+import { FailedLoadError } from './loads';
 
 /** How commands that drive a browser end where they cannot do what they were asked for. */
 export const DRIVE_EXIT = { badArguments: 2, noBrowser: 3, stepFailed: 4, notRecorded: 5 } as const;

@@ -24,14 +24,8 @@ import { BadArgumentError, SLOW_WORDS, needed, slowFrom, timesFrom, urlFrom } fr
 import { DRIVE_EXIT, guardedDrive } from './drive-exit';
 import { BROWSER_WORDS, browsersFrom } from './local-browsers';
 import { readStepsFile } from './steps-file';
-import {
-  NOT_IN_TURN,
-  runVersus,
-  runVersusByChange,
-  type LoadProgress,
-  type Side,
-  type VersusOptions,
-} from './versus';
+import type { LoadProgress, Side, VersusOptions } from './loads';
+import { NOT_IN_TURN, runVersus, runVersusByChange } from './versus';
 import { waitForChange } from './wait-for-change';
 
 /** How the command ends, for scripts that call it. */

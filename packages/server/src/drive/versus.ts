@@ -1,120 +1,14 @@
-import { mkdir, readdir } from 'node:fs/promises';
-import { join } from 'node:path';
 import {
   balancedOrder,
   compareLoads,
-  fileText,
   isOpen,
-  median,
   planLooks,
-  readRecording,
   thresholdsOf,
   type LoadComparison,
-  type ProxySettings,
   type Recording,
-  type Step,
   type VersusRun,
 } from '@nettle-patch/core';
-import { FileError, readRecordingFile } from '../commands/read-recording';
-import { writeOut } from '../commands/write-out';
-import type { BrowserName } from './local-browsers';
-import { recordScript } from './record';
-
-export type Side = 'before' | 'after';
-
-export interface VersusOptions {
-  readonly urls: Readonly<Record<Side, URL>>;
-  readonly steps: readonly Step[];
-  readonly settings: Partial<ProxySettings>;
-  readonly browser: BrowserName;
-  /** Loads of each side, at most. */
-  readonly rounds: number;
-  /** How many times slower the browser is to run; as it is where absent. */
-  readonly slow?: number | undefined;
-  /** Folder the recordings of the loads are kept in; those that are there already are not made again. */
-  readonly out?: string | undefined;
-  /** Gives numbers from 0 up to 1, for the order of the loads. */
-  readonly random?: () => number;
-  readonly onLoad?: (progress: LoadProgress) => void;
-}
-
-/** How far a versus run has come. */
-export interface LoadProgress {
-  readonly side: Side;
-  /** From 1. */
-  readonly round: number;
-  /** How long the rest takes if it is not ended before; undefined until a load has been made. Milliseconds. */
-  readonly leftMs: number | undefined;
-}
-
-/** Thrown where the steps could not be taken in a load. */
-export class FailedLoadError extends Error {
-  override readonly name = 'FailedLoadError';
-}
-
-const LETTERS: Readonly<Record<Side, string>> = { before: 'a', after: 'b' };
-
-/** Name of the file that a load is kept in. */
-export function loadFile(browser: string, side: Side, round: number): string {
-  return `${browser}-${LETTERS[side]}-${String(round).padStart(2, '0')}.nettle.jsonl.gz`;
-}
-
-/** Makes loads, or takes those that were kept. */
-class Loads {
-  /** How long the loads took that were made. Milliseconds. */
-  readonly #tookMs: number[] = [];
-
-  private constructor(
-    private readonly options: VersusOptions,
-    private readonly kept: ReadonlySet<string>,
-  ) {}
-
-  /** @throws FileError when the folder cannot be used */
-  static async of(options: VersusOptions): Promise<Loads> {
-    if (options.out === undefined) return new Loads(options, new Set());
-    try {
-      await mkdir(options.out, { recursive: true });
-      return new Loads(options, new Set(await readdir(options.out)));
-    } catch (error) {
-      throw new FileError(
-        `--out: ${options.out} is no folder that can be written to: ${(error as Error).message}`,
-      );
-    }
-  }
-
-  isKept(side: Side, round: number): boolean {
-    return this.kept.has(loadFile(this.options.browser, side, round));
-  }
-
-  /** The middle of what loads took; undefined until one was made. */
-  get usualMs(): number | undefined {
-    return this.#tookMs.length === 0 ? undefined : median(this.#tookMs);
-  }
-
-  /** @throws FailedLoadError, BrowserError, FileError */
-  async make(side: Side, round: number): Promise<Recording> {
-    const { urls, steps, settings, browser, slow, out } = this.options;
-    const path = out === undefined ? undefined : join(out, loadFile(browser, side, round));
-    if (path !== undefined && this.isKept(side, round))
-      return (await readRecordingFile(path, () => undefined)).recording;
-    const title = `${LETTERS[side].toUpperCase()}, round ${round}`;
-    const beganMs = performance.now();
-    const { lines, failure } = await recordScript({
-      url: urls[side],
-      steps,
-      settings,
-      browser,
-      repeat: 1,
-      slow,
-      title,
-    });
-    if (failure !== undefined) throw new FailedLoadError(`${title}: ${failure.message}`);
-    this.#tookMs.push(performance.now() - beganMs);
-    const text = fileText(lines);
-    if (path !== undefined) await writeOut(path, text);
-    return readRecording([new TextEncoder().encode(text)]).recording;
-  }
-}
+import { Loads, type Side, type VersusOptions } from './loads';
 
 /** All loads of one address in turn, and then all of the other: two versions that stand at one address. */
 export interface VersusByChange {
@@ -146,7 +40,8 @@ export async function runVersusByChange({ all, changed }: VersusByChange): Promi
     }
   };
   await makeAll('before');
-  await changed();
+  // A run that was cut while it made those of B goes on with them.
+  if (!makers.some((loads) => loads.isKept('after', 1))) await changed();
   await makeAll('after');
   return all.map(({ browser, rounds }, at): VersusRun => {
     const { before, after } = made[at]!;

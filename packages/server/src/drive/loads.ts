@@ -1,0 +1,156 @@
+import { mkdir, readdir, rename } from 'node:fs/promises';
+import { join } from 'node:path';
+import {
+  fileText,
+  median,
+  readRecording,
+  type ProxySettings,
+  type Recording,
+  type Step,
+} from '@nettle-patch/core';
+import { object } from 'yup';
+import { readJson } from '../commands/read-json';
+import { FileError, readRecordingFile } from '../commands/read-recording';
+import { writeOut } from '../commands/write-out';
+import type { BrowserName } from './local-browsers';
+import { recordScript } from './record';
+
+/** How far a versus run has come. */
+export interface LoadProgress {
+  readonly side: Side;
+  /** From 1. */
+  readonly round: number;
+  /** How long the rest takes if it is not ended before; undefined until a load has been made. Milliseconds. */
+  readonly leftMs: number | undefined;
+}
+
+export type Side = 'before' | 'after';
+
+export interface VersusOptions {
+  readonly urls: Readonly<Record<Side, URL>>;
+  readonly steps: readonly Step[];
+  readonly settings: Partial<ProxySettings>;
+  readonly browser: BrowserName;
+  /** Loads of each side, at most. */
+  readonly rounds: number;
+  /** How many times slower the browser is to run; as it is where absent. */
+  readonly slow?: number | undefined;
+  /** Folder the recordings of the loads are kept in; those that are there already are not made again. */
+  readonly out?: string | undefined;
+  /** Gives numbers from 0 up to 1, for the order of the loads. */
+  readonly random?: () => number;
+  readonly onLoad?: (progress: LoadProgress) => void;
+}
+
+/** Thrown where the steps could not be taken in a load. */
+export class FailedLoadError extends Error {
+  override readonly name = 'FailedLoadError';
+}
+
+const LETTERS: Readonly<Record<Side, string>> = { before: 'a', after: 'b' };
+
+/** Name of the file that a load is kept in. */
+export function loadFile(browser: string, side: Side, round: number): string {
+  return `${browser}-${LETTERS[side]}-${String(round).padStart(2, '0')}.nettle.jsonl.gz`;
+}
+
+const PLAN = 'versus.json';
+const planSchema = object().required();
+
+/** What loads must have in common, so that those of an earlier run may stand for those of this one. */
+const planOf = ({ urls, steps, settings, slow }: VersusOptions) => ({
+  a: urls.before.href,
+  b: urls.after.href,
+  mode: settings.mode ?? 'everyday',
+  slow: slow ?? 1,
+  steps,
+});
+
+/**
+ * Notes beside the loads what they are of, and refuses those of another run.
+ * @throws FileError saying what differs
+ */
+async function checkPlan(options: VersusOptions, names: readonly string[]): Promise<void> {
+  const path = join(options.out!, PLAN);
+  const plan = planOf(options);
+  if (!names.includes(PLAN)) return writeOut(path, `${JSON.stringify(plan, null, 2)}\n`);
+  const kept = await readJson(
+    path,
+    (given) => planSchema.validateSync(given) as Readonly<Record<string, unknown>>,
+  );
+  const differing = Object.entries(plan).filter(
+    ([name, value]) => JSON.stringify(kept[name]) !== JSON.stringify(value),
+  );
+  if (differing.length === 0) return;
+  const [name, value] = differing[0]!;
+  const words =
+    name === 'steps' ? 'other steps' : `${name} was ${String(kept[name])}, and is ${String(value)} now`;
+  throw new FileError(
+    `--out: ${options.out} holds loads of another run (${words}). Give another folder, or empty this one.`,
+  );
+}
+
+/** Makes loads, or takes those that were kept. */
+export class Loads {
+  /** How long the loads took that were made. Milliseconds. */
+  readonly #tookMs: number[] = [];
+
+  private constructor(
+    private readonly options: VersusOptions,
+    private readonly kept: ReadonlySet<string>,
+  ) {}
+
+  /** @throws FileError when the folder cannot be used */
+  static async of(options: VersusOptions): Promise<Loads> {
+    if (options.out === undefined) return new Loads(options, new Set());
+    let names: string[];
+    try {
+      await mkdir(options.out, { recursive: true });
+      names = await readdir(options.out);
+    } catch (error) {
+      throw new FileError(
+        `--out: ${options.out} is no folder that can be written to: ${(error as Error).message}`,
+      );
+    }
+    await checkPlan(options, names);
+    return new Loads(options, new Set(names));
+  }
+
+  isKept(side: Side, round: number): boolean {
+    return this.kept.has(loadFile(this.options.browser, side, round));
+  }
+
+  /** The middle of what loads took; undefined until one was made. */
+  get usualMs(): number | undefined {
+    return this.#tookMs.length === 0 ? undefined : median(this.#tookMs);
+  }
+
+  /** @throws FailedLoadError, BrowserError, FileError */
+  async make(side: Side, round: number): Promise<Recording> {
+    const { urls, steps, settings, browser, slow, out } = this.options;
+    const path = out === undefined ? undefined : join(out, loadFile(browser, side, round));
+    if (path !== undefined && this.isKept(side, round))
+      return (await readRecordingFile(path, () => undefined)).recording;
+    const title = `${LETTERS[side].toUpperCase()}, round ${round}`;
+    const beganMs = performance.now();
+    const { lines, failure } = await recordScript({
+      url: urls[side],
+      steps,
+      settings,
+      browser,
+      repeat: 1,
+      slow,
+      title,
+    });
+    if (failure !== undefined) throw new FailedLoadError(`${title}: ${failure.message}`);
+    this.#tookMs.push(performance.now() - beganMs);
+    const text = fileText(lines);
+    if (path !== undefined) {
+      // A run that is cut leaves no file that is cut.
+      const part = join(out!, `part-${loadFile(browser, side, round)}`);
+      await writeOut(part, text);
+      await rename(part, path);
+    }
+    return readRecording([new TextEncoder().encode(text)]).recording;
+  }
+}
