@@ -9,7 +9,7 @@ interface BrandedNavigator extends Navigator {
 export function deviceName(isSmallAndTouched: boolean): string {
   const { userAgent, userAgentData } = navigator as BrandedNavigator;
   const mobile = userAgentData?.mobile ?? /Mobi/.test(userAgent);
-  const system = userAgentData?.platform ?? /\(([^;)]+)/.exec(userAgent)?.[1] ?? '';
+  const system = userAgentData?.platform ?? /\((?:X11; |Linux; (?=Android))?(\w+)/.exec(userAgent)?.[1] ?? '';
   const kind = mobile ? 'phone' : isSmallAndTouched ? 'tablet' : 'computer';
   return system === '' ? kind : `${kind}, ${system}`;
 }
