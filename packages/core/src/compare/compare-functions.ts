@@ -1,12 +1,13 @@
 import type { FunctionRow } from '../calls/function-table';
 import { WIDE_LENS, type Lens } from '../calls/lens';
-import { displayName, displayPlace, ownerOf, type Owner } from '../recording/functions';
+import type { Owner } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import {
   commonLabels,
   functionSide,
-  isForAnswers,
+  namedIn,
   sideFor,
+  unitOf,
   type Cost,
   type FunctionSide,
   type FunctionUnit,
@@ -88,16 +89,11 @@ export function compareFunctions(
   const [was, is] = [sideFor(before, labels, whole), sideFor(after, labels, whole)];
   const compared = [...new Set([...was.rows.keys(), ...is.rows.keys()])].map((key): ComparedFunction => {
     const [b, a] = [was.rows.get(key), is.rows.get(key)];
-    const isFor = (side: Side, row: FunctionRow | undefined) => row === undefined || isForAnswers(side, row);
-    const unit: FunctionUnit = labels.size > 0 && isFor(was, b) && isFor(is, a) ? 'attempt' : 'second';
+    const unit = unitOf([was, is], [b, a]);
     const [side, other] = [functionSide(was, b, unit), functionSide(is, a, unit)];
-    const recorded = (a === undefined ? before : after).functions.get((a ?? b)!.functionId);
-    const { sources } = a === undefined ? before : after;
     const change = absenceOf(was, is, b, a, unit) ?? changeOf(side!, other!);
     return {
-      name: displayName(recorded),
-      place: displayPlace(recorded, sources.get(recorded?.source ?? -1)),
-      owner: ownerOf(recorded),
+      ...namedIn([was, is], [b, a]),
       unit,
       before: side,
       after: other,

@@ -6,30 +6,14 @@ import { versusPage } from '../report/versus-page';
 import { versusPicture } from '../report/versus-picture';
 import { versusMarkdown, versusReport, slowerIn, type Versus } from '../report/versus-report';
 import { recordingOf } from '../testing/arbitrary-recording';
+import { TAPPED, tapped } from '../testing/tapped';
 import { compareLoads } from './compare-loads';
 import { isOpen } from './looks';
 
-const LABEL = 'Tap button “Board all”';
-
-/** One load in which a button was tapped some times. */
-const load = (...delaysMs: number[]) =>
-  recordingOf(
-    delaysMs.map((durationMs, at): Row => ({
-      kind: 'input',
-      thread: 0,
-      startMs: 1000 * (at + 1),
-      durationMs,
-      type: 'click',
-      interaction: at + 1,
-      target: 'button “Board all”',
-      processingStartMs: 1000 * (at + 1) + 8,
-      processingEndMs: 1000 * (at + 1) + durationMs - 8,
-    })),
-  );
 const compared = (before: number[][], after: number[][]) =>
   compareLoads(
-    before.map((delays) => load(...delays)),
-    after.map((delays) => load(...delays)),
+    before.map((delays) => tapped(...delays)),
+    after.map((delays) => tapped(...delays)),
     DEFAULT_THRESHOLDS,
   );
 const SLOW = [[400], [408], [416], [424], [432]];
@@ -38,7 +22,7 @@ const QUICK = [[96], [104], [112], [120], [88]];
 describe('loads of two versions', () => {
   it('count once each, by the middle of what was done in them', () => {
     const [series] = compared([[400, 480, 800], [408]], [[96, 104], [112]]).series;
-    expect(series).toMatchObject({ label: LABEL, verdict: 'too-few-to-say' });
+    expect(series).toMatchObject({ label: TAPPED, verdict: 'too-few-to-say' });
     expect(series!.before).toMatchObject({ count: 2, medianMs: (480 + 408) / 2 });
     expect(series!.after).toMatchObject({ count: 2, medianMs: (100 + 112) / 2 });
   });
@@ -98,7 +82,7 @@ describe('what a versus run came to', () => {
     runs: [
       {
         browser: 'chromium',
-        example: { before: load(...before[0]!), after: load(...after[0]!) },
+        example: { before: tapped(...before[0]!), after: tapped(...after[0]!) },
         comparison: compared(before, after),
         planned: 8,
         done: before.length,
@@ -110,7 +94,7 @@ describe('what a versus run came to', () => {
 
   it('names what became slower, and nothing where nothing did', () => {
     expect(slowerIn(versus(QUICK, SLOW)).map(({ browser, series }) => [browser, series.label])).toEqual([
-      ['chromium', LABEL],
+      ['chromium', TAPPED],
     ]);
     expect(slowerIn(versus(SLOW, QUICK))).toEqual([]);
   });
@@ -121,7 +105,7 @@ describe('what a versus run came to', () => {
       browsers: [
         {
           rounds: { planned: 8, done: 5, endedEarly: true },
-          series: [{ label: LABEL, verdict: 'faster', before: { count: 5 } }],
+          series: [{ label: TAPPED, verdict: 'faster', before: { count: 5 } }],
         },
       ],
     });

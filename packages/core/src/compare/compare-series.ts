@@ -74,7 +74,7 @@ export function rankValue({ ms, isBound }: Delay): number {
 }
 
 /** The number of values on both sides, if any is added, from which on the test could give a verdict. */
-function missingFor(before: number, after: number, level: number): { before: number; after: number } {
+export function missingFor(before: number, after: number, level: number): { before: number; after: number } {
   for (let least = 1; ; least++) {
     const [n, m] = [Math.max(before, least), Math.max(after, least)];
     if (smallestChance(n, m) <= level) return { before: n - before, after: m - after };

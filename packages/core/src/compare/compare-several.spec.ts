@@ -1,25 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Row } from '../format/rows';
 import { severalMarkdown, severalPage, severalReport } from '../report/several-report';
-import { recordingOf } from '../testing/arbitrary-recording';
+import { tapped } from '../testing/tapped';
 import { seededRandom } from '../statistics/random';
 import { compareSeveral } from './compare-several';
 import { standingsOf } from './standings';
-
-/** A recording in which a button was tapped some times. */
-const tapped = (...delaysMs: number[]) =>
-  recordingOf(
-    delaysMs.map((durationMs, at): Row => ({
-      kind: 'input',
-      thread: 0,
-      startMs: 2000 * (at + 1),
-      durationMs,
-      type: 'click',
-      interaction: at + 1,
-      target: 'button “Board all”',
-    })),
-  );
 
 const QUICK = [104, 104, 112, 104, 96, 104];
 const SLOW = [416, 424, 416, 408, 432, 416];

@@ -3,7 +3,15 @@ import { holm } from '../statistics/holm';
 import { rankTest, smallestChance } from '../statistics/rank-test';
 import { shiftOf } from '../statistics/shift';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '../format/thresholds';
-import { LEVEL, rankValue, sideOf, stungLabels, toldStepMs, type SeriesSide } from './compare-series';
+import {
+  LEVEL,
+  missingFor,
+  rankValue,
+  sideOf,
+  stungLabels,
+  toldStepMs,
+  type SeriesSide,
+} from './compare-series';
 import { runsOf, type Delay } from './series-runs';
 import { severalFunctions, type SeveralFunction } from './several-functions';
 import { warningsOf } from './compare';
@@ -67,12 +75,6 @@ function pairsIn({ sides, stepMs }: Series, series: number): Pair[] {
   );
 }
 
-function neededFor(tested: number): number {
-  let needed = 1;
-  while (smallestChance(needed, needed) > LEVEL / Math.max(1, tested)) needed++;
-  return needed;
-}
-
 function seriesOf(recordings: readonly Recording[], thresholds: Thresholds): Series[] {
   const stung = stungLabels(recordings, thresholds);
   const all = recordings.map((recording) => runsOf(recording, thresholds, stung));
@@ -110,7 +112,7 @@ export function compareSeveral(
       recordings.map((_, at) => `in ${at + 1}`),
     ),
     tested: pairs.length,
-    needed: neededFor(pairs.length),
+    needed: missingFor(0, 0, LEVEL / Math.max(1, pairs.length)).before,
     series: series
       .map((one, at) => ({
         ...one,

@@ -1,6 +1,7 @@
 import { functionTable, type FunctionRow } from '../calls/function-table';
 import type { Lens } from '../calls/lens';
 import { interactionsOf, type Interaction } from '../inputs/interactions';
+import { displayName, displayPlace, ownerOf, type Owner } from '../recording/functions';
 import { samplesOf, type Recording } from '../recording/recording';
 import { functionKeys } from './function-identity';
 
@@ -95,9 +96,33 @@ export function sideFor(recording: Recording, labels: ReadonlySet<string>, lens:
 }
 
 /** Whether most of what a function took fell into answers. */
-export function isForAnswers({ deeds }: Side, { functionId, selfMs }: FunctionRow): boolean {
+function isForAnswers({ deeds }: Side, { functionId, selfMs }: FunctionRow): boolean {
   const answeringMs = deeds.reduce((sum, { costs }) => sum + (costs.get(functionId)?.selfMs ?? 0), 0);
   return answeringMs > selfMs / 2;
+}
+
+/**
+ * By what the cost of a function is divided: attempts where it ran for them, in each recording that has it.
+ * @param rows what each of the sides has of it, in their order
+ */
+export function unitOf(sides: readonly Side[], rows: readonly (FunctionRow | undefined)[]): FunctionUnit {
+  const isFor = sides.every((side, at) => rows[at] === undefined || isForAnswers(side, rows[at]));
+  return isFor && sides.some(({ deeds }) => deeds.length > 0) ? 'attempt' : 'second';
+}
+
+/** A function as the last of some recordings that has it names it. @param rows as for `unitOf`, one of them given */
+export function namedIn(
+  sides: readonly Side[],
+  rows: readonly (FunctionRow | undefined)[],
+): { readonly name: string; readonly place: string; readonly owner: Owner } {
+  const at = rows.findLastIndex((row) => row !== undefined);
+  const { functions, sources } = sides[at]!.recording;
+  const recorded = functions.get(rows[at]!.functionId);
+  return {
+    name: displayName(recorded),
+    place: displayPlace(recorded, sources.get(recorded?.source ?? -1)),
+    owner: ownerOf(recorded),
+  };
 }
 
 /** Own time where each of the things that were done in all is done once, and its standard error where it was sampled. */

@@ -1,12 +1,13 @@
 import { WIDE_LENS } from '../calls/lens';
-import { displayName, displayPlace, ownerOf, type Owner } from '../recording/functions';
+import type { Owner } from '../recording/functions';
 import type { Recording } from '../recording/recording';
 import { changeOf } from './compare-functions';
 import {
   commonLabels,
   functionSide,
-  isForAnswers,
+  namedIn,
   sideFor,
+  unitOf,
   type FunctionSide,
   type FunctionUnit,
 } from './function-sides';
@@ -46,16 +47,10 @@ export function severalFunctions(recordings: readonly Recording[]): SeveralFunct
   const keys = [...new Set(all.flatMap(({ rows }) => [...rows.keys()]))];
   const functions = keys.map((key): SeveralFunction => {
     const rows = all.map((side) => side.rows.get(key));
-    const isFor = all.every((side, at) => rows[at] === undefined || isForAnswers(side, rows[at]));
-    const unit: FunctionUnit = labels.size > 0 && isFor ? 'attempt' : 'second';
+    const unit = unitOf(all, rows);
     const sides = all.map((side, at) => functionSide(side, rows[at], unit));
-    const seenAt = rows.findLastIndex((row) => row !== undefined);
-    const { functions: known, sources } = recordings[seenAt]!;
-    const recorded = known.get(rows[seenAt]!.functionId);
     return {
-      name: displayName(recorded),
-      place: displayPlace(recorded, sources.get(recorded?.source ?? -1)),
-      owner: ownerOf(recorded),
+      ...namedIn(all, rows),
       unit,
       sides,
       standings: standingsOf(recordings.length, firmPairs(sides)),

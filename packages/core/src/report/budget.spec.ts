@@ -1,27 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Row } from '../format/rows';
-import { recordingOf } from '../testing/arbitrary-recording';
+import { TAPPED, tapped } from '../testing/tapped';
 import { recorded } from '../testing/recorded';
 import { checkBudget } from './budget';
 import { budgetFrom } from './budget-from';
 import { budgetSchema } from './budget-schema';
 
-const LABEL = 'Tap button “Board all”';
-
-/** A recording in which a button was tapped some times. */
-const tapped = (...delaysMs: number[]) =>
-  recordingOf(
-    delaysMs.map((durationMs, at): Row => ({
-      kind: 'input',
-      thread: 0,
-      startMs: 2000 * (at + 1),
-      durationMs,
-      type: 'click',
-      interaction: at + 1,
-      target: 'button “Board all”',
-    })),
-  );
 const allowing = (ms: number) => budgetSchema.cast({ responses: [{ label: '*', ms }] });
 
 describe('a budget of several recordings', () => {
@@ -29,7 +13,7 @@ describe('a budget of several recordings', () => {
     const all = [tapped(96, 104, 400), tapped(104, 112)];
     expect(checkBudget(all, allowing(200))).toMatchObject([{ found: 400, kept: false }]);
     expect(checkBudget(all, allowing(200), 'median')).toMatchObject([
-      { what: `Response to: ${LABEL}`, found: 104, kept: true },
+      { what: `Response to: ${TAPPED}`, found: 104, kept: true },
     ]);
     expect(checkBudget(all, allowing(100), 'median')).toMatchObject([{ kept: false }]);
   });

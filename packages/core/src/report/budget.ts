@@ -38,6 +38,8 @@ interface Figure {
   readonly values: readonly Delay[];
 }
 
+type LabelledDelay = readonly [label: string, delay: Delay];
+
 /** What delays come to: of two that are equal the measured one counts, as the other was below it. */
 function heldValue(values: readonly Delay[], by: HeldBy): Delay {
   const sorted = [...values].sort((a, b) => a.ms - b.ms || Number(b.isBound) - Number(a.isBound));
@@ -45,16 +47,16 @@ function heldValue(values: readonly Delay[], by: HeldBy): Delay {
   return { ms: median(sorted.map(({ ms }) => ms)), isBound: sorted[sorted.length >> 1]!.isBound };
 }
 
-/** The delays of each label against what is allowed for it, or for all. */
-function delayFigures(
-  what: string,
-  all: readonly (readonly [label: string, delay: Delay])[],
-  limits: Budget['responses'],
-): Figure[] {
+function byLabel(all: readonly LabelledDelay[]): ReadonlyMap<string, readonly Delay[]> {
   const delays = new Map<string, Delay[]>();
   for (const [label, delay] of all) appendTo(delays, label, delay);
+  return delays;
+}
+
+/** The delays of each label against what is allowed for it, or for all. */
+function delayFigures(what: string, all: readonly LabelledDelay[], limits: Budget['responses']): Figure[] {
   const own = new Map(limits.map(({ label, ms }) => [label, ms]));
-  return [...delays].flatMap(([label, values]) => {
+  return [...byLabel(all)].flatMap(([label, values]) => {
     const allowed = own.get(label) ?? own.get('*');
     return allowed === undefined ? [] : [{ what: `${what}: ${label}`, allowed, unit: 'ms', values }];
   });
@@ -67,13 +69,12 @@ const responsesIn = (recording: Recording) =>
 
 /** What the responses to each input come to in some recordings, by label. */
 export function heldResponses(recordings: readonly Recording[], by: HeldBy): ReadonlyMap<string, Delay> {
-  const delays = new Map<string, Delay[]>();
-  for (const [label, delay] of recordings.flatMap(responsesIn)) appendTo(delays, label, delay);
+  const delays = byLabel(recordings.flatMap(responsesIn));
   return new Map([...delays].map(([label, values]) => [label, heldValue(values, by)]));
 }
 
 /** The outcomes of inputs; where nothing came after the answer, that. */
-function outcomesIn(recording: Recording): (readonly [string, Delay])[] {
+function outcomesIn(recording: Recording): LabelledDelay[] {
   const last = new Map(
     outcomesOf(recording).map(({ interaction, lengthMs }) => [interaction, { ms: lengthMs, isBound: false }]),
   );

@@ -1,8 +1,5 @@
 import {
   TABLES,
-  budgetCases,
-  budgetFrom,
-  checkBudget,
   comparisonCases,
   junitXml,
   thresholdsOf,
@@ -16,66 +13,31 @@ import {
 } from '@nettle-patch/core';
 import { Option, type Command } from 'commander';
 import { writeCalls, type CallsFlags } from './calls';
-import { readBudget, writeCheck } from './check';
+import { addBudget, addCheck } from './budget-commands';
 import { writeComparison } from './compare';
 import { writeSeveral } from './compare-several';
 import { writeExplanation } from './explain';
 import { stingText } from './sting-text';
 import { rangeFrom, type RangeFlags } from './range-flags';
-import { Output } from './output';
 import { stepsOf } from '../drive/steps-file';
 import { readJson } from './read-json';
 import { say } from './say';
-import { CONFIG_NAME, readConfig } from '../start/config';
-import { FileError, noticeText, readRecordingFile } from './read-recording';
+import { EXIT_HELP, JUNIT_HELP, guarded, open, openAll } from './guarded';
+import { FileError } from './read-recording';
 import { wholeNumber } from './whole-number';
 import { writeOut } from './write-out';
-
-/** How these commands end, for scripts that call them. */
-export const EXIT = { done: 0, exceeded: 1, unusable: 2 } as const;
-
-async function open(path: string): Promise<Recording> {
-  const { recording, notices } = await readRecordingFile(path, say);
-  for (const notice of notices) say(noticeText(path, notice));
-  return recording;
-}
 
 interface ReportFlags {
   readonly json?: boolean;
   readonly thresholds?: string;
 }
 
-const JUNIT_HELP = 'write it also as a test report in XML, for a build server';
 const THRESHOLDS_HELP = 'budgets to hold it against, as docs/reports.md describes';
 
 async function thresholdsFor({ header }: Recording, path: string | undefined): Promise<Thresholds> {
   if (path === undefined) return thresholdsOf(header);
   return readJson(path, (given) => thresholdsOf(header, given as object));
 }
-
-/** Runs a command; a file that cannot be used ends it with a message. */
-function guarded<Args extends unknown[]>(run: (output: Output, ...args: Args) => Promise<void>) {
-  return async (...args: Args): Promise<void> => {
-    try {
-      await run(new Output(process.stdout), ...args);
-    } catch (error) {
-      if (!(error instanceof FileError)) throw error;
-      say(error.message);
-      process.exitCode = EXIT.unusable;
-    }
-  };
-}
-
-const MEDIAN_HELP = 'hold the median of all repeats against it, and not the worst';
-
-async function openAll(files: readonly string[]): Promise<Recording[]> {
-  const all: Recording[] = [];
-  for (const file of files) all.push(await open(file));
-  return all;
-}
-
-const EXIT_HELP = `
-Exit codes: ${EXIT.done} done; ${EXIT.unusable} a file or an argument cannot be used.`;
 
 /** More than a recording has. */
 const MAX_STING = 1e6;
@@ -217,77 +179,6 @@ function addConvert(program: Command): void {
         }
         const text = [...lines].map((line) => `${line}\n`).join('');
         await writeOut(out, text);
-      }),
-    );
-}
-
-interface CheckFlags {
-  readonly budget?: string;
-  readonly median?: boolean;
-  readonly json?: boolean;
-  readonly markdown?: boolean;
-  readonly junit?: string;
-}
-
-function addCheck(program: Command): void {
-  program
-    .command('check')
-    .description('hold recordings against a budget')
-    .argument('<files...>', 'recordings: of several, the worst figures count')
-    .option(
-      '--budget <file>',
-      `budget, as docs/reports.md describes (default: the one that ${CONFIG_NAME} names)`,
-    )
-    .option('--median', MEDIAN_HELP)
-    .option('--json', 'write it as JSON')
-    .option('--markdown', 'write it as Markdown')
-    .option('--junit <file>', JUNIT_HELP)
-    .addHelpText(
-      'after',
-      `
-Exit codes: ${EXIT.done} the budget is kept; ${EXIT.exceeded} it is exceeded; ${EXIT.unusable} a file or an argument cannot be used.`,
-    )
-    .action(
-      guarded(async (output, files: string[], flags: CheckFlags) => {
-        const path = flags.budget ?? (await readConfig()).budget;
-        if (path === undefined) {
-          throw new FileError(`There is no budget: give one with --budget, or name it in ${CONFIG_NAME}.`);
-        }
-        const budget = await readBudget(path);
-        const recordings = await openAll(files);
-        const results = checkBudget(recordings, budget, flags.median ? 'median' : 'worst');
-        const as = (['json', 'markdown'] as const).find((form) => flags[form]) ?? 'text';
-        if (!writeCheck(output, recordings, results, as)) process.exitCode = EXIT.exceeded;
-        if (flags.junit !== undefined)
-          await writeOut(flags.junit, junitXml(`Budget of ${files.join(', ')}`, budgetCases(results)));
-      }),
-    );
-}
-
-interface BudgetFlags {
-  readonly margin: number;
-  readonly median?: boolean;
-  readonly out?: string;
-}
-
-const MAX_MARGIN = 1000;
-
-function addBudget(program: Command): void {
-  program
-    .command('budget')
-    .description('make a budget that recordings keep as they are, to hold what comes after against')
-    .argument('<files...>', 'recordings')
-    .option('--margin <percent>', 'how much more is allowed than was found', wholeNumber(MAX_MARGIN), 10)
-    .option('--median', MEDIAN_HELP)
-    .option('--out <file>', 'file to write (default: standard output)')
-    .addHelpText('after', EXIT_HELP)
-    .action(
-      guarded(async (output, files: string[], { margin, median, out }: BudgetFlags) => {
-        const by = median ? 'median' : 'worst';
-        const budget = budgetFrom(await openAll(files), { margin: margin / 100, by });
-        const text = JSON.stringify(budget, null, 2);
-        if (out === undefined) output.data(text);
-        else await writeOut(out, `${text}\n`);
       }),
     );
 }

@@ -120,13 +120,13 @@ export class Loads {
     return this.kept.has(loadFile(this.options.browser, side, round));
   }
 
-  /** The middle of what loads took; undefined until one was made. */
-  get usualMs(): number | undefined {
-    return this.#tookMs.length === 0 ? undefined : median(this.#tookMs);
-  }
-
-  /** @throws FailedLoadError, BrowserError, FileError */
-  async make(side: Side, round: number): Promise<Recording> {
+  /**
+   * @param left how many loads are still to be made, with this one, as is told
+   * @throws FailedLoadError, BrowserError, FileError
+   */
+  async make(side: Side, round: number, left: number): Promise<Recording> {
+    const usualMs = this.#tookMs.length === 0 ? undefined : median(this.#tookMs);
+    this.options.onLoad?.({ side, round, leftMs: usualMs === undefined ? undefined : left * usualMs });
     const { urls, steps, settings, browser, slow, out } = this.options;
     const path = out === undefined ? undefined : join(out, loadFile(browser, side, round));
     if (path !== undefined && this.isKept(side, round))

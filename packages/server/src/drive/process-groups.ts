@@ -40,3 +40,15 @@ export function groupsOf(pid: number): number[] {
   }
   return [...groups];
 }
+
+/** Signals process groups. @returns those that it did not reach: they have ended, or never were */
+export function signalGroups(groups: readonly number[], signal: NodeJS.Signals): number[] {
+  return groups.filter((group) => {
+    try {
+      process.kill(-group, signal);
+      return false;
+    } catch {
+      return true;
+    }
+  });
+}

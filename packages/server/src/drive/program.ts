@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { builtPath } from '../assets';
 import { BrowserError } from './browser';
-import { groupsOf } from './process-groups';
+import { groupsOf, signalGroups } from './process-groups';
 
 const START_LIMIT_MS = 30_000;
 const REMOVAL = { recursive: true, force: true, maxRetries: 5, retryDelay: 200 };
@@ -113,13 +113,7 @@ export class Program {
   }
 
   #signalAll(groups: readonly number[], signal: NodeJS.Signals): void {
-    for (const group of groups) {
-      try {
-        process.kill(-group, signal);
-      } catch {
-        // It has ended, or has no group of its own.
-        if (group === this.#process.pid) this.#process.kill(signal);
-      }
-    }
+    // A program that has no group of its own is signalled by itself.
+    if (signalGroups(groups, signal).includes(this.#process.pid!)) this.#process.kill(signal);
   }
 }

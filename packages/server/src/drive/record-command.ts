@@ -48,7 +48,8 @@ interface RecordFlags {
 
 /** What one browser made of it. */
 interface Made {
-  readonly lines: readonly string[];
+  /** The recording, as it was written. */
+  readonly text: string;
   readonly browser: string;
   readonly failure?: Error;
 }
@@ -61,12 +62,13 @@ async function recordIn(
 ): Promise<Made> {
   const { lines, browser: name, speed, failure } = await recordScript({ ...wanted, browser });
   const kept = withTexts ? lines : lines.filter((line) => !isTextLine(line));
-  await writeOut(out, fileText(kept));
+  const text = fileText(kept);
+  await writeOut(out, text);
   if (speed !== undefined)
     say(`The browser ran ${speed} × slower, as measured in the page (asked: ${wanted.slow} ×).`);
   say(`${kept.length} rows from ${name} written to ${out}.`);
   if (failure !== undefined) say(`${failure.message}. The recording holds what came before.`);
-  return { lines: kept, browser: name, ...(failure === undefined ? {} : { failure }) };
+  return { text, browser: name, ...(failure === undefined ? {} : { failure }) };
 }
 
 /** A file of one browser among several: "recording-firefox.nettle.jsonl.gz". */
@@ -75,8 +77,7 @@ export function fileFor(out: string, browser: string): string {
   return `${path}-${browser}${ending}`;
 }
 
-const readMade = ({ lines }: Made) =>
-  readRecording([new TextEncoder().encode(fileText([...lines]))]).recording;
+const readMade = ({ text }: Made) => readRecording([new TextEncoder().encode(text)]).recording;
 
 function writeMade(made: readonly Made[], inMarkdown: boolean): void {
   const output = new Output(process.stdout);

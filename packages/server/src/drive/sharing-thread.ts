@@ -1,5 +1,5 @@
 import { workerData } from 'node:worker_threads';
-import { groupsOf } from './process-groups';
+import { groupsOf, signalGroups } from './process-groups';
 
 /** How long programs run and stand still together, in turn. Milliseconds. */
 const PERIOD_MS = 16;
@@ -9,16 +9,6 @@ const REFRESH_MS = 500;
 const { pid, factor } = workerData as { readonly pid: number; readonly factor: number };
 const word = new Int32Array(new SharedArrayBuffer(4));
 const sleep = (ms: number) => Atomics.wait(word, 0, 0, ms);
-
-function signalAll(groups: readonly number[], signal: 'SIGSTOP' | 'SIGCONT'): void {
-  for (const group of groups) {
-    try {
-      process.kill(-group, signal);
-    } catch {
-      // It has ended.
-    }
-  }
-}
 
 /**
  * Has programs run for one part in `factor` of the time: whatever they have run is stood still for, however long a turn
@@ -36,11 +26,11 @@ function share(): never {
     }
     const restMs = PERIOD_MS / factor - (performance.now() - wentOnMs);
     if (restMs > 0) sleep(restMs);
-    signalAll(groups, 'SIGSTOP');
+    signalGroups(groups, 'SIGSTOP');
     const stoppedMs = performance.now();
     owedMs += (stoppedMs - wentOnMs) * (factor - 1);
     if (owedMs > 0) sleep(owedMs);
-    signalAll(groups, 'SIGCONT');
+    signalGroups(groups, 'SIGCONT');
     wentOnMs = performance.now();
     owedMs = Math.max(-PERIOD_MS, owedMs - (wentOnMs - stoppedMs));
   }

@@ -126,15 +126,14 @@ async function versusOf(a: string, b: string | undefined, flags: VersusFlags): P
   return { before: urls.before.href, after: urls.after.href, runs, caveats: [] };
 }
 
-const headerOf = ({ runs: [first] }: Versus) => first!.example.after.header;
-
 async function run(a: string, b: string | undefined, flags: VersusFlags): Promise<void> {
   const versus = await versusOf(a, b, flags);
   const output = new Output(process.stdout);
+  const thresholds = thresholdsOf(versus.runs[0]!.example.after.header);
   if (flags.json) output.json(versusReport(versus));
   else if (flags.markdown) output.data(versusMarkdown(versus));
-  else if (flags.html) output.data(versusPage(versus, thresholdsOf(headerOf(versus))).trimEnd());
-  else if (flags.svg) output.data(versusPicture(versus, thresholdsOf(headerOf(versus))).trimEnd());
+  else if (flags.html) output.data(versusPage(versus, thresholds).trimEnd());
+  else if (flags.svg) output.data(versusPicture(versus, thresholds).trimEnd());
   else writeText(output, versus);
   if (flags.junit !== undefined) {
     const cases = versus.runs.flatMap(({ browser, comparison }) =>

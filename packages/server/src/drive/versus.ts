@@ -30,12 +30,10 @@ export async function runVersusByChange({ all, changed }: VersusByChange): Promi
   const makers = await Promise.all(all.map((options) => Loads.of(options)));
   const made = all.map((): Record<Side, Recording[]> => ({ before: [], after: [] }));
   const makeAll = async (side: Side) => {
-    for (const [at, { rounds, onLoad }] of all.entries()) {
+    for (const [at, { rounds }] of all.entries()) {
       for (let round = 1; round <= rounds; round++) {
-        const { usualMs } = makers[at]!;
         const left = rounds - round + 1 + (side === 'before' ? rounds : 0);
-        onLoad?.({ side, round, leftMs: usualMs === undefined ? undefined : left * usualMs });
-        made[at]![side].push(await makers[at]!.make(side, round));
+        made[at]![side].push(await makers[at]!.make(side, round, left));
       }
     }
   };
@@ -63,7 +61,7 @@ export async function runVersusByChange({ all, changed }: VersusByChange): Promi
  * @throws FailedLoadError when steps fail; BrowserError when there is no browser to be had; FileError
  */
 export async function runVersus(options: VersusOptions): Promise<VersusRun> {
-  const { rounds, browser, onLoad } = options;
+  const { rounds, browser } = options;
   const loads = await Loads.of(options);
   const looks = planLooks(rounds);
   const order = balancedOrder(rounds, options.random ?? Math.random);
@@ -74,9 +72,7 @@ export async function runVersus(options: VersusOptions): Promise<VersusRun> {
     const round = done + 1;
     for (const side of order.slice(2 * done, 2 * round)) {
       const left = 2 * rounds - made.before.length - made.after.length;
-      const { usualMs } = loads;
-      onLoad?.({ side, round, leftMs: usualMs === undefined ? undefined : left * usualMs });
-      made[side].push(await loads.make(side, round));
+      made[side].push(await loads.make(side, round, left));
     }
     done = round;
     const look = looks.find(({ rounds: at }) => at === done);

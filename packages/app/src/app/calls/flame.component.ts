@@ -188,13 +188,15 @@ function painterOf({ selected, colouring, mostCalls }: FlameLook, lengthOf: (box
         context.strokeRect(x + 1, y + 1, Math.max(1, width - 2), row - 4);
       }
       if (width < MIN_TEXT) return;
+      const isTall = row >= TWO_LINES;
+      const length = isTall ? lengthOf(box) : '';
       context.save();
       context.beginPath();
       context.rect(x, y, width - 4, row);
       context.clip();
       if (box.owner === 'browser' && colouring === 'kind') {
         context.fillStyle = palette.panel;
-        const letters = Math.max(box.name.length, row >= TWO_LINES ? lengthOf(box).length : 0);
+        const letters = Math.max(box.name.length, length.length);
         const height = Math.min(LABEL_HEIGHT, row - 10);
         context.fillRect(
           x + 2,
@@ -205,9 +207,8 @@ function painterOf({ selected, colouring, mostCalls }: FlameLook, lengthOf: (box
       }
       context.fillStyle = own && strength > 0.6 ? palette.onScriptOwn : palette.ink;
       const middle = y + row / 2 + 3;
-      const isTall = row >= TWO_LINES;
       context.fillText(box.name, x + 5, isTall ? middle - 8 : middle);
-      if (isTall) context.fillText(lengthOf(box), x + 5, middle + 9);
+      if (isTall) context.fillText(length, x + 5, middle + 9);
       context.restore();
     };
   };

@@ -87,18 +87,9 @@ export class CompareComponent {
   protected readonly verdict = verdictWords;
   protected readonly change = changeWords;
   protected readonly state = this.#service.state;
-  protected readonly compared = computed(() => {
-    const state = this.state();
-    return state.state === 'compared' ? state.compared : undefined;
-  });
-  protected readonly share = computed(() => {
-    const state = this.state();
-    return state.state === 'comparing' ? state.share : 0;
-  });
-  protected readonly failure = computed(() => {
-    const state = this.state();
-    return state.state === 'failed' ? state.words : undefined;
-  });
+  protected readonly compared = this.#service.compared;
+  protected readonly share = this.#service.share;
+  protected readonly failure = this.#service.failure;
   protected readonly outcome = computed(() => outcomeWords(this.compared()?.series ?? []));
   protected readonly tested = computed(() => {
     const compared = this.compared();

@@ -53,18 +53,9 @@ export class SeveralComponent {
   protected readonly ids = computed(() =>
     [...new Set((this.recordings() ?? '').split(','))].filter((id) => id !== '').slice(0, MAX_SEVERAL),
   );
-  protected readonly compared = computed(() => {
-    const state = this.state();
-    return state.state === 'compared' ? state.compared : undefined;
-  });
-  protected readonly share = computed(() => {
-    const state = this.state();
-    return state.state === 'comparing' ? state.share : 0;
-  });
-  protected readonly failure = computed(() => {
-    const state = this.state();
-    return state.state === 'failed' ? state.words : undefined;
-  });
+  protected readonly compared = this.#service.compared;
+  protected readonly share = this.#service.share;
+  protected readonly failure = this.#service.failure;
   protected readonly tested = computed(() => {
     const compared = this.compared();
     return compared === undefined ? '' : severalTestWords(compared);

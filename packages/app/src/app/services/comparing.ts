@@ -1,4 +1,4 @@
-import { inject, signal } from '@angular/core';
+import { computed, inject, signal } from '@angular/core';
 import { proxy } from 'comlink';
 import { EMPTY, type Observable } from 'rxjs';
 import type { AnalysisSettings } from '../../workers/analysis/analysis';
@@ -29,6 +29,21 @@ export abstract class Comparing<Compared> {
   readonly #failures = inject(FailureService);
   readonly #state = signal<ComparingState<Compared>>({ state: 'none' });
   readonly state = this.#state.asReadonly();
+  /** What came of it; undefined until it has. */
+  readonly compared = computed(() => {
+    const state = this.state();
+    return state.state === 'compared' ? state.compared : undefined;
+  });
+  /** How far reading has come, 0 to 1. */
+  readonly share = computed(() => {
+    const state = this.state();
+    return state.state === 'comparing' ? state.share : 0;
+  });
+  /** Why nothing came of it, in words. */
+  readonly failure = computed(() => {
+    const state = this.state();
+    return state.state === 'failed' ? state.words : undefined;
+  });
   #thread: AnalysisThread | undefined;
 
   /** Ends what is being compared, forgets what was, and lets its thread go. */

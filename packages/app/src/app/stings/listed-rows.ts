@@ -1,5 +1,5 @@
 import { MAIN_THREAD, budgetText, feltText, kindLabel, lengthOnSlower } from '@nettle-patch/core';
-import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
+import type { ListedSeries, ListedSting, OpenedRecording } from '../../workers/analysis/analysis-results';
 
 /** One series as a row of the list. */
 export interface ListRow {
@@ -29,7 +29,7 @@ type ListContent = {
   readonly stings: readonly ListedSting[];
   /** How many times slower the device is that lengths are estimated for. */
   readonly slower: number;
-  readonly threads: readonly { readonly id: number; readonly name: string }[];
+  readonly threads: OpenedRecording['threads'];
 };
 
 /** How many stings some series stand for. */

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { MatButtonModule } from '@angular/material/button';
 import { MatChipsModule } from '@angular/material/chips';
 import { STING_KINDS, countText, countedText, kindLabel, type StingKind } from '@nettle-patch/core';
-import type { ListedSeries, ListedSting } from '../../workers/analysis/analysis-results';
+import type { ListedSeries, ListedSting, OpenedRecording } from '../../workers/analysis/analysis-results';
 import { LensService } from '../services/lens.service';
 import { incrementalRender } from '../shared/incremental-render';
 import { listGroups, stingCount } from './listed-rows';
@@ -22,7 +22,7 @@ export class StingListComponent {
   readonly #slower = inject(LensService).slower;
   readonly series = input.required<readonly ListedSeries[]>();
   readonly stings = input.required<readonly ListedSting[]>();
-  readonly threads = input.required<readonly { readonly id: number; readonly name: string }[]>();
+  readonly threads = input.required<OpenedRecording['threads']>();
   readonly selected = input<number>();
   /** The series of all kinds, and the kinds that are shown; none means all. */
   readonly all = input.required<readonly ListedSeries[]>();

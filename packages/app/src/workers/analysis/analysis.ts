@@ -102,11 +102,8 @@ export class Analysis {
     settings: AnalysisSettings,
   ): Promise<ComparedRecordings> {
     this.#compared = undefined;
-    const before = await this.#read(beforeId, (done, total) => onProgress(done, 2 * total), settings);
-    const halfway: OpenProgress = (done, total) => onProgress(done + total, 2 * total);
-    const after = await this.#read(afterId, halfway, settings);
-    const thresholds = thresholdsOf(after.recording.header);
-    this.#compared = new CompareQueries(before.recording, after.recording, thresholds);
+    const [before, after] = await this.#readAll([beforeId, afterId], onProgress, settings);
+    this.#compared = new CompareQueries(before!, after!, thresholdsOf(after!.header));
     return this.#compared.overview();
   }
 
@@ -120,11 +117,7 @@ export class Analysis {
     settings: AnalysisSettings,
   ): Promise<SeveralRecordings> {
     this.#several = undefined;
-    const recordings: Recording[] = [];
-    for (const [at, id] of ids.entries()) {
-      const progress: OpenProgress = (done, total) => onProgress(done + at * total, ids.length * total);
-      recordings.push((await this.#read(id, progress, settings)).recording);
-    }
+    const recordings = await this.#readAll(ids, onProgress, settings);
     this.#several = new SeveralQueries(recordings, thresholdsOf(recordings[0]!.header));
     return this.#several.overview();
   }
@@ -139,6 +132,20 @@ export class Analysis {
   get compared(): CompareQueries {
     if (this.#compared === undefined) throw new Error('no recordings are being compared');
     return this.#compared;
+  }
+
+  /** Reads recordings one after the other, each taken for an equal part of the whole. */
+  async #readAll(
+    ids: readonly string[],
+    onProgress: OpenProgress,
+    settings: AnalysisSettings,
+  ): Promise<Recording[]> {
+    const recordings: Recording[] = [];
+    for (const [at, id] of ids.entries()) {
+      const progress: OpenProgress = (done, total) => onProgress(done + at * total, ids.length * total);
+      recordings.push((await this.#read(id, progress, settings)).recording);
+    }
+    return recordings;
   }
 
   async #read(
