@@ -36,7 +36,7 @@ const CORE_FLOORS = [
   ['explanation'],
   ['detectors'],
   ['suggestions', 'compare'],
-  ['timeline', 'overview', 'steps'],
+  ['timeline', 'overview', 'steps', 'trials'],
   ['report'],
   ['export', 'imports'],
 ];
@@ -193,6 +193,14 @@ export default defineConfig(
       // A function put in place of another passes its arguments on as they came.
       'prefer-rest-params': 'off',
     },
+  },
+  {
+    files: ['packages/trial/src/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: forbidden(
+      ['@angular/*', 'node:*', 'rxjs', 'dexie', 'express', 'yup'],
+      'what a trial runs in imports types of the core, and nothing else',
+    ),
   },
   {
     files: ['packages/instrument/src/**/*.ts'],

@@ -1,6 +1,6 @@
 /**
- * Builds all parts: the recorder's two files, the server, the boarding desk, and the interface.
- * With names as arguments ("recorder", "server", "demo", "app"), only those.
+ * Builds all parts: the recorder's files, what trials run in, the server, the boarding desk, and the interface.
+ * With names as arguments ("recorder", "trial", "server", "demo", "app"), only those.
  */
 import { spawnSync } from 'node:child_process';
 import { cpSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
@@ -26,6 +26,18 @@ const parts = {
     for (const { name, text } of [...(await buildRecorder()), await buildRecorderModule()]) {
       writeFileSync(path(`packages/recorder/dist/${name}`), text);
     }
+  },
+  async trial() {
+    await build({
+      ...bundleOwn,
+      entryPoints: ['page', 'frame', 'worker'].map((name) => path(`packages/trial/src/${name}.ts`)),
+      outdir: path('packages/trial/dist'),
+      bundle: true,
+      minify: true,
+      format: 'iife',
+      target: 'es2022',
+      logLevel: 'warning',
+    });
   },
   async server() {
     await build({

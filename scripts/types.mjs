@@ -3,7 +3,16 @@ import { spawn } from 'node:child_process';
 import { root } from './lib/prepare.mjs';
 
 const AT_A_TIME = 2;
-const projects = ['core', 'instrument', 'recorder', 'server', 'demo', 'app', 'app/tsconfig.worker.json'];
+const projects = [
+  'core',
+  'instrument',
+  'recorder',
+  'trial',
+  'server',
+  'demo',
+  'app',
+  'app/tsconfig.worker.json',
+];
 const waiting = [...projects.map((project) => `packages/${project}`), 'tsconfig.tests.json'];
 const failed = [];
 

@@ -7,6 +7,7 @@ import { addVersusCommand } from './drive/versus-command';
 import { NoLanError } from './lan/lan';
 import { addPhoneCommand } from './phone/phone-command';
 import { BadAddressError } from './apps/target-origin';
+import { addTrialCommand } from './trials/trial-command';
 import { addServeCommand } from './start/serve-command';
 import { addVerifyCommand } from './verify/verify-command';
 
@@ -31,6 +32,7 @@ nettle-patch                         records the app that answers here, or that 
 addServeCommand(program);
 addRecordCommand(program);
 addVersusCommand(program);
+addTrialCommand(program);
 addReadingCommands(program);
 addVerifyCommand(program);
 addPhoneCommand(program);

@@ -1,6 +1,7 @@
 import type { Recording } from '../recording/recording';
 import type { Thresholds } from '../format/thresholds';
-import { LEVEL, compareRuns, sideOf, stungLabels, testedOf, type ComparedSeries } from './compare-series';
+import { compareRuns, sideOf, stungLabels, testedOf, type ComparedSeries } from './compare-series';
+import { LEVEL } from '../statistics/level';
 import { runsOf, type Delay, type Runs } from './series-runs';
 
 /** What two addresses, or two versions, are held against each other by: fresh loads of each, in turn. */

@@ -2,6 +2,7 @@ import { percentile } from '../calls/occurrences';
 import { delayStepMs } from '../inputs/delay-step';
 import type { Recording } from '../recording/recording';
 import { holm } from '../statistics/holm';
+import { LEVEL } from '../statistics/level';
 import { median } from '../statistics/median';
 import { rankTest, smallestChance } from '../statistics/rank-test';
 import { shiftOf, type Shift } from '../statistics/shift';
@@ -45,8 +46,6 @@ export interface ComparedSeries {
   readonly verdict: Verdict;
 }
 
-/** Error rate over all series together, and of the interval. */
-export const LEVEL = 0.05;
 /** From so many expected runs on, their absence says something (Poisson: 5 % at 3). */
 const MIN_EXPECTED = 3;
 /** What goes on all the while is missed in a recording at least this much as long. */

@@ -3,15 +3,8 @@ import { holm } from '../statistics/holm';
 import { rankTest, smallestChance } from '../statistics/rank-test';
 import { shiftOf } from '../statistics/shift';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '../format/thresholds';
-import {
-  LEVEL,
-  missingFor,
-  rankValue,
-  sideOf,
-  stungLabels,
-  toldStepMs,
-  type SeriesSide,
-} from './compare-series';
+import { missingFor, rankValue, sideOf, stungLabels, toldStepMs, type SeriesSide } from './compare-series';
+import { LEVEL } from '../statistics/level';
 import { runsOf, type Delay } from './series-runs';
 import { severalFunctions, type SeveralFunction } from './several-functions';
 import { warningsOf } from './compare';

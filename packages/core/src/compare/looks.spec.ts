@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { rankTest, smallestChance } from '../statistics/rank-test';
 import { seededRandom } from '../statistics/random';
-import { LEVEL } from './compare-series';
+import { LEVEL } from '../statistics/level';
 import { balancedOrder, planLooks, type Look } from './looks';
 
 describe('looks at rounds that are still being made', () => {

@@ -1,5 +1,6 @@
 import { smallestChance } from '../statistics/rank-test';
-import { LEVEL, medianChangeMs, type ComparedSeries } from './compare-series';
+import { medianChangeMs, type ComparedSeries } from './compare-series';
+import { LEVEL } from '../statistics/level';
 
 /** What is looked at before its end is looked at after this share of the rounds, */
 const EARLY_SHARE = 0.75;

@@ -29,6 +29,8 @@ export const WORKER_SCRIPT_PATH = `${RESERVED_PATH}worker-script`;
 export const PAIR_PATH = `${RESERVED_PATH}pair/`;
 /** The part of the recorder that shows on a device that it is being recorded. */
 export const SIGN_PATH = `${RESERVED_PATH}sign.js`;
+/** Under it stand the pages of trials, each under its id. */
+export const TRIAL_PATH = `${RESERVED_PATH}trial/`;
 /** Where a program sends a whole recording. */
 export const FILE_PATH = `${RESERVED_PATH}file`;
 /** Where rows come that have no connection; the secret stands in the query. */

@@ -1,6 +1,7 @@
 import type { Comparison } from '../compare/compare';
 import type { ComparedFunction } from '../compare/compare-functions';
-import { LEVEL, type ComparedSeries, type SeriesSide } from '../compare/compare-series';
+import type { ComparedSeries, SeriesSide } from '../compare/compare-series';
+import { LEVEL } from '../statistics/level';
 import { percent } from '../explanation/sentence';
 import type { Recording } from '../recording/recording';
 import {

@@ -3,7 +3,8 @@ import { captureModeOf } from '../format/header';
 import type { Comparison } from '../compare/compare';
 import type { FunctionChange } from '../compare/compare-functions';
 import type { FunctionSide, FunctionUnit } from '../compare/function-sides';
-import { LEVEL, type ComparedSeries, type SeriesSide, type Verdict } from '../compare/compare-series';
+import type { ComparedSeries, SeriesSide, Verdict } from '../compare/compare-series';
+import { LEVEL } from '../statistics/level';
 import type { Recording } from '../recording/recording';
 
 const VERDICTS: Record<Verdict, string> = {

@@ -1,5 +1,6 @@
 import type { SeveralComparison, SeveralSeries } from '../compare/compare-several';
-import { LEVEL, type SeriesSide } from '../compare/compare-series';
+import type { SeriesSide } from '../compare/compare-series';
+import { LEVEL } from '../statistics/level';
 import type { SeveralFunction } from '../compare/several-functions';
 import type { Standing } from '../compare/standings';
 import { roundMs } from '../format/microseconds';

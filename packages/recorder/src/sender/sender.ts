@@ -22,7 +22,7 @@ import { CallPacker } from './call-packer';
 import { clockReading, clockStep } from './clock-step';
 import { defined } from '../page/interned';
 import { deviceName } from './device';
-import { engineName, isGecko } from './engine';
+import { engineHere, isGecko } from './engine';
 import { foreignParts } from './foreign-parts';
 import { HeldLink } from './links/held-link';
 import { targetSocketUrl, type Link, type LinkEvents } from './links/link';
@@ -288,7 +288,7 @@ function withDevice<T extends PageTarget>({ isSmallAndTouched, loadedFrames, loa
     foreign: foreignParts(rest.url, { loadedFrames, loadedFiles }),
     title: rest.title.slice(0, MAX_TITLE),
     missing: missingBeside(rest),
-    engine: engineName(),
+    engine: engineHere(),
     device: deviceName(isSmallAndTouched),
   };
 }

@@ -85,9 +85,9 @@ export class BidiBrowser implements Browser {
 
   async call(source: string): Promise<unknown> {
     const { result } = (await this.#send('script.callFunction', {
-      functionDeclaration: `() => JSON.stringify((${source})())`,
+      functionDeclaration: `async () => JSON.stringify(await (${source})())`,
       target: { context: this.#context },
-      awaitPromise: false,
+      awaitPromise: true,
     })) as { result?: { value?: string } };
     return JSON.parse(result?.value ?? 'null') as unknown;
   }

@@ -22,7 +22,7 @@ export interface Browser {
   scrollIntoView(element: ElementReference): Promise<void>;
   /** Chooses an option of a list by script, as lists open outside of the page. @param index of the option, from 0 */
   choose(element: ElementReference, index: number): Promise<void>;
-  /** What a function gives that is called in the page, on its main thread. @param source text of the function */
+  /** What a function gives that is called in the page, on its main thread; a promise is waited for. @param source text of the function */
   call(source: string): Promise<unknown>;
   /** Has it run so many times slower, as far as it can. Absent where it cannot be done. */
   slow?(factor: number): Promise<void>;

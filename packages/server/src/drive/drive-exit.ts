@@ -1,6 +1,7 @@
-import { BadStepsError } from '@nettle-patch/core';
+import { BadStepsError, BadTrialError } from '@nettle-patch/core';
 import { FileError } from '../commands/read-recording';
 import { say } from '../commands/say';
+import { BadAddressError } from '../apps/target-origin';
 import { BadArgumentError } from './arguments';
 import { BrowserError } from './browser';
 import { FailedLoadError } from './loads';
@@ -9,7 +10,9 @@ import { FailedLoadError } from './loads';
 export const DRIVE_EXIT = { badArguments: 2, noBrowser: 3, stepFailed: 4, notRecorded: 5 } as const;
 
 function exitCodeOf(error: unknown): number {
-  const isBad = [BadStepsError, BadArgumentError, FileError].some((bad) => error instanceof bad);
+  const isBad = [BadStepsError, BadTrialError, BadAddressError, BadArgumentError, FileError].some(
+    (bad) => error instanceof bad,
+  );
   if (isBad) return DRIVE_EXIT.badArguments;
   if (error instanceof FailedLoadError) return DRIVE_EXIT.stepFailed;
   return error instanceof BrowserError ? DRIVE_EXIT.noBrowser : DRIVE_EXIT.notRecorded;

@@ -104,12 +104,19 @@ async function openedOrEnded(
   }
 }
 
-async function openChromium(): Promise<Browser> {
+/** What a browser is to tell that it does not tell by itself. */
+export interface BrowserWishes {
+  /** How large the heap is, to the byte, where the browser can. */
+  readonly exactHeap?: boolean;
+}
+
+async function openChromium({ exactHeap = false }: BrowserWishes): Promise<Browser> {
   const [driverPath, binary] = [needed('chromium-driver', 'chromedriver'), needed('chromium', 'chromium')];
   const profile = new Profile();
   const driver = new Program(driverPath, ['--port=0']);
   const root = process.getuid?.() === 0 ? ['--no-sandbox'] : [];
-  const args = [...CHROMIUM_FLAGS, `--user-data-dir=${profile.folder}`, ...root];
+  const told = exactHeap ? ['--enable-precise-memory-info'] : [];
+  const args = [...CHROMIUM_FLAGS, `--user-data-dir=${profile.folder}`, ...root, ...told];
   return openedOrEnded([driver], profile, async () => {
     const [, port] = await driver.printed(/started successfully on port (\d+)/);
     const options = { 'goog:chromeOptions': { binary, args } };
@@ -160,6 +167,7 @@ async function openWebKit(): Promise<Browser> {
  * Starts a browser of this machine, without a window where it can do without.
  * @throws BrowserError
  */
-export function openLocalBrowser(name: BrowserName): Promise<Browser> {
-  return withPort({ chromium: openChromium, firefox: openFirefox, webkit: openWebKit }[name]);
+export function openLocalBrowser(name: BrowserName, wishes: BrowserWishes = {}): Promise<Browser> {
+  const open = { chromium: () => openChromium(wishes), firefox: openFirefox, webkit: openWebKit };
+  return withPort(open[name]);
 }

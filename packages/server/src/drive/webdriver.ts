@@ -2,6 +2,8 @@ import { mixed, object, string } from 'yup';
 import { BrowserError, CHOOSE, type Browser, type ElementReference, type InputSource } from './browser';
 
 const ELEMENT = 'element-6066-11e4-a52e-4f735466cecf';
+/** So long may what is called in the page take. */
+const SCRIPT_LIMIT_MS = 600_000;
 const VIEWPORT = { width: 1280, height: 800 };
 
 /** What an end point answers (WebDriver, section 6.3), and the value of an error (section 6.6). */
@@ -48,6 +50,7 @@ export class WebDriverBrowser implements Browser {
         `${browserName} ${browserVersion}`,
       );
       await browser.#resize();
+      await browser.#send('POST', '/timeouts', { script: SCRIPT_LIMIT_MS });
       return browser;
     } catch (error) {
       throw new BrowserError(`no browser could be had from ${base}: ${reasonOf(error)}`);
