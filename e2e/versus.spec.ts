@@ -1,4 +1,3 @@
-import { execFile } from 'node:child_process';
 import { createServer } from 'node:http';
 import {
   copyFileSync,
@@ -15,28 +14,9 @@ import { pathToFileURL } from 'node:url';
 import { expect, test } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { CALM } from './calm';
+import { command } from './command';
 
-interface Ended {
-  readonly code: number;
-  readonly out: string;
-  readonly said: string;
-}
-
-function versus(...args: string[]): Promise<Ended> {
-  return versusTold(() => undefined, ...args);
-}
-
-/** @param told gets what the command says while it runs */
-function versusTold(told: (said: string) => void, ...args: string[]): Promise<Ended> {
-  return new Promise((resolve) => {
-    const command = execFile(
-      process.execPath,
-      ['packages/server/bin/nettle-patch.js', 'versus', ...args],
-      (error, out, said) => resolve({ code: Number(error?.code ?? 0), out, said }),
-    );
-    command.stderr!.on('data', (said) => told(String(said)));
-  });
-}
+const versus = (...args: string[]) => command(['versus', ...args]);
 
 interface Report {
   readonly browsers: readonly {
@@ -150,18 +130,10 @@ test(
           ],
         }),
       );
-      const { code, out, said } = await versusTold(
-        (words) => {
-          if (words.includes('Build B now')) busyMs = 260;
-        },
-        address,
-        '--wait-for-change',
-        '--steps',
-        steps,
-        '--rounds',
-        '5',
-        '--markdown',
-      );
+      const flags = ['--wait-for-change', '--steps', steps, '--rounds', '5', '--markdown'];
+      const { code, out, said } = await command(['versus', address, ...flags], (words) => {
+        if (words.includes('Build B now')) busyMs = 260;
+      });
       expect(code, said).toBe(1);
       expect(out).toContain(String.raw`\(after\)`);
       expect(out).toContain('All loads of A were made before those of B');

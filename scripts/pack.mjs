@@ -37,6 +37,7 @@ const PARTS = [
   'server/bin/nettle-patch.js',
   'server/dist',
   'recorder/dist',
+  'trial/dist',
   'recorder/module.d.ts',
   'app/dist/browser',
   'demo/dist/phone.js',

@@ -7,7 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import { chromium } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { replaysPart, serve } from '../packages/server/dist/index.js';
+import { replaysPart, serve, trialsPart } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
 
 const file = (name) => fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url));
@@ -42,7 +42,7 @@ const running = await serve({
   port: 4780,
   proxyPort: 4781,
   settings: { mode: 'fine', isModeChosen: true },
-  parts: (targetFor) => [replaysPart(targetFor)],
+  parts: (targetFor) => [replaysPart(targetFor), trialsPart(targetFor)],
 });
 const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
 try {
@@ -211,6 +211,13 @@ try {
   await tool.mouse.move(560, 26);
   await pause(900);
   await tool.screenshot({ path: file('several') });
+  await view('Trials');
+  await tool.getByRole('button', { name: 'Open the demo trial' }).click();
+  await tool.getByRole('button', { name: 'Run', exact: true }).click();
+  await tool.getByRole('button', { name: 'Stop' }).waitFor();
+  await tool.getByRole('button', { name: 'Run', exact: true }).waitFor({ timeout: 90_000 });
+  await pause(500);
+  await tool.screenshot({ path: file('trials') });
   await view('Record');
   await tool.getByRole('button', { name: /^A native app/ }).click();
   await tool.getByRole('button', { name: 'Start the deckhand’s phone' }).click();

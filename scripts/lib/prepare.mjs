@@ -7,7 +7,7 @@ import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('../..', import.meta.url));
 const MIN_NODE = [20, 19];
-const PARTS = ['core', 'instrument', 'recorder', 'server', 'demo', 'app'];
+const PARTS = ['core', 'instrument', 'recorder', 'trial', 'server', 'demo', 'app'];
 const NOT_SOURCE = new Set(['dist', 'node_modules', '.angular']);
 
 /** Runs a command in the project; ends the program with its words when it fails. */
@@ -79,6 +79,7 @@ export function build() {
   const wanted = hashOf([...sources, ...how.map((file) => join(root, file))]);
   const built = [
     'recorder/dist/recorder.js',
+    'trial/dist/page.js',
     'server/dist/cli.js',
     'demo/dist/main.js',
     'app/dist/browser/index.html',

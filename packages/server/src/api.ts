@@ -1,4 +1,4 @@
-import { BadStepsError, settingsSchema } from '@nettle-patch/core';
+import { BadStepsError, BadTrialError, settingsSchema } from '@nettle-patch/core';
 import express from 'express';
 import { ValidationError, object, string } from 'yup';
 import { NoLanError, type Lan } from './lan/lan';
@@ -22,7 +22,15 @@ const NO_ORIGINS = { proxyOrigin: '', targetOrigin: '' };
 
 const lanSchema = object({ address: string().max(60), app: string().max(2000) }).noUnknown();
 
-const WRONG = [ValidationError, BadStepsError, NoLanError, NoAppError, TooManyAppsError, BadAddressError];
+const WRONG = [
+  ValidationError,
+  BadStepsError,
+  BadTrialError,
+  NoLanError,
+  NoAppError,
+  TooManyAppsError,
+  BadAddressError,
+];
 
 /** Answers what cannot be taken with what is wrong in it. */
 export const refuse: express.ErrorRequestHandler = (error, request, response, next) => {

@@ -24,6 +24,8 @@ const SECURITY_HEADERS = {
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' data: blob:",
     "connect-src 'self' ws://localhost:* ws://127.0.0.1:*",
+    // Trials run in a frame at an origin of their own.
+    "frame-src 'self' http://localhost:* http://127.0.0.1:*",
     "object-src 'none'",
     "base-uri 'self'",
     "frame-ancestors 'none'",

@@ -77,14 +77,25 @@ async function ask(question: TrialQuestion): Promise<TrialAnswer> {
 
 Object.assign(window, { nettlePatchTrial: { ask } });
 
+/** What comes through the port: a question, or to be busy, by which the interface finds out whether that stops it too. */
+interface Asked {
+  readonly id: number;
+  readonly question?: TrialQuestion;
+  readonly busyMs?: number;
+}
+
 /** The interface hands over a port, once; what comes through it is asked. */
 window.addEventListener(
   'message',
   ({ ports }) => {
     const [port] = ports;
     if (port === undefined) return;
-    port.onmessage = ({ data }: MessageEvent<{ id: number; question: TrialQuestion }>) =>
-      void ask(data.question).then((answer) => port.postMessage({ id: data.id, answer }));
+    port.onmessage = ({ data: { id, question, busyMs = 0 } }: MessageEvent<Asked>) => {
+      const untilMs = performance.now() + busyMs;
+      while (performance.now() < untilMs);
+      const answer = question === undefined ? Promise.resolve({}) : ask(question);
+      void answer.then((given) => port.postMessage({ id, answer: given }));
+    };
     port.postMessage({ id: 0, answer: {} });
   },
   { once: true },

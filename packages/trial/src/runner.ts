@@ -10,7 +10,7 @@ import { valueText, type ValueText } from './value-text';
 
 /** The module of an alternative, as `trialModule` of the core writes it. */
 interface AlternativeModule {
-  readonly once: (turn: number) => unknown;
+  readonly once: () => unknown;
   readonly turns: (count: number, kept: unknown[]) => void;
   readonly awaitedTurns: (count: number, kept: unknown[]) => Promise<void>;
 }
@@ -106,7 +106,7 @@ export class TrialRunner {
   async #check(at: number): Promise<TrialAnswer> {
     const loaded = this.#loaded.get(at)!;
     const call = async () => {
-      const given = loaded.module.once(0);
+      const given = loaded.module.once();
       loaded.isAwaited = isThenable(given);
       return valueText(loaded.isAwaited ? await given : given);
     };
@@ -128,7 +128,7 @@ export class TrialRunner {
   /** Doubles the turns until they last as long as a block, then goes on until it is warm. @returns turns of a block */
   async #warm({ at, blockMs, warmMs }: TrialQuestion & { do: 'warm' }): Promise<number> {
     const loaded = this.#loaded.get(at)!;
-    const first = loaded.module.once(0);
+    const first = loaded.module.once();
     loaded.isAwaited = isThenable(first);
     if (loaded.isAwaited) await first;
     let turns = 1;

@@ -41,5 +41,13 @@ export const routes: Routes = [
     path: 'shelf',
     loadComponent: () => import('./shelf/shelf.component').then((module) => module.ShelfComponent),
   },
+  {
+    path: 'trials',
+    loadComponent: () => import('./trials/trials.component').then((module) => module.TrialsComponent),
+  },
+  {
+    path: 'trials/:id',
+    loadComponent: () => import('./trials/trial.component').then((module) => module.TrialComponent),
+  },
   { path: '**', redirectTo: 'record' },
 ];

@@ -1,5 +1,6 @@
 import type { TimeRange } from '@nettle-patch/core';
 import { Dexie, type Table } from 'dexie';
+import type { StoredTrial } from './trial-store';
 
 export type KeptState = 'recording' | 'ended';
 
@@ -66,6 +67,7 @@ export class NettleDatabase extends Dexie {
   readonly recordings!: Table<StoredRecording, string>;
   readonly chunks!: Table<KeptChunk, [string, number]>;
   readonly preferences!: Table<KeptPreferences, string>;
+  readonly trials!: Table<StoredTrial, string>;
 
   constructor(name = 'nettle-patch') {
     super(name);
@@ -81,5 +83,6 @@ export class NettleDatabase extends Dexie {
             kept.tags ??= [];
           }),
       );
+    this.version(4).stores({ trials: 'id, changedAt' });
   }
 }

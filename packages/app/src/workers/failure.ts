@@ -6,6 +6,7 @@ export interface Failure {
   readonly code:
     | RefusalCode
     | 'bad-steps'
+    | 'bad-trial'
     | 'is-budget'
     | 'store-full'
     | 'not-kept'

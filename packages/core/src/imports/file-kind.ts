@@ -1,7 +1,8 @@
 import { budgetSchema } from '../report/budget-schema';
+import { isTrialFile } from '../trials/trial';
 
-/** What a person may bring: a recording in any format that can be read, steps to be done, or a budget. */
-export type FileKind = 'recording' | 'steps' | 'budget';
+/** What a person may bring: a recording in any format that can be read, steps to be done, a trial, or a budget. */
+export type FileKind = 'recording' | 'steps' | 'trial' | 'budget';
 
 /** Longest text of steps or of a budget: anything longer is taken for a recording. */
 export const MAX_SMALL_FILE = 4_000_000;
@@ -10,6 +11,7 @@ export const MAX_SMALL_FILE = 4_000_000;
 export function fileKindOf(text: string): FileKind {
   const value = objectIn(text);
   if (value === undefined) return 'recording';
+  if (isTrialFile(value)) return 'trial';
   const names = Object.keys(value);
   if (names.includes('steps') && !names.includes('kind')) return 'steps';
   const isBudget = names.length > 0 && names.every((name) => name in budgetSchema.fields);

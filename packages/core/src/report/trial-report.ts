@@ -5,6 +5,7 @@ import {
   pairWords,
   problemWords,
   runText,
+  shortRunWords,
   trialHowWords,
 } from '../trials/trial-words';
 import type { Trial } from '../trials/trial';
@@ -74,18 +75,22 @@ export function trialRows({ alternatives }: TrialResult): string[][] {
 /** What came of it, in sentences: what went wrong, whether results agree, and each pair. */
 export function trialSentences(trial: Trial, { alternatives, pairs }: TrialResult): string[] {
   const names = alternatives.map(({ name }) => name);
+  const problems = alternatives.flatMap(({ problem }, at) =>
+    problem === undefined ? [] : [problemWords(trial, at, problem)],
+  );
   return [
-    ...alternatives.flatMap(({ problem }, at) =>
-      problem === undefined ? [] : [problemWords(trial, at, problem)],
-    ),
+    // What comes before all of them fails in each.
+    ...new Set(problems),
     agreementWords(alternatives),
     ...pairs.map((pair) => pairWords(names, pair)),
+    shortRunWords(alternatives),
   ].filter((words) => words !== '');
 }
 
-/** Where it ran, with how slow that was. */
-export function whereWords({ where, speed }: TrialRun): string {
-  return speed === undefined ? where : `${where}, measured ${decimalText(speed, 1)} × slower`;
+/** Where it ran, in which engine, and how slow that was. */
+export function whereWords({ where, speed, result }: TrialRun): string {
+  const slow = speed === undefined ? '' : `, measured ${decimalText(speed, 1)} × slower`;
+  return `${where} (${result.engine})${slow}`;
 }
 
 function fenced(code: string): string[] {

@@ -3,7 +3,7 @@ import { cutText } from '../words/cut-text';
 import { outcomeWords } from './comparison-words';
 import { MAX_SERIES, SERIES_HEIGHT, seriesRow } from './series-picture';
 import { INK, PICTURE_MARGIN, PICTURE_WIDTH, soft, svgPicture, text } from './svg-parts';
-import { type Versus, type VersusRun } from './versus-report';
+import type { Versus, VersusRun } from './versus-report';
 
 const HEAD = 104;
 const RUN_HEAD = 34;

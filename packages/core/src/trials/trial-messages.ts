@@ -1,5 +1,5 @@
-import { array, boolean, number, object, string, type InferType } from 'yup';
-import { MAX_ALTERNATIVES, type TrialPlace } from './trial';
+import { array, boolean, number, object, string, type InferType, type ObjectSchema } from 'yup';
+import { MAX_ALTERNATIVES, TRIAL_PLACES, type TrialPlace } from './trial';
 
 /** So many turns of an alternative, timed as one. */
 export interface TrialBlock {
@@ -36,15 +36,27 @@ const index = () =>
     .max(MAX_ALTERNATIVES - 1);
 
 /** What went wrong: it threw, it did not end in time, or it is no code. Lines are those of the alternative's module. */
-const problemSchema = object({
+export const trialProblemSchema = object({
   kind: string().oneOf(['threw', 'endless']).required(),
   /** Empty where it did not end. */
   message: string().max(MAX_TEXT).default(''),
   line: number().integer().min(1).optional(),
 }).noUnknown();
 
+/** What an alternative gave. */
+export const trialCheckedSchema = object({
+  /** What it gave, shortened. */
+  text: string().max(MAX_TEXT).defined(),
+  /** The first alternative that gave the same, which may be itself. */
+  sameAs: index().required(),
+  /** Whether it gave the same when it was called again. */
+  isSteady: boolean().required(),
+  /** Whether what it gave can be compared at all: a function cannot. */
+  isComparable: boolean().required(),
+}).noUnknown();
+
 export const trialAnswerSchema = object({
-  problem: problemSchema.optional().default(undefined),
+  problem: trialProblemSchema.optional().default(undefined),
   begun: object({
     clockStepMs: ms(),
     isolated: boolean().required(),
@@ -53,19 +65,7 @@ export const trialAnswerSchema = object({
     .noUnknown()
     .optional()
     .default(undefined),
-  checked: object({
-    /** What it gave, shortened. */
-    text: string().max(MAX_TEXT).defined(),
-    /** The first alternative that gave the same, which may be itself. */
-    sameAs: index().required(),
-    /** Whether it gave the same when it was called again. */
-    isSteady: boolean().required(),
-    /** Whether what it gave can be compared at all: a function cannot. */
-    isComparable: boolean().required(),
-  })
-    .noUnknown()
-    .optional()
-    .default(undefined),
+  checked: trialCheckedSchema.optional().default(undefined),
   turns: number().integer().min(1).optional(),
   blocks: array(
     object({
@@ -80,9 +80,46 @@ export const trialAnswerSchema = object({
 
 /** What the page answers: what was asked for, or the problem. Times are milliseconds. */
 export type TrialAnswer = InferType<typeof trialAnswerSchema>;
-export type TrialProblem = InferType<typeof problemSchema>;
+export type TrialProblem = InferType<typeof trialProblemSchema>;
 export type TrialChecked = NonNullable<TrialAnswer['checked']>;
 export type TrialBegun = NonNullable<TrialAnswer['begun']>;
+
+const MAX_LIMIT_MS = 600_000;
+const MAX_BLOCKS = 100;
+const limited = { limitMs: ms().max(MAX_LIMIT_MS) };
+const ofOne = { ...limited, at: index().required() };
+const QUESTIONS: Readonly<Record<TrialQuestion['do'], ObjectSchema<object>>> = {
+  begin: object({ ...limited, place: string().oneOf(TRIAL_PLACES).required() }),
+  load: object(ofOne),
+  check: object(ofOne),
+  warm: object({ ...ofOne, blockMs: ms(), warmMs: ms() }),
+  time: object({
+    ...limited,
+    blocks: array(object({ at: index().required(), turns: number().integer().min(1).required() }).noUnknown())
+      .max(MAX_BLOCKS)
+      .required(),
+  }),
+};
+
+/** A question as it must be. @throws ValidationError */
+export function trialQuestionFrom(given: unknown): TrialQuestion {
+  const { do: deed, ...rest } = object({
+    do: string<TrialQuestion['do']>()
+      .oneOf(Object.keys(QUESTIONS) as TrialQuestion['do'][])
+      .required(),
+  }).validateSync(given, { strict: true });
+  return { do: deed, ...QUESTIONS[deed].noUnknown().validateSync(rest, { strict: true }) } as TrialQuestion;
+}
+
+export const openedTrialSchema = object({
+  /** Address of the page of the trial. */
+  page: string().required(),
+  /** By which its browser is asked, where it runs in one of the server's. */
+  bench: string().optional(),
+});
+
+/** What the server answers to a trial. */
+export type OpenedTrial = InferType<typeof openedTrialSchema>;
 
 /** An answer as it must be. @throws ValidationError */
 export function trialAnswerFrom(given: unknown): TrialAnswer {

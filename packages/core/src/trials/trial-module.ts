@@ -22,12 +22,12 @@ export function trialModule({ setUp, alternatives }: Trial, at: number, isAsync:
   const loop = (before: string, call: string) =>
     `for (let turn = 0; turn < count; turn++) kept[turn & ${KEPT - 1}] = ${before}${call};`;
   return `${setUp}
-;${isAsync ? 'async ' : ''}function nettlePatchAlternative(turn) {
+;${isAsync ? 'async ' : ''}function nettlePatchAlternative() {
 ${alternatives[at]!.code}
 }
 export const once = nettlePatchAlternative;
-export function turns(count, kept) { ${loop('', 'nettlePatchAlternative(turn)')} }
-export async function awaitedTurns(count, kept) { ${loop('await ', 'nettlePatchAlternative(turn)')} }
+export function turns(count, kept) { ${loop('', 'nettlePatchAlternative()')} }
+export async function awaitedTurns(count, kept) { ${loop('await ', 'nettlePatchAlternative()')} }
 `;
 }
 

@@ -1,7 +1,7 @@
 import { LEVEL } from '../statistics/level';
 import { holm } from '../statistics/holm';
 import { median } from '../statistics/median';
-import { pairedShiftOf, signedRankChance, smallestPairedChance } from '../statistics/signed-rank';
+import { medianShiftOf, signChance, smallestSignChance } from '../statistics/sign-test';
 import type { TrialPlace } from './trial';
 import type { TrialChecked, TrialProblem } from './trial-messages';
 
@@ -11,9 +11,10 @@ export const MIN_TOLD = 0.02;
 const NARROW = 0.05;
 const NARROW_SHARE = 0.5;
 
-/** One start of a trial: milliseconds a run of each alternative, the median of its blocks; undefined for those that were left out. */
+/** One start of a trial. */
 export interface TrialStart {
-  readonly runMs: readonly (number | undefined)[];
+  /** Milliseconds a run, by rounds and in them by alternatives; undefined for those that were left out. */
+  readonly rounds: readonly (readonly (number | undefined)[])[];
   /** By how much the heap grew in a run, where the engine tells. */
   readonly bytes: readonly (number | undefined)[];
 }
@@ -32,20 +33,22 @@ export interface AlternativeResult {
   readonly bytes: number | undefined;
 }
 
-export type PairVerdict = 'faster' | 'slower' | 'no-clear-change' | 'too-few-to-say';
+export const PAIR_VERDICTS = ['faster', 'slower', 'no-clear-change', 'too-few-to-say'] as const;
+export type PairVerdict = (typeof PAIR_VERDICTS)[number];
 
 /** Two alternatives against each other: how much more time the second takes, as a share of the first's. */
 export interface TrialPair {
   readonly first: number;
   readonly second: number;
-  /** -0.3 is 30 % less. By Hodges and Lehmann, with the 95 % interval, over the starts. */
+  /** -0.3 is 30 % less. The median of the starts, with the 95 % interval. */
   readonly more: { readonly share: number; readonly low: number; readonly high: number };
   readonly chance: number;
   /** Of the second. */
   readonly verdict: PairVerdict;
 }
 
-export type TrialEnd = 'decided' | 'time' | 'stopped' | 'nothing-to-compare';
+export const TRIAL_ENDS = ['decided', 'time', 'stopped', 'nothing-to-compare'] as const;
+export type TrialEnd = (typeof TRIAL_ENDS)[number];
 
 /** What came of a trial. */
 export interface TrialResult {
@@ -69,23 +72,33 @@ export function doAgree(alternatives: readonly AlternativeResult[]): boolean | u
   return given.every(({ sameAs, isSteady }) => sameAs === given[0]!.sameAs && isSteady);
 }
 
+/** How much more one takes than the other in a start, as a logarithm: the median of the rounds, in which they ran side by side. */
+function logRatio({ rounds }: TrialStart, first: number, second: number): number {
+  return median(rounds.map((round) => Math.log(round[second]! / round[first]!)));
+}
+
 /**
- * Holds alternatives against each other, each pair by the test of Wilcoxon over the starts: what moved all that ran in one
- * start, such as a busy machine, falls out of the pair.
+ * Holds alternatives against each other, each pair by the sign test over the starts: what moved all that ran side by side,
+ * such as a busy machine, falls out of the pair, and what moved one of them in one start weighs no more than another start.
+ * @param timed indexes of the alternatives that were timed in all starts
  * @param level error rate over all pairs together
  */
-export function comparePairs(runMs: readonly (readonly number[])[], level: number): TrialPair[] {
-  const timed = runMs.flatMap((values, at) => (values.length > 0 ? [at] : []));
+export function comparePairs(
+  starts: readonly TrialStart[],
+  timed: readonly number[],
+  level: number,
+): TrialPair[] {
+  if (starts.length === 0) return [];
   const pairs = timed.flatMap((first, at) => timed.slice(at + 1).map((second) => ({ first, second })));
   const compared = pairs.map(({ first, second }) => {
-    const logs = runMs[first]!.map((value, start) => Math.log(runMs[second]![start]! / value));
-    const shift = pairedShiftOf(logs, LEVEL);
+    const logs = starts.map((start) => logRatio(start, first, second));
+    const shift = medianShiftOf(logs, LEVEL);
     const more = {
       share: Math.expm1(shift.difference),
       low: Math.expm1(shift.low),
       high: Math.expm1(shift.high),
     };
-    return { first, second, more, chance: signedRankChance(logs), pairs: logs.length };
+    return { first, second, more, chance: signChance(logs), pairs: logs.length };
   });
   const holds = holm(
     compared.map(({ chance }) => chance),
@@ -94,16 +107,18 @@ export function comparePairs(runMs: readonly (readonly number[])[], level: numbe
   const hardest = level / Math.max(1, compared.length);
   return compared.map(({ pairs: count, ...pair }, at): TrialPair => {
     const isTold = holds[at]! && Math.abs(pair.more.share) >= MIN_TOLD;
-    const none = smallestPairedChance(count) > hardest ? 'too-few-to-say' : 'no-clear-change';
+    const none = smallestSignChance(count) > hardest ? 'too-few-to-say' : 'no-clear-change';
     return { ...pair, verdict: isTold ? (pair.more.share < 0 ? 'faster' : 'slower') : none };
   });
 }
 
-/** Whether nothing more is to be learned of a pair: its interval is narrow. */
-export function isNarrow({ more, verdict }: TrialPair): boolean {
-  if (verdict === 'too-few-to-say') return false;
-  const isBeyond = verdict !== 'no-clear-change';
-  return more.high - more.low <= Math.max(NARROW, isBeyond ? NARROW_SHARE * Math.abs(more.share) : 0);
+/** Whether more starts would decide nothing more of a pair: its interval is narrow, and does not speak against the verdict. */
+export function isDecided({ more, verdict }: TrialPair): boolean {
+  const { share, low, high } = more;
+  const isTold = verdict === 'faster' || verdict === 'slower';
+  const speaks = (low > 0 || high < 0) && Math.abs(share) >= MIN_TOLD;
+  if (verdict === 'too-few-to-say' || (speaks && !isTold)) return false;
+  return high - low <= Math.max(NARROW, isTold ? NARROW_SHARE * Math.abs(share) : 0);
 }
 
 /** The median of what is known; undefined where nothing is. */

@@ -1,10 +1,11 @@
 import { LEVEL } from '../statistics/level';
+import { median } from '../statistics/median';
 import type { Trial } from './trial';
 import { answered, isProblem, TrialBenchError, type TrialBench } from './trial-bench';
 import type { TrialBegun, TrialBlock, TrialChecked, TrialProblem } from './trial-messages';
 import {
   comparePairs,
-  isNarrow,
+  isDecided,
   medianKnown,
   type TrialEnd,
   type TrialResult,
@@ -12,18 +13,19 @@ import {
 } from './trial-result';
 
 /** Starts after which it is looked whether all is decided; the error rate is shared out among them. */
-const LOOKS = [12, 16, 24, 32, 48] as const;
+const LOOKS = [12, 18, 27, 40, 60, 90, 135, 200] as const;
 const MAX_STARTS = LOOKS.at(-1)!;
 /** Longest that one call may take. Milliseconds. */
 export const RUN_LIMIT_MS = 10_000;
-/** A block lasts so long at least, and so many steps of the clock. */
-const MIN_BLOCK_MS = 20;
+/** A block lasts so long at least, and so many steps of the clock: short blocks in turn share what goes on beside them. */
+const MIN_BLOCK_MS = 5;
 const BLOCK_STEPS = 50;
-/** So long is each called before it is timed, in blocks' lengths. */
-const WARM_BLOCKS = 5;
-/** Blocks of each alternative in a start; fewer where one call lasts longer than a block. */
-const BLOCKS = 5;
-const FEW_BLOCKS = 3;
+/** So long is each called before it is timed, and so long is it timed in a start. Milliseconds. */
+const WARM_MS = 80;
+const TIMED_MS = 60;
+/** Rounds of blocks in a start; the fewest where one call lasts longer than a block. */
+const MIN_ROUNDS = 5;
+const MAX_ROUNDS = 20;
 const BEGIN_LIMIT_MS = 20_000;
 
 export interface TrialOptions {
@@ -58,10 +60,9 @@ class Findings {
 
   result(ended: TrialEnd): TrialResult {
     const level = LEVEL / LOOKS.length;
-    const ofAll = (of: (start: TrialStart) => readonly (number | undefined)[], at: number) =>
-      this.problems[at] === undefined ? this.starts.map((start) => of(start)[at]) : [];
+    const isTimed = (at: number) => this.problems[at] === undefined;
     const runMs = this.problems.map((_, at) =>
-      ofAll((start) => start.runMs, at).filter((value) => value !== undefined),
+      isTimed(at) ? this.starts.map(({ rounds }) => median(rounds.map((round) => round[at]!))) : [],
     );
     return {
       engine: this.begun?.engine ?? '',
@@ -73,9 +74,9 @@ class Findings {
         checked: this.checks[at],
         runMs: runMs[at]!,
         medianMs: medianKnown(runMs[at]!),
-        bytes: medianKnown(ofAll((start) => start.bytes, at)),
+        bytes: isTimed(at) ? medianKnown(this.starts.map(({ bytes }) => bytes[at])) : undefined,
       })),
-      pairs: comparePairs(runMs, level),
+      pairs: comparePairs(this.starts, this.running, level),
       starts: this.starts.length,
       level,
       ended,
@@ -92,8 +93,8 @@ class Findings {
 export async function runTrial(trial: Trial, bench: TrialBench, options: TrialOptions): Promise<TrialResult> {
   const found = new Findings(trial);
   const { now, maxMs, random = Math.random, isStopped, onStart } = options;
-  const beganMs = now();
   await checkAll(found, bench);
+  const beganMs = now();
   while (found.running.length >= 2) {
     if (isStopped?.()) return found.result('stopped');
     const made = await startOnce(found, bench, random);
@@ -102,7 +103,7 @@ export async function runTrial(trial: Trial, bench: TrialBench, options: TrialOp
     const soFar = found.result('time');
     onStart?.(soFar);
     const { length } = found.starts;
-    if (LOOKS.some((look) => look === length) && soFar.pairs.every(isNarrow)) return found.result('decided');
+    if (LOOKS.some((look) => look === length) && soFar.pairs.every(isDecided)) return found.result('decided');
     if (length >= MAX_STARTS || now() - beganMs >= maxMs) return soFar;
   }
   return found.result('nothing-to-compare');
@@ -167,11 +168,10 @@ async function startOnce(
   for (const at of shuffled(running, random))
     if ((await load(found, bench, at)) !== undefined) return undefined;
   const blockMs = Math.max(MIN_BLOCK_MS, BLOCK_STEPS * found.begun!.clockStepMs);
-  const warmMs = WARM_BLOCKS * blockMs;
   const turns = new Map<number, number>();
   for (const at of shuffled(running, random)) {
-    const limitMs = RUN_LIMIT_MS + 4 * warmMs;
-    const warmed = answered(await bench.ask({ do: 'warm', at, blockMs, warmMs, limitMs }), 'turns');
+    const limitMs = RUN_LIMIT_MS + 4 * WARM_MS;
+    const warmed = answered(await bench.ask({ do: 'warm', at, blockMs, warmMs: WARM_MS, limitMs }), 'turns');
     if (isProblem(warmed)) {
       found.problems[at] = warmed;
       return undefined;
@@ -194,7 +194,8 @@ async function timeBlocks(
 ): Promise<TrialStart | undefined> {
   const running = [...turns.keys()];
   const isSlow = running.some((at) => turns.get(at) === 1);
-  const rounds = Array.from({ length: isSlow ? FEW_BLOCKS : BLOCKS }, () => shuffled(running, random));
+  const usual = Math.min(MAX_ROUNDS, Math.max(MIN_ROUNDS, Math.round(TIMED_MS / blockMs)));
+  const rounds = Array.from({ length: isSlow ? MIN_ROUNDS : usual }, () => shuffled(running, random));
   const blocks = rounds.flat().map((at): TrialBlock => ({ at, turns: turns.get(at)! }));
   const limitMs = blocks.length * (isSlow ? RUN_LIMIT_MS : Math.max(1000, 20 * blockMs));
   const timed = answered(await bench.ask({ do: 'time', blocks, limitMs }), 'blocks');
@@ -205,18 +206,22 @@ async function timeBlocks(
         : `an alternative threw after it had ended well before: ${timed.message}`,
     );
   }
-  type Timed = (typeof timed)[number];
-  const ofAlternative = (of: (block: Timed, turns: number) => number | undefined) =>
-    found.problems.map((_, at) =>
-      medianKnown(
-        blocks.map((block, index) => (block.at === at ? of(timed[index]!, block.turns) : undefined)),
-      ),
+  const inRound = (order: readonly number[], round: number, at: number) => {
+    const place = order.indexOf(at);
+    if (place < 0) return undefined;
+    const { ms } = timed[round * running.length + place]!;
+    return Math.max(ms, Number.MIN_VALUE) / turns.get(at)!;
+  };
+  const bytesOf = (at: number) =>
+    medianKnown(
+      blocks.map((block, index) => {
+        const { bytes } = timed[index]!;
+        return block.at !== at || bytes === undefined || bytes < 0 ? undefined : bytes / block.turns;
+      }),
     );
   return {
-    runMs: ofAlternative(({ ms }, count) => Math.max(ms, Number.MIN_VALUE) / count),
-    bytes: ofAlternative(({ bytes }, count) =>
-      bytes === undefined || bytes < 0 ? undefined : bytes / count,
-    ),
+    rounds: rounds.map((order, round) => found.problems.map((_, at) => inRound(order, round, at))),
+    bytes: found.problems.map((_, at) => bytesOf(at)),
   };
 }
 

@@ -1,4 +1,4 @@
-import { bytesText, countText, countedText, decimalText, msText } from '../words/figures';
+import { bytesText, countText, countedText, decimalText, msText, percentText } from '../words/figures';
 import type { Trial } from './trial';
 import type { TrialLine, TrialPart } from './trial-module';
 import { trialLineOf } from './trial-module';
@@ -38,28 +38,46 @@ const percent = (share: number) => {
   return decimalText(value, value < 10 ? 1 : 0);
 };
 
-/** "29 % less", "2.4 × as much". */
+/** Less of the time than this is better said as a share of it. */
+const SMALL_SHARE = -0.9;
+
+/** "29 % less", "2.4 ×", "4 % of it". */
 function moreText(share: number): string {
-  if (share >= 1) return `${decimalText(share + 1, share < 9 ? 1 : 0)} × as much`;
+  if (share >= 1) return `${decimalText(share + 1, share < 9 ? 1 : 0)} ×`;
+  if (share < SMALL_SHARE) return `${percentText(share + 1)} of it`;
   return `${percent(share)} % ${share < 0 ? 'less' : 'more'}`;
+}
+
+/** "29 % less time than", "2.4 × the time of". */
+function timeOf(share: number): string {
+  const text = moreText(share);
+  if (share >= 1) return `${text} the time of`;
+  return share < SMALL_SHARE ? text.replace('of it', 'of the time of') : `${text} time than`;
 }
 
 /** What a pair comes to, in one sentence. */
 export function pairWords(names: readonly string[], { first, second, more, verdict }: TrialPair): string {
-  const [one, other] = [names[first]!, names[second]!];
+  const [one, other] = [`“${names[first]!}”`, `“${names[second]!}”`];
   const interval = `95 % between ${moreText(more.low)} and ${moreText(more.high)}`;
   switch (verdict) {
     case 'faster':
     case 'slower':
-      return `“${other}” takes ${moreText(more.share)} than “${one}” (${interval}).`.replace(
-        'as much than',
-        'as much as',
-      );
+      return `${other} takes ${timeOf(more.share)} ${one} (${interval}).`;
     case 'no-clear-change':
-      return `“${other}” and “${one}” show no clear difference (${interval}).`;
+      return `${other} and ${one} show no clear difference (${interval}).`;
     case 'too-few-to-say':
-      return `“${other}” and “${one}”: too few starts to say (${interval}).`;
+      return `${other} and ${one}: too few starts to say.`;
   }
+}
+
+/** A run so short is mostly what calls it. Milliseconds. */
+const SHORT_RUN_MS = 20e-6;
+
+/** What is to be known of runs that are very short; empty where there are none. */
+export function shortRunWords(alternatives: readonly AlternativeResult[]): string {
+  return alternatives.some(({ medianMs }) => medianMs !== undefined && medianMs < SHORT_RUN_MS)
+    ? `A run of less than ${runText(SHORT_RUN_MS)} is mostly the loop around it: have each alternative do more.`
+    : '';
 }
 
 /** Whether what they give is the same, in one sentence. */
@@ -90,11 +108,11 @@ const ENDS: Readonly<Record<TrialResult['ended'], string>> = {
 };
 
 /** How it was done, in a few sentences. */
-export function trialHowWords({ engine, place, starts, clockStepMs, level, ended }: TrialResult): string {
+export function trialHowWords({ place, starts, clockStepMs, level, ended }: TrialResult): string {
   return [
-    `${engine}, in a ${place} of its own: ${countedText(starts, 'fresh start')}, in each all alternatives warmed up and timed in turn, in random order.`,
+    `In a ${place} of its own: ${countedText(starts, 'fresh start')}, in each all alternatives warmed up and timed in turn, in random order.`,
     `The clock there steps by ${runText(clockStepMs)}.`,
-    `Pairs are tested by Wilcoxon’s test over the starts, at an error rate of ${decimalText(level * 100, 0)} % over all together; differences below ${countText(MIN_TOLD * 100)} % are not told.`,
+    `Pairs are tested by the sign test over the starts, at an error rate of ${percentText(level)} over all together; differences below ${countText(MIN_TOLD * 100)} % are not told.`,
     ENDS[ended],
   ].join(' ');
 }

@@ -1,4 +1,4 @@
-import { ValidationError, array, mixed, object, string } from 'yup';
+import { ValidationError, array, mixed, object, string, type ObjectSchema } from 'yup';
 import { jsonFault } from '../words/json-fault';
 
 /** Where the code of a trial runs: in a worker, or in a page of its own, which has elements. */
@@ -35,26 +35,10 @@ export class BadTrialError extends Error {
   override readonly name = 'BadTrialError';
 }
 
-/** A text, or its lines, which are easier to read in a file. */
 const code = () =>
-  mixed<string>()
-    .transform((given: unknown) =>
-      Array.isArray(given) && given.every((line) => typeof line === 'string') ? given.join('\n') : given,
-    )
-    .test(
-      'code',
-      ({ path }) => `${String(path)} must be a text, or a list of its lines`,
-      (given) => {
-        return typeof given === 'string';
-      },
-    )
-    .test(
-      'length',
-      ({ path }) => `${String(path)} must be shorter than ${MAX_CODE} letters`,
-      (given) => {
-        return String(given).length <= MAX_CODE;
-      },
-    );
+  string()
+    .typeError(({ path }) => `${path} must be a text, or a list of its lines`)
+    .max(MAX_CODE, ({ path }) => `${path} must be shorter than ${MAX_CODE} letters`);
 
 const webAddress = () =>
   string()
@@ -69,7 +53,7 @@ export const trialSchema = object({
   place: string().oneOf(TRIAL_PLACES).default('worker'),
   setUp: code().default(''),
   alternatives: array(
-    object({ name: string().trim().min(1).max(MAX_NAME).required(), code: code() }).noUnknown(),
+    object({ name: string().trim().min(1).max(MAX_NAME).required(), code: code().defined() }).noUnknown(),
   )
     .min(MIN_ALTERNATIVES, `a trial has at least ${MIN_ALTERNATIVES} alternatives`)
     .max(MAX_ALTERNATIVES, `a trial has at most ${MAX_ALTERNATIVES} alternatives`)
@@ -77,16 +61,37 @@ export const trialSchema = object({
 }).noUnknown();
 
 const fileSchema = trialSchema.shape({
-  format: string().oneOf([TRIAL_FORMAT], `"format" must be "${TRIAL_FORMAT}"`).required(),
+  format: string()
+    .oneOf([TRIAL_FORMAT], `"format" must be "${TRIAL_FORMAT}"`)
+    .required('it says no "format"'),
   version: mixed().oneOf(
     [TRIAL_VERSION],
     `this reads version ${TRIAL_VERSION} of trials; bring the tool up to date`,
   ),
 });
 
+/** Code may be given as its lines, which are easier to read in a file. */
+function withTexts(given: unknown): unknown {
+  if (Array.isArray(given) && given.every((line) => typeof line === 'string')) return given.join('\n');
+  if (Array.isArray(given)) return given.map(withTexts);
+  if (typeof given !== 'object' || given === null) return given;
+  return Object.fromEntries(Object.entries(given).map(([name, value]) => [name, withTexts(value)]));
+}
+
+/** A value as a schema wants it, with what is usual where it is not given. @throws BadTrialError */
+function taken<T>(schema: ObjectSchema<object>, given: unknown): T {
+  try {
+    const value = schema.validateSync(withTexts(given), { strict: true });
+    return schema.cast(value) as T;
+  } catch (error) {
+    if (error instanceof ValidationError) throw new BadTrialError(`the trial: ${error.message}`);
+    throw error;
+  }
+}
+
 /** Takes what may be a trial. @throws BadTrialError */
 export function trialFrom(given: unknown): Trial {
-  return checked(() => trialSchema.validateSync(given) as Trial);
+  return taken(trialSchema, given);
 }
 
 /**
@@ -100,10 +105,12 @@ export function readTrial(text: string): Trial {
   } catch (error) {
     throw new BadTrialError(`the file of the trial is no JSON${jsonFault(error as SyntaxError, text)}`);
   }
-  return checked(() => {
-    const { format: _format, version: _version, ...trial } = fileSchema.validateSync(given);
-    return trial as Trial;
-  });
+  const {
+    format: _format,
+    version: _version,
+    ...trial
+  } = taken<Trial & { format: string; version: number }>(fileSchema, given);
+  return trial;
 }
 
 /** A trial as the text of a file. */
@@ -123,13 +130,4 @@ export function trialText({ name, app, place, setUp, alternatives }: Trial): str
 /** Whether an object was meant to be a trial. */
 export function isTrialFile(value: object): boolean {
   return (value as { format?: unknown }).format === TRIAL_FORMAT;
-}
-
-function checked<T>(check: () => T): T {
-  try {
-    return check();
-  } catch (error) {
-    if (error instanceof ValidationError) throw new BadTrialError(`the trial: ${error.message}`);
-    throw error;
-  }
 }

@@ -14,6 +14,7 @@ import {
 import { Option, type Command } from 'commander';
 import { writeCalls, type CallsFlags } from './calls';
 import { addBudget, addCheck } from './budget-commands';
+import { addTrend } from './trend-command';
 import { writeComparison } from './compare';
 import { writeSeveral } from './compare-several';
 import { writeExplanation } from './explain';
@@ -207,5 +208,6 @@ export function addReadingCommands(program: Command): void {
   addConvert(program);
   addCheck(program);
   addBudget(program);
+  addTrend(program);
   addSteps(program);
 }

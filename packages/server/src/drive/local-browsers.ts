@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
+import { setTimeout as delay } from 'node:timers/promises';
 import { BidiBrowser } from './bidi';
 import { BadArgumentError } from './arguments';
 import { BrowserError, type Browser } from './browser';
@@ -24,6 +25,8 @@ export function browsersFrom(text: string): BrowserName[] {
   });
 }
 
+/** A browser that does not close within this is ended. */
+const CLOSE_LIMIT_MS = 3000;
 const MINI_BROWSER = '/usr/lib/x86_64-linux-gnu/webkit2gtk-4.1/MiniBrowser';
 
 const CHROMIUM_FLAGS = [
@@ -75,7 +78,8 @@ function endingWith(browser: Browser, programs: readonly Program[], profile?: Pr
   const close = browser.close.bind(browser);
   let closed: Promise<void> | undefined;
   const end = async () => {
-    await close().catch(() => undefined);
+    // A page that stands still may keep its browser from closing: it is ended then.
+    await Promise.race([close().catch(() => undefined), delay(CLOSE_LIMIT_MS, undefined, { ref: false })]);
     for (const program of programs) program.end();
     await profile?.remove();
   };

@@ -2,6 +2,7 @@ import { Option, type Command } from 'commander';
 import { CAPTURE_MODES, type CaptureMode, type ProxySettings } from '@nettle-patch/core';
 import { portNumber } from '../commands/whole-number';
 import { BadAddressError, targetOriginOf } from '../apps/target-origin';
+import { trialsPart } from '../trials/trials-part';
 import { replaysPart } from '../drive/replays-part';
 import { serve, type Running } from '../serve';
 import { chooseApp } from './choose-app';
@@ -76,7 +77,7 @@ async function runServe(address: string | undefined, flags: ServeFlags): Promise
     port,
     ...(proxyPort === undefined ? {} : { proxyPort }),
     ...(target === undefined ? {} : { target }),
-    parts: (targetFor) => [replaysPart(targetFor)],
+    parts: (targetFor) => [replaysPart(targetFor), trialsPart(targetFor)],
     settings: settingsFrom({ ...flags, mode: flags.exact ? 'exact' : flags.mode }, config),
     ...(flags.lan === undefined ? {} : { lan: flags.lan }),
   });

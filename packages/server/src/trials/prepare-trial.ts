@@ -1,5 +1,6 @@
 import { BadTrialError, trialLineOf, trialLineWords, trialModule, type Trial } from '@nettle-patch/core';
 import { parseScript } from '@nettle-patch/instrument';
+import { transform } from 'sucrase';
 
 /** What a parser tells of a text that is no code. */
 interface ParserFault {
@@ -20,9 +21,27 @@ export function trialModules(trial: Trial): string[] {
     const fault = faultIn(plain);
     if (fault === undefined) return plain;
     const awaiting = trialModule(trial, at, true);
-    if (faultIn(awaiting) === undefined) return awaiting;
-    throw new BadTrialError(faultWords(trial, at, fault));
+    const usable = [awaiting, ...withoutTypes(plain), ...withoutTypes(awaiting)].find(
+      (module) => faultIn(module) === undefined,
+    );
+    if (usable === undefined) throw new BadTrialError(faultWords(trial, at, fault));
+    return usable;
   });
+}
+
+/** The same without the types of TypeScript, line by line as it was; nothing where it is no TypeScript either. */
+function withoutTypes(module: string): string[] {
+  try {
+    return [
+      transform(module, {
+        transforms: ['typescript'],
+        disableESTransforms: true,
+        keepUnusedImports: true,
+      }).code,
+    ];
+  } catch {
+    return [];
+  }
 }
 
 function faultIn(module: string): ParserFault | undefined {
@@ -38,5 +57,5 @@ function faultWords(trial: Trial, at: number, { description, message, loc, line 
   const found = loc?.start.line ?? line;
   const place = found === undefined ? undefined : trialLineOf(trial, at, found);
   const where = trialLineWords(trial, place ?? { part: at, line: 1 });
-  return `${where}: this is no JavaScript: ${description ?? message}`;
+  return `${where}: this is neither JavaScript nor TypeScript: ${description ?? message}`;
 }

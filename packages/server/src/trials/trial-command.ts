@@ -10,6 +10,7 @@ import {
   trialHowWords,
   trialSentences,
   trialRows,
+  whereWords,
   type Trial,
   type TrialRun,
 } from '@nettle-patch/core';
@@ -58,7 +59,7 @@ function writeText(output: Output, trial: Trial, runs: readonly TrialRun[]): voi
   output.line(output.style('bold', trial.name));
   for (const run of runs) {
     output.line();
-    output.line(output.style('bold', run.where));
+    output.line(output.style('bold', whereWords(run)));
     output.table(trialRows(run.result), [false, true, true, true]);
     output.line();
     for (const sentence of trialSentences(trial, run.result)) output.wrapped(sentence);

@@ -10,15 +10,18 @@ const MAX_TRIALS = 20;
 const SCRIPT = 'text/javascript; charset=utf-8';
 const HTML = 'text/html; charset=utf-8';
 
-const FILES: Readonly<Record<string, Parameters<typeof builtPath>[0]>> = {
-  'page.js': 'trialPage',
-  'frame.js': 'trialFrame',
-  'worker.js': 'trialWorker',
-};
+const FILES = new Map<string, Parameters<typeof builtPath>[0]>([
+  ['page.js', 'trialPage'],
+  ['frame.js', 'trialFrame'],
+  ['worker.js', 'trialWorker'],
+]);
 
 const page = (script: string) =>
   `<!doctype html><html lang="en"><meta charset="utf-8"><title>Trial</title><body><script src="${script}"></script></body></html>`;
-const PAGES: Readonly<Record<string, string>> = { '': page('page.js'), 'frame.html': page('frame.js') };
+const PAGES = new Map([
+  ['', page('page.js')],
+  ['frame.html', page('frame.js')],
+]);
 
 /**
  * Pages are isolated where the browser can, for a closer clock, and may be put into the interface by nobody but this
@@ -62,8 +65,9 @@ export class TrialPages {
   async #text(id: string, name: string): Promise<{ type: string; text: string } | undefined> {
     const modules = this.#modules.get(id);
     if (modules === undefined) return undefined;
-    if (name in PAGES) return { type: HTML, text: PAGES[name]! };
-    const file = FILES[name];
+    const html = PAGES.get(name);
+    if (html !== undefined) return { type: HTML, text: html };
+    const file = FILES.get(name);
     if (file !== undefined) return { type: SCRIPT, text: await readFile(builtPath(file), 'utf8') };
     const text = modules[Number(/^alternative-(\d)\.js$/.exec(name)?.[1] ?? Number.NaN)];
     return text === undefined ? undefined : { type: SCRIPT, text };

@@ -1,7 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { proxy } from 'comlink';
-import { BadStepsError, readSteps, type Step } from '@nettle-patch/core';
+import { BadStepsError, BadTrialError, readSteps, readTrial, type Step } from '@nettle-patch/core';
 import { Subject } from 'rxjs';
 import { readKind } from '../shared/read-kind';
 import { saveBlob } from '../shared/save-blob';
@@ -9,14 +9,17 @@ import { NEW_ANALYSIS_THREAD, type AnalysisThread } from './analysis-thread';
 import { FailureService } from './failure.service';
 import { PreferencesService } from './preferences.service';
 import { RecordingService } from './recording.service';
+import { TrialShelfService } from './trial-shelf.service';
 
 const DEMO_FILE = 'demo/friday-sailing.nettle.jsonl.gz';
+const DEMO_TRIAL = 'demo/fold-accents.trial.json';
 const MENDED_DEMO_FILE = 'demo/friday-sailing-mended.nettle.jsonl.gz';
 
 /** Brings files to the shelf, and saves what is on it to files. */
 @Injectable({ providedIn: 'root' })
 export class FilesService {
   readonly #recordings = inject(RecordingService);
+  readonly #trials = inject(TrialShelfService);
   readonly #newThread = inject(NEW_ANALYSIS_THREAD);
   readonly #failures = inject(FailureService);
   readonly #preferences = inject(PreferencesService);
@@ -44,13 +47,14 @@ export class FilesService {
 
   /**
    * The one door for files, whatever button they come by: recordings of all formats go on the shelf, and the only one is
-   * shown; steps are offered to be done; what is neither is told in words.
+   * shown; steps are offered to be done; a trial is opened; what is none of them is told in words.
    */
   async open(files: readonly File[]): Promise<void> {
     const ids: string[] = [];
     for (const file of files) {
       const { kind, text } = await readKind(file);
       if (kind === 'steps') this.#openSteps(text, file.name);
+      else if (kind === 'trial') await this.#openTrial(text, file.name);
       else if (kind === 'budget') this.#failures.tell({ code: 'is-budget', detail: '' }, file.name);
       else {
         const id = await this.importFile(file);
@@ -68,6 +72,15 @@ export class FilesService {
     } catch (error) {
       if (!(error instanceof BadStepsError)) throw error;
       this.#failures.tell({ code: 'bad-steps', detail: error.message }, name);
+    }
+  }
+
+  async #openTrial(text: string, name: string): Promise<void> {
+    try {
+      await this.#router.navigate(['/trials', await this.#trials.add(readTrial(text))]);
+    } catch (error) {
+      if (!(error instanceof BadTrialError)) throw error;
+      this.#failures.tell({ code: 'bad-trial', detail: error.message }, name);
     }
   }
 
@@ -93,6 +106,12 @@ export class FilesService {
     if (id !== undefined) await this.#router.navigate(['/stings', id]);
   }
 
+  /** Shows the trial that ships with the tool. */
+  async openDemoTrial(): Promise<void> {
+    const text = await this.#demoFile(DEMO_TRIAL).then((file) => file?.text());
+    if (text !== undefined) await this.#openTrial(text, DEMO_TRIAL);
+  }
+
   /** Holds the demo recording against that of the mended app. */
   async compareDemo(): Promise<void> {
     const before = await this.#keepDemo(DEMO_FILE);
@@ -102,14 +121,20 @@ export class FilesService {
   }
 
   async #keepDemo(path: string): Promise<string | undefined> {
+    const file = await this.#demoFile(path);
+    return file === undefined ? undefined : this.importFile(file);
+  }
+
+  /** A file of the demo; undefined where it cannot be had, which is told. */
+  async #demoFile(path: string): Promise<Blob | undefined> {
     try {
       const answer = await fetch(path);
       if (!answer.ok) throw new Error(`the server answered ${answer.status}`);
-      return await this.importFile(await answer.blob());
+      return await answer.blob();
     } catch (error) {
       this.#failures.tell({
         code: 'unexpected',
-        detail: `the demo recording could not be loaded, ${(error as Error).message}`,
+        detail: `the demo could not be loaded, ${(error as Error).message}`,
       });
       return undefined;
     }

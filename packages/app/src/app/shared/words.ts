@@ -18,6 +18,7 @@ const FAILURES: Record<Failure['code'], (detail: string) => string> = {
   empty: () => 'This file is empty, or was cut off before its first line ended. Export it again.',
   unreadable: (detail) => `This file cannot be read: ${detail}. Try to copy it again.`,
   'bad-steps': (detail) => `These steps cannot be done: ${detail}.`,
+  'bad-trial': (detail) => `This trial cannot be used: ${detail}.`,
   'is-budget': () =>
     'This is a budget. Recordings are held against it on the command line: nettle-patch check FILE --budget BUDGET.',
   'store-full': () =>

@@ -15,6 +15,7 @@ import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
 import { FilesService } from '../services/files.service';
 import { ShelfService } from '../services/shelf.service';
+import { TrialShelfService } from '../services/trial-shelf.service';
 import { StorageService } from '../services/storage.service';
 import { ChoiceComponent, type ChoiceOption } from '../shared/choice.component';
 import { formatDate } from '../shared/format';
@@ -24,6 +25,7 @@ import { OpenFilesComponent } from '../files/open-files.component';
 import { ChosenRecordingsComponent } from './chosen-recordings.component';
 import { CardSkylineComponent } from './card-skyline.component';
 import { findRecordings, tagsOf, type Order, type Wanted } from './find-recordings';
+import { TrialListComponent } from '../trials/trial-list.component';
 import { TrendComponent } from './trend.component';
 
 const ORDERS: readonly ChoiceOption<Order>[] = [
@@ -54,6 +56,7 @@ const ORDERS: readonly ChoiceOption<Order>[] = [
     FocusNowDirective,
     OpenFilesComponent,
     TrendComponent,
+    TrialListComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shelf.component.html',
@@ -63,6 +66,7 @@ export class ShelfComponent {
   protected readonly shelf = inject(ShelfService);
   protected readonly recordings = inject(RecordingService);
   protected readonly files = inject(FilesService);
+  protected readonly trials = inject(TrialShelfService);
   protected readonly storage = inject(StorageService);
   protected readonly renaming = signal<string | undefined>(undefined);
   protected readonly tagging = signal<string | undefined>(undefined);

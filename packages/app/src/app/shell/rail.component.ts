@@ -39,6 +39,9 @@ const ANALYSIS: readonly { readonly name: string; readonly icon: IconName }[] = 
       <a routerLink="/shelf" routerLinkActive="on" ariaCurrentWhenActive="page"
         ><np-icon name="shelf" />Shelf</a
       >
+      <a routerLink="/trials" routerLinkActive="on" ariaCurrentWhenActive="page"
+        ><np-icon name="trials" />Trials</a
+      >
     </nav>
   `,
   styles: `

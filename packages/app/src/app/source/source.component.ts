@@ -11,17 +11,19 @@ import {
 import { DomSanitizer } from '@angular/platform-browser';
 import { MatButtonModule } from '@angular/material/button';
 import { MatSortHeader } from '@angular/material/sort';
-import { RouterLink } from '@angular/router';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { Router, RouterLink } from '@angular/router';
 import { decimalText, msText, countText, shortPlace } from '@nettle-patch/core';
 import { AddressService } from '../services/address.service';
 import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
 import { PreferencesService } from '../services/preferences.service';
 import { RecordingService } from '../services/recording.service';
+import { TrialShelfService } from '../services/trial-shelf.service';
 import { tableOrder } from '../services/table-order';
 import { TableOrderDirective } from '../services/table-order.directive';
 import { ShellKeys } from '../shell/shell-keys';
-import type { ShownLine } from '../../workers/analysis/queries/source-queries';
+import type { ShownFile, ShownLine } from '../../workers/analysis/queries/source-queries';
 import { incrementalList } from '../shared/incremental-list';
 import { sortedRows } from '../shared/sorted-rows';
 import { IconComponent } from '../shared/icon.component';
@@ -31,6 +33,7 @@ import { OpeningComponent } from '../shell/opening.component';
 import { CodeViewComponent } from './code-view.component';
 import { costColumns } from './cost-gutters';
 import { editorLink } from './editor-link';
+import { trialOfFunction } from './trial-of-function';
 import { answerTo } from '../shared/answer-to';
 
 const LINE_COLUMNS = {
@@ -39,6 +42,8 @@ const LINE_COLUMNS = {
   totalMs: ({ totalMs }: ShownLine) => totalMs,
   names: ({ names }: ShownLine) => names.join(', '),
 };
+
+const TOLD_MS = 5000;
 
 /** So many of a list are shown, unless all are asked for: they are in order of their cost. */
 const FIRST = 40;
@@ -76,6 +81,9 @@ export class SourceComponent {
   readonly #chosen = inject(ChosenFunctionService);
   readonly #preferences = inject(PreferencesService).now;
   readonly #sanitizer = inject(DomSanitizer);
+  readonly #snackBar = inject(MatSnackBar);
+  readonly #router = inject(Router);
+  readonly #trials = inject(TrialShelfService);
   protected readonly sheets = inject(ShellKeys);
   readonly id = input.required<string>();
   /** File that is shown, from the address. */
@@ -177,6 +185,19 @@ export class SourceComponent {
 
   protected cursorAt(line: number): void {
     this.#cursor.set(line);
+  }
+
+  /** Begins a trial with the function that the cursor is in. */
+  protected async tryAlternatives({ file, text = '' }: ShownFile): Promise<void> {
+    const line = this.#cursor() ?? this.wantedLine() ?? 1;
+    const trial = trialOfFunction({ file, text, line });
+    if (trial === undefined) {
+      this.#snackBar.open(`There is no function at line ${line}. Put the cursor into one.`, 'Close', {
+        duration: TOLD_MS,
+      });
+      return;
+    }
+    await this.#router.navigate(['/trials', await this.#trials.add(trial)]);
   }
 
   /** Takes the text of the file that is shown from a file of the person's. */
