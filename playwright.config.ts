@@ -2,7 +2,7 @@ import { defineConfig } from '@playwright/test';
 import { chromiumFlags, chromiumPath } from './scripts/lib/browser.mjs';
 
 const UNTIMED =
-  /(accessibility|apps|back|calls|cancel|changes|compare|desk|exact|frames|hostile|itself|labels|lan|keyboard|libraries|noticed|own-bytes|package|pages|panes|phone|replay|secrets|shelf|shell|strip|survives|tag|threads|timeline|waiting|wrapping)\.spec\.ts$/;
+  /(accessibility|apps|back|calls|cancel|changes|compare|desk|exact|frames|hostile|itself|labels|lan|keyboard|libraries|noticed|own-bytes|package|pages|panes|phone|replay|secrets|shelf|shell|strip|survives|tag|threads|timeline|trend|waiting|wrapping)\.spec\.ts$/;
 
 /** Tests of `npm run test:engines`: those in other engines, by their titles, and those that wait in real time. */
 const LATER = /\b(firefox|webkit)\b|@waits/;

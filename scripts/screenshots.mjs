@@ -225,7 +225,6 @@ try {
   await phone.waitFor();
   await phone.click();
   await pause(500);
-  await tool.screenshot({ path: file('record-phone') });
   await tool.getByRole('button', { name: 'Record', exact: true }).click();
   await pause(13_500);
   await tool.getByRole('button', { name: 'Stop' }).click();

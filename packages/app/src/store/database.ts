@@ -1,6 +1,5 @@
-import type { TimeRange } from '@nettle-patch/core';
+import type { TimeRange, Trial, TrialRun } from '@nettle-patch/core';
 import { Dexie, type Table } from 'dexie';
-import type { StoredTrial } from './trial-store';
 
 export type KeptState = 'recording' | 'ended';
 
@@ -60,6 +59,15 @@ export interface KeptChunk {
 export interface KeptPreferences {
   readonly name: string;
   readonly value: unknown;
+}
+
+/** A trial that is kept, with what came of it when it ran last in each place. */
+export interface StoredTrial {
+  readonly id: string;
+  /** When it was changed or run last, as ISO 8601. */
+  readonly changedAt: string;
+  readonly trial: Trial;
+  readonly runs: readonly TrialRun[];
 }
 
 /** All that is kept in this browser. */

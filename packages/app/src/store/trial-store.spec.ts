@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
 import { describe, expect, it } from 'vitest';
 import { NettleDatabase } from './database';
-import { TrialStore, readStoredTrial, type StoredTrial } from './trial-store';
+import type { StoredTrial } from './database';
+import { TrialStore, readStoredTrial } from './trial-store';
 
 const kept = (id: string, changedAt: string): StoredTrial => ({
   id,

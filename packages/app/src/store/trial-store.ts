@@ -6,20 +6,10 @@ import {
   trialFrom,
   trialProblemSchema,
   trialCheckedSchema,
-  type Trial,
   type TrialRun,
 } from '@nettle-patch/core';
 import { array, mixed, number, object, string, type Schema } from 'yup';
-import type { NettleDatabase } from './database';
-
-/** A trial that is kept, with what came of it when it ran last in each place. */
-export interface StoredTrial {
-  readonly id: string;
-  /** When it was changed or run last, as ISO 8601. */
-  readonly changedAt: string;
-  readonly trial: Trial;
-  readonly runs: readonly TrialRun[];
-}
+import type { NettleDatabase, StoredTrial } from './database';
 
 const finite = () => number().required();
 

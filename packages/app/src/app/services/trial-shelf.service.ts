@@ -5,7 +5,8 @@ import type { Trial, TrialRun } from '@nettle-patch/core';
 import { liveQuery } from 'dexie';
 import { from } from 'rxjs';
 import { NettleDatabase } from '../../store/database';
-import { TrialStore, type StoredTrial } from '../../store/trial-store';
+import type { StoredTrial } from '../../store/database';
+import { TrialStore } from '../../store/trial-store';
 
 const UNDO_MS = 10_000;
 const now = () => new Date().toISOString();

@@ -1,4 +1,4 @@
-import { durationText } from '@nettle-patch/core';
+import { changePoints, durationText } from '@nettle-patch/core';
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
@@ -27,6 +27,10 @@ Chart.register(LineController, LineElement, LinearScale, PointElement, Tooltip);
 type Measure = 'response' | 'long-tasks' | 'stings';
 
 const MOST_DATES = 7;
+/** Error rate of the test for changes of level. */
+const LEVEL = 0.05;
+/** Fewer recordings could not show a change. */
+const FEW = 6;
 const NEAREST = { mode: 'nearest', axis: 'x', intersect: false, includeInvisible: true } as const;
 
 const MEASURES: readonly { readonly measure: Measure; readonly words: string }[] = [
@@ -68,6 +72,15 @@ interface TrendPoint {
     <div class="chart">
       <canvas #canvas role="img" [attr.aria-label]="words()" (click)="openNear($event)"></canvas>
     </div>
+    @for (change of changeWords(); track change) {
+      <p class="change">{{ change }}</p>
+    } @empty {
+      @if (points().length >= few) {
+        <p class="soft">
+          No change of level that {{ points().length }} recordings could show, at an error rate of 5 %.
+        </p>
+      }
+    }
     @if (unknown() > 0) {
       <p class="soft">{{ unknown() }} of them have not been looked at by this version: open them once.</p>
     }
@@ -107,6 +120,9 @@ interface TrendPoint {
       font-size: 15px;
       margin: 0;
     }
+    .change {
+      font-weight: 700;
+    }
     .chart {
       position: relative;
       height: 150px;
@@ -137,6 +153,21 @@ export class TrendComponent {
   protected readonly unknown = computed(
     () => this.points().filter(({ value }) => value === undefined).length,
   );
+  protected readonly few = FEW;
+  readonly #known = computed(() => this.points().filter(({ value }) => value !== undefined));
+  /** From which of the known points on they lie on another level. */
+  readonly #changes = computed(() =>
+    changePoints(
+      this.#known().map(({ value }) => value!),
+      LEVEL,
+    ),
+  );
+  protected readonly changeWords = computed(() =>
+    this.#changes().map(({ at, before, after }) => {
+      const { label, recording } = this.#known()[at]!;
+      return `${after > before ? 'Higher' : 'Lower'} from “${recording.title}” (${label}) on: ${this.shown(after)}, before ${this.shown(before)}.`;
+    }),
+  );
   protected readonly words = computed(() => {
     const { words } = MEASURES.find(({ measure }) => measure === this.measure())!;
     return `${words} of the recordings tagged “${this.tag()}”, in order of time`;
@@ -158,7 +189,8 @@ export class TrendComponent {
 
   /** Opens the recording whose point is nearest: also beside the area of the chart, where half of the last point stands. */
   protected openNear(event: MouseEvent): void {
-    const [element] = this.#chart?.getElementsAtEventForMode(event, 'nearest', NEAREST, true) ?? [];
+    const near = this.#chart?.getElementsAtEventForMode(event, 'nearest', NEAREST, true) ?? [];
+    const element = near.find(({ datasetIndex }) => datasetIndex === 0);
     const point = element === undefined ? undefined : this.points()[element.index];
     if (point !== undefined) void this.#router.navigate(['/stings', point.recording.id]);
   }
@@ -171,6 +203,20 @@ export class TrendComponent {
 
   protected shown(value: number): string {
     return this.measure() === 'stings' ? String(value) : durationText(value);
+  }
+
+  /** A line at each level between two changes. */
+  #levels(): { x: number; y: number }[][] {
+    const changes = this.#changes();
+    const known = this.#known();
+    const bounds = [0, ...changes.map(({ at }) => at), known.length];
+    const levels = changes.length === 0 ? [] : [changes[0]!.before, ...changes.map(({ after }) => after)];
+    return levels.map((y, index) =>
+      [bounds[index]!, bounds[index + 1]! - 1].map((at) => ({
+        x: Date.parse(known[at]!.recording.createdAt),
+        y,
+      })),
+    );
   }
 
   #draw(): void {
@@ -195,6 +241,13 @@ export class TrendComponent {
             pointHitRadius: 14,
             borderWidth: 1.5,
           },
+          ...this.#levels().map((data) => ({
+            data,
+            borderColor: palette.ink,
+            borderWidth: 2,
+            pointRadius: 0,
+            pointHitRadius: 0,
+          })),
         ],
       },
       options: {
@@ -206,6 +259,7 @@ export class TrendComponent {
           tooltip: {
             titleFont: font,
             bodyFont: font,
+            filter: ({ datasetIndex }) => datasetIndex === 0,
             callbacks: {
               title: ([item]) => this.points()[item!.dataIndex]!.recording.title,
               label: ({ dataIndex }) => this.shownOf(this.points()[dataIndex]!),

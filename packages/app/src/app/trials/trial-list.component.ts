@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { agreementWords, pairWords } from '@nettle-patch/core';
-import type { StoredTrial } from '../../store/trial-store';
+import type { StoredTrial } from '../../store/database';
 import { TrialShelfService } from '../services/trial-shelf.service';
 import { formatDate } from '../shared/format';
 import { IconComponent } from '../shared/icon.component';

@@ -29,7 +29,7 @@ import {
 } from '@nettle-patch/core';
 import { Subject, debounceTime, of } from 'rxjs';
 import type { ReportForm } from '../../workers/analysis/report-form';
-import type { StoredTrial } from '../../store/trial-store';
+import type { StoredTrial } from '../../store/database';
 import { ReportMenuComponent } from '../reports/report-menu.component';
 import { ReportService, fileNameOf } from '../reports/report.service';
 import { AppsService } from '../services/apps.service';
