@@ -1,5 +1,12 @@
 import { expect as expectBare, test as bare } from '@playwright/test';
-import { keptSteps, type Recording, type Step } from '../packages/server/dist/index.js';
+import {
+  interactionsOf,
+  keptSteps,
+  readRecording,
+  recordScript,
+  type Recording,
+  type Step,
+} from '../packages/server/dist/index.js';
 import { localApp, type LocalApp } from './local-app';
 import { ENGINES, needs, recordIn } from './scripted';
 import { expect, startRecording, stingList, stopRecording, test } from './stage';
@@ -82,6 +89,35 @@ bare.describe('what is kept of a person’s input', () => {
     expectBare(off.header.available).not.toContain('steps');
   });
 });
+
+for (const engine of ENGINES) {
+  bare(`${engine}: each round begins with a load of its own, and all are in one recording`, async () => {
+    needs(engine);
+    let loads = 0;
+    const app = await localApp((request, response) => {
+      if (request.url === '/') loads++;
+      response.setHeader('content-type', 'text/html').end(PAGE);
+    });
+    try {
+      const recorded = await recordScript({
+        url: new URL(app.url),
+        steps: [{ do: 'click', on: '#cast-off' }],
+        settings: { mode: 'everyday' },
+        browser: engine,
+        repeat: 3,
+        freshLoads: true,
+      });
+      expectBare(recorded.failure).toBeUndefined();
+      const text = recorded.lines.map((line) => `${line}\n`).join('');
+      const { recording } = readRecording([new TextEncoder().encode(text)]);
+      const taps = interactionsOf(recording).filter(({ label }) => /cast off/i.test(label));
+      expectBare(taps).toHaveLength(3);
+      expectBare(loads).toBe(3);
+    } finally {
+      app.close();
+    }
+  });
+}
 
 test(
   'what was done is changed, done again ten times less eight, and held against itself',

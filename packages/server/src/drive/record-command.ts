@@ -33,6 +33,7 @@ interface RecordFlags {
   driver?: string;
   repeat: number;
   slow?: string;
+  freshLoads?: boolean;
   out: string;
   title?: string;
   isolate?: boolean;
@@ -104,6 +105,7 @@ async function runRecord(address: string | undefined, flags: RecordFlags): Promi
     },
     repeat,
     slow: slowFrom(flags.slow),
+    freshLoads: flags.freshLoads,
     keepsWords: flags.keepWords ?? false,
     startUp: startUp ?? false,
     ...(title === undefined ? {} : { title }),
@@ -149,6 +151,7 @@ export function addRecordCommand(program: Command): void {
     )
     .option('--driver <address>', 'any WebDriver end point instead, such as that of a phone')
     .option('--repeat <times>', 'take the steps so many times', '1')
+    .option('--fresh-loads', 'load the page afresh each time; else all are taken in one load')
     .option('--slow <times>', SLOW_WORDS)
     .option('--out <file>', 'file to write; ".gz" at its end compresses it', 'recording.nettle.jsonl.gz')
     .option('--title <text>', 'title of the recording')

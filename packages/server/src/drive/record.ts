@@ -18,6 +18,8 @@ export interface ScriptedRecording {
   readonly browser: BrowserName | URL;
   /** How often the steps are taken, within one recording. */
   readonly repeat: number;
+  /** Whether the page is loaded afresh for each round; else all are taken in one load. */
+  readonly freshLoads?: boolean | undefined;
   readonly title?: string;
   /** Record from the first script of the page on, by a second load of it. */
   readonly startUp?: boolean;
@@ -141,6 +143,10 @@ async function recordWith(
   try {
     for (let round = 0; round < wanted.repeat; round++) {
       wanted.onRound?.(round);
+      if (round > 0 && wanted.freshLoads === true) {
+        await new Promise((resolve) => setTimeout(resolve, SETTLE_MS));
+        await browser.navigate(openUrl(wanted.url.href));
+      }
       await runSteps(browser, wanted.steps, openUrl);
     }
   } catch (error) {

@@ -24,6 +24,8 @@ export const replaySchema = object({
   mode: string<CaptureMode>().oneOf(CAPTURE_MODES).required(),
   /** How many times slower the browser is to run. */
   slow: number().oneOf(SLOWINGS),
+  /** Whether the page is loaded afresh for each round. */
+  freshLoads: boolean().default(false),
   startUp: boolean().default(false),
   title: string().max(200),
 }).noUnknown();
@@ -74,6 +76,7 @@ export class Replays {
         slow: request.slow,
         keepsWords: true,
         startUp: request.startUp,
+        freshLoads: request.freshLoads,
         ...(request.title === undefined ? {} : { title: request.title }),
         onRound: (done) => tell({ type: 'round', done, of: request.times }),
         signal: control.signal,

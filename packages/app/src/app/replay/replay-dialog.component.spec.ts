@@ -1,6 +1,7 @@
 import { signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { MatButtonHarness } from '@angular/material/button/testing';
+import { MatCheckboxHarness } from '@angular/material/checkbox/testing';
 import { MatButtonToggleHarness } from '@angular/material/button-toggle/testing';
 import type { Step } from '@nettle-patch/core';
 import { describe, expect, it } from 'vitest';
@@ -55,9 +56,18 @@ describe('doing it again', () => {
     expect(element.querySelector<HTMLButtonElement>('[aria-label="Leave out step 1"]')!.disabled).toBe(true);
     await (await loader.getHarness(MatButtonToggleHarness.with({ text: 'exact' }))).check();
     await (await loader.getHarness(MatButtonToggleHarness.with({ text: '4 × slower' }))).check();
+    await (await loader.getHarness(MatCheckboxHarness.with({ label: /afresh/ }))).uncheck();
     await (await button(/^Run /)).click();
     expect(requests).toMatchObject([
-      { steps: [STEPS[0]], times: 10, browser: 'chromium', mode: 'exact', slow: 4, path: '/' },
+      {
+        steps: [STEPS[0]],
+        times: 10,
+        browser: 'chromium',
+        mode: 'exact',
+        slow: 4,
+        freshLoads: false,
+        path: '/',
+      },
     ]);
     expect(isClosed()).toBe(true);
   });

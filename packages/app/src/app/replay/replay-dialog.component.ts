@@ -3,6 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
@@ -63,6 +64,7 @@ function appOf(apps: readonly ServedApp[], url: string | undefined): string | un
   imports: [
     MatButtonModule,
     MatButtonToggleModule,
+    MatCheckboxModule,
     MatDialogModule,
     MatFormFieldModule,
     MatInputModule,
@@ -103,6 +105,7 @@ export class ReplayDialogComponent {
   protected readonly path = signal(pathOf(this.data.from?.header.target.url));
   protected readonly slowings = SLOWINGS;
   protected readonly slow = signal(1);
+  protected readonly freshLoads = signal(true);
   protected readonly mode = signal<CaptureMode>(
     this.data.from === undefined ? 'everyday' : captureModeOf(this.data.from.header),
   );
@@ -181,6 +184,7 @@ export class ReplayDialogComponent {
       ...(this.app() === undefined ? {} : { app: this.app()! }),
       mode: this.mode(),
       ...(this.slow() > 1 ? { slow: this.slow() } : {}),
+      freshLoads: this.freshLoads(),
       title: `${from?.title ?? 'Steps of a file'}, ${this.times()} ×`.slice(0, 200),
     });
     if (!done) return;

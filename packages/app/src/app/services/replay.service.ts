@@ -23,6 +23,8 @@ export interface ReplayRequest {
   readonly mode: ProxySettings['mode'];
   /** How many times slower the browser is to run; as it is where absent. */
   readonly slow?: number;
+  /** Whether the page is loaded afresh for each round. */
+  readonly freshLoads: boolean;
   readonly title: string;
 }
 
