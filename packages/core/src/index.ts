@@ -135,6 +135,7 @@ export * from './inputs/delay-step';
 export * from './stings/cadence';
 export { isRecorderSource } from './sources/recorder-functions';
 export * from './protocol/replay';
+export * from './protocol/versus-events';
 export * from './protocol/apps';
 export * from './receiver/recording-receiver';
 export type { ScriptOrigin } from './receiver/source-lines';

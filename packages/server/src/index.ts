@@ -6,6 +6,7 @@ export { fetchScript } from './sources/fetch-script';
 export { RecordingClient } from './client/recording-client';
 export { recordScript } from './drive/record';
 export { replaysPart } from './drive/replays-part';
+export { versusPart } from './drive/versus-part';
 export { trialsPart } from './trials/trials-part';
 export { BROWSER_NAMES, missingFor, openLocalBrowser } from './drive/local-browsers';
 export { runSteps } from './drive/run-steps';

@@ -33,8 +33,15 @@ export interface ServeOptions {
   readonly lan?: string | true;
   /** How the proxy treats pages at first; what is not given is as usual. */
   readonly settings?: Partial<ProxySettings>;
-  /** What else the interface may ask for. @param targetFor origin of the server of an app, by its address, or of the first app */
-  readonly parts?: (targetFor: (app: string | undefined) => string) => readonly ServedPart[];
+  /**
+   * What else the interface may ask for.
+   * @param targetFor origin of the server of an app, by its address, or of the first app
+   * @param targetOf the same, undefined where the address is that of no app that is served
+   */
+  readonly parts?: (
+    targetFor: (app: string | undefined) => string,
+    targetOf: (address: string) => string | undefined,
+  ) => readonly ServedPart[];
 }
 
 /** A port that was taken, and the one used in its place. */
@@ -85,7 +92,11 @@ export async function serve(options: ServeOptions): Promise<Running> {
   });
   const phones = new Phones(proxyOrigin);
   const gate = new LoopbackGate(() => ports.interface, secret);
-  const parts = options.parts?.((app) => apps.targetFor(app)) ?? [];
+  const parts =
+    options.parts?.(
+      (app) => apps.targetFor(app),
+      (address) => apps.find(address)?.target,
+    ) ?? [];
   const more = Object.fromEntries(parts.map(({ path, routes }) => [path, routes]));
   const tool = new InterfaceServer({ gate, relay, apps, control, phones, lan, more });
 

@@ -40,6 +40,8 @@ export interface VersusOptions {
   /** Gives numbers from 0 up to 1, for the order of the loads. */
   readonly random?: () => number;
   readonly onLoad?: (progress: LoadProgress) => void;
+  /** Ends it early. */
+  readonly signal?: AbortSignal;
 }
 
 /** Thrown where the steps could not be taken in a load. */
@@ -127,7 +129,7 @@ export class Loads {
   async make(side: Side, round: number, left: number): Promise<Recording> {
     const usualMs = this.#tookMs.length === 0 ? undefined : median(this.#tookMs);
     this.options.onLoad?.({ side, round, leftMs: usualMs === undefined ? undefined : left * usualMs });
-    const { urls, steps, settings, browser, slow, out } = this.options;
+    const { urls, steps, settings, browser, slow, out, signal } = this.options;
     const path = out === undefined ? undefined : join(out, loadFile(browser, side, round));
     if (path !== undefined && this.isKept(side, round))
       return (await readRecordingFile(path, () => undefined)).recording;
@@ -141,6 +143,7 @@ export class Loads {
       repeat: 1,
       slow,
       title,
+      ...(signal === undefined ? {} : { signal }),
     });
     if (failure !== undefined) throw new FailedLoadError(`${title}: ${failure.message}`);
     this.#tookMs.push(performance.now() - beganMs);

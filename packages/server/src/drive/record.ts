@@ -112,7 +112,7 @@ function untilAborted<T>(work: Promise<T>, signal: AbortSignal | undefined): Pro
     const end = () => reject(new EndedEarlyError('ended before it was done'));
     if (signal.aborted) end();
     signal.addEventListener('abort', end, { once: true });
-    work.then(resolve, reject);
+    work.then(resolve, reject).finally(() => signal.removeEventListener('abort', end));
   });
 }
 

@@ -4,6 +4,7 @@ import { portNumber } from '../commands/whole-number';
 import { BadAddressError, targetOriginOf } from '../apps/target-origin';
 import { trialsPart } from '../trials/trials-part';
 import { replaysPart } from '../drive/replays-part';
+import { versusPart } from '../drive/versus-part';
 import { serve, type Running } from '../serve';
 import { chooseApp } from './choose-app';
 import { readConfig, settingsFrom } from './config';
@@ -77,7 +78,11 @@ async function runServe(address: string | undefined, flags: ServeFlags): Promise
     port,
     ...(proxyPort === undefined ? {} : { proxyPort }),
     ...(target === undefined ? {} : { target }),
-    parts: (targetFor) => [replaysPart(targetFor), trialsPart(targetFor)],
+    parts: (targetFor, targetOf) => [
+      replaysPart(targetFor),
+      versusPart(targetFor, targetOf),
+      trialsPart(targetFor),
+    ],
     settings: settingsFrom({ ...flags, mode: flags.exact ? 'exact' : flags.mode }, config),
     ...(flags.lan === undefined ? {} : { lan: flags.lan }),
   });

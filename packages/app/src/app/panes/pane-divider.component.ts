@@ -72,6 +72,9 @@ const LARGE_STEP = 64;
       background: var(--panel);
       border: 1px solid var(--edge);
     }
+    np-icon {
+      font-size: 12px;
+    }
   `,
 })
 export class PaneDividerComponent {

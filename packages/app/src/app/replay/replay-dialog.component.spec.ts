@@ -56,7 +56,7 @@ describe('doing it again', () => {
     expect(element.querySelector<HTMLButtonElement>('[aria-label="Leave out step 1"]')!.disabled).toBe(true);
     await (await loader.getHarness(MatButtonToggleHarness.with({ text: 'exact' }))).check();
     await (await loader.getHarness(MatButtonToggleHarness.with({ text: '4 × slower' }))).check();
-    await (await loader.getHarness(MatCheckboxHarness.with({ label: /afresh/ }))).uncheck();
+    await (await loader.getHarness(MatCheckboxHarness.with({ label: /Fresh load/ }))).uncheck();
     await (await button(/^Run /)).click();
     expect(requests).toMatchObject([
       {

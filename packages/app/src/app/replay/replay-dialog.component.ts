@@ -27,9 +27,11 @@ import { filter } from 'rxjs';
 import { number, object } from 'yup';
 import { AppsService } from '../services/apps.service';
 import { ReplayService } from '../services/replay.service';
+import { VersusService } from '../services/versus.service';
 import { FilesService } from '../services/files.service';
 import { CompareService } from '../services/compare.service';
 import { AppChoiceComponent } from '../record/app-choice.component';
+import { VersusOutcomeComponent } from './versus-outcome.component';
 import { StepListComponent } from './step-list.component';
 import { IconComponent } from '../shared/icon.component';
 import { readKind } from '../shared/read-kind';
@@ -73,6 +75,7 @@ function appOf(apps: readonly ServedApp[], url: string | undefined): string | un
     AppChoiceComponent,
     IconComponent,
     StepListComponent,
+    VersusOutcomeComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './replay-dialog.component.html',
@@ -106,6 +109,18 @@ export class ReplayDialogComponent {
   protected readonly slowings = SLOWINGS;
   protected readonly slow = signal(1);
   protected readonly freshLoads = signal(true);
+  /** Address of another version that it is to be held against; empty for none. */
+  protected readonly against = signal('');
+  protected readonly versus = inject(VersusService);
+  protected readonly loading = computed(() => {
+    const state = this.versus.state();
+    return state.state === 'running' ? state : undefined;
+  });
+  protected readonly outcome = computed(() => {
+    const state = this.versus.state();
+    return state.state === 'done' ? state.outcome : undefined;
+  });
+  protected readonly duration = durationText;
   protected readonly mode = signal<CaptureMode>(
     this.data.from === undefined ? 'everyday' : captureModeOf(this.data.from.header),
   );
@@ -126,12 +141,13 @@ export class ReplayDialogComponent {
     return state.state === 'running' ? state : undefined;
   });
   protected readonly failure = computed(() => {
-    const state = this.replay.state();
-    return state.state === 'failed' ? state.words : undefined;
+    const states = [this.replay.state(), this.versus.state()];
+    return states.find((state) => state.state === 'failed')?.words;
   });
 
   constructor() {
     this.replay.reset();
+    this.versus.reset();
     void this.replay.lookForBrowsers();
   }
 
@@ -176,14 +192,21 @@ export class ReplayDialogComponent {
 
   protected async run(): Promise<void> {
     const { from } = this.data;
-    const done = await this.replay.run({
+    const how = {
       steps: this.steps(),
-      times: this.times(),
       browser: this.browser(),
       path: this.path(),
       ...(this.app() === undefined ? {} : { app: this.app()! }),
       mode: this.mode(),
       ...(this.slow() > 1 ? { slow: this.slow() } : {}),
+    };
+    const against = this.against().trim();
+    this.replay.reset();
+    this.versus.reset();
+    if (against !== '') return this.versus.run({ ...how, rounds: this.times(), against });
+    const done = await this.replay.run({
+      ...how,
+      times: this.times(),
       freshLoads: this.freshLoads(),
       title: `${from?.title ?? 'Steps of a file'}, ${this.times()} ×`.slice(0, 200),
     });

@@ -10,6 +10,7 @@ import {
 } from '@nettle-patch/core';
 import { FilesService } from './files.service';
 import { ApiService } from './api.service';
+import { AnswerLines } from './answer-lines';
 
 /** What is to be done again, and how. */
 export interface ReplayRequest {
@@ -32,39 +33,6 @@ export type ReplayState =
   | { readonly state: 'idle' }
   | { readonly state: 'running'; readonly done: number; readonly of: number; readonly inBrowser: boolean }
   | { readonly state: 'failed'; readonly words: string };
-
-const LINE_END = 10;
-
-/** Splits what comes into lines, until the rest is asked for. */
-class Lines {
-  #pieces: Uint8Array<ArrayBuffer>[] = [];
-
-  constructor(private readonly reader: ReadableStreamDefaultReader<Uint8Array<ArrayBuffer>>) {}
-
-  /** The next line; undefined at the end. */
-  async next(): Promise<string | undefined> {
-    for (;;) {
-      const last = this.#pieces.at(-1);
-      const end = last?.indexOf(LINE_END) ?? -1;
-      if (last !== undefined && end >= 0) {
-        const line = new Blob([...this.#pieces.slice(0, -1), last.slice(0, end)]);
-        this.#pieces = [last.slice(end + 1)];
-        return line.text();
-      }
-      const { done, value } = await this.reader.read();
-      if (done) return undefined;
-      this.#pieces.push(value);
-    }
-  }
-
-  async rest(): Promise<Blob> {
-    for (;;) {
-      const { done, value } = await this.reader.read();
-      if (done) return new Blob(this.#pieces);
-      this.#pieces.push(value);
-    }
-  }
-}
 
 /** Has the server take steps in a browser of its own and record meanwhile. */
 @Injectable({ providedIn: 'root' })
@@ -90,7 +58,7 @@ export class ReplayService {
     try {
       const answer = await this.#api.ask('POST', 'replay', { body: request, signal: this.#control.signal });
       if (!answer.ok) throw new Error(await answer.text());
-      return await this.#follow(new Lines(answer.body!.getReader()), request.times);
+      return await this.#follow(new AnswerLines(answer.body!.getReader()), request.times);
     } catch (error) {
       this.#fail(error);
       return false;
@@ -106,7 +74,7 @@ export class ReplayService {
     this.#state.set({ state: 'idle' });
   }
 
-  async #follow(lines: Lines, times: number): Promise<boolean> {
+  async #follow(lines: AnswerLines, times: number): Promise<boolean> {
     for (let line = await lines.next(); line !== undefined; line = await lines.next()) {
       const event = parseReplayEvent(line);
       if (event.type === 'failed') throw new Error(event.reason);

@@ -1,0 +1,81 @@
+import { Injectable, inject, signal } from '@angular/core';
+import { parseVersusEvent, type ProxySettings, type Step, type VersusOutcome } from '@nettle-patch/core';
+import { AnswerLines } from './answer-lines';
+import { ApiService } from './api.service';
+
+/** Two addresses that are to be held against each other, and how. */
+export interface VersusRequest {
+  readonly steps: readonly Step[];
+  /** Loads of each, at most. */
+  readonly rounds: number;
+  readonly browser: string;
+  /** Address of the app, as it was recorded or as its server has it. */
+  readonly app?: string;
+  /** Path of the page, with its query. */
+  readonly path: string;
+  /** Address of the page in the other version. */
+  readonly against: string;
+  readonly mode: ProxySettings['mode'];
+  /** How many times slower the browser is to run; as it is where absent. */
+  readonly slow?: number;
+}
+
+export type VersusState =
+  | { readonly state: 'idle' }
+  | {
+      readonly state: 'running';
+      /** Loads that are made, of how many at most. */
+      readonly done: number;
+      readonly of: number;
+      readonly leftMs: number | undefined;
+    }
+  | { readonly state: 'done'; readonly outcome: VersusOutcome }
+  | { readonly state: 'failed'; readonly words: string };
+
+/** Has the server hold two addresses against each other, by fresh loads of both in turn. */
+@Injectable({ providedIn: 'root' })
+export class VersusService {
+  readonly #api = inject(ApiService);
+  readonly #state = signal<VersusState>({ state: 'idle' });
+  readonly state = this.#state.asReadonly();
+  #control: AbortController | undefined;
+
+  async run(request: VersusRequest): Promise<void> {
+    const control = new AbortController();
+    this.#control = control;
+    const of = 2 * request.rounds;
+    this.#state.set({ state: 'running', done: 0, of, leftMs: undefined });
+    try {
+      const answer = await this.#api.ask('POST', 'versus', { body: request, signal: control.signal });
+      if (!answer.ok) throw new Error(await answer.text());
+      await this.#follow(new AnswerLines(answer.body!.getReader()), of);
+    } catch (error) {
+      if (control.signal.aborted) this.#state.set({ state: 'idle' });
+      else this.#state.set({ state: 'failed', words: (error as Error).message });
+    }
+  }
+
+  cancel(): void {
+    this.#control?.abort();
+  }
+
+  /** Forgets what came of the last one. */
+  reset(): void {
+    if (this.#state().state !== 'running') this.#state.set({ state: 'idle' });
+  }
+
+  async #follow(lines: AnswerLines, of: number): Promise<void> {
+    let done = -1;
+    for (let line = await lines.next(); line !== undefined; line = await lines.next()) {
+      const event = parseVersusEvent(line);
+      if (event.type === 'failed') throw new Error(event.reason);
+      if (event.type === 'load')
+        this.#state.set({ state: 'running', done: ++done, of, leftMs: event.leftMs });
+      else if (event.type === 'outcome') {
+        this.#state.set({ state: 'done', outcome: event });
+        return;
+      }
+    }
+    throw new Error('the server has ended before it was done');
+  }
+}
