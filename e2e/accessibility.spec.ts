@@ -177,3 +177,15 @@ test('forced colours leave the colours that say what something is, and a focus t
   const outline = await row.evaluate((element) => getComputedStyle(element).outlineStyle);
   expect(outline).toBe('solid');
 });
+
+test('axe finds nothing serious in the trials, and Tab leaves an editor', async ({ stage }) => {
+  const { tool } = stage;
+  await tool.getByRole('link', { name: 'Trials' }).click();
+  expect(await seriousFindings(tool), 'no trials').toEqual([]);
+  await tool.getByRole('button', { name: 'Open the demo trial' }).click();
+  const setUp = tool.getByRole('textbox', { name: 'Set-up' });
+  await setUp.focus();
+  await tool.keyboard.press('Tab');
+  await expect(setUp).not.toBeFocused();
+  expect(await seriousFindings(tool), 'a trial').toEqual([]);
+});

@@ -45,7 +45,7 @@ export class CodeEditorComponent {
       state: EditorState.create({
         doc: this.text(),
         extensions: [
-          EditorView.contentAttributes.of({ 'aria-label': this.label() }),
+          EditorView.contentAttributes.of({ 'aria-label': this.label(), tabindex: '0' }),
           lineNumbers(),
           history(),
           drawSelection(),
