@@ -1,12 +1,11 @@
-import { execFile } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { text } from 'node:stream/consumers';
-import { fileURLToPath } from 'node:url';
 import { transformSync } from 'esbuild';
 import { localApp } from './local-app';
 import { startBusyApp } from './busy-app';
+import { command } from './command';
 import { ENGINES, needs, recordIn } from './scripted';
 import { expect, shownParts, stingList, stopRecording, test } from './stage';
 
@@ -70,13 +69,9 @@ test('scripts that cannot be rewritten, or are left out, run as they are and are
 });
 
 /** Runs the command line as a person would. */
-function run(...args: string[]): Promise<{ code: number; words: string }> {
-  const program = fileURLToPath(new URL('../packages/server/bin/nettle-patch.js', import.meta.url));
-  return new Promise((resolve) => {
-    execFile(process.execPath, [program, ...args], (error, _out, words) =>
-      resolve({ code: error === null ? 0 : Number(error.code), words }),
-    );
-  });
+async function run(...args: string[]): Promise<{ code: number; words: string }> {
+  const { code, said } = await command(args);
+  return { code, words: said };
 }
 
 test(

@@ -2,7 +2,7 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { replaysPart, serve, trialsPart, versusPart } from '../packages/server/dist/index.js';
+import { scriptedParts, serve } from '../packages/server/dist/index.js';
 import { CALM } from './calm';
 
 interface Running {
@@ -29,11 +29,7 @@ export const test = base.extend<{ stage: Stage }>({
       target,
       port: 0,
       proxyPort: 0,
-      parts: (targetFor, targetOf) => [
-        replaysPart(targetFor),
-        versusPart(targetFor, targetOf),
-        trialsPart(targetFor),
-      ],
+      parts: scriptedParts,
     });
     const context = await newContext(browser);
     const tool = await context.newPage();

@@ -7,7 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import { chromium } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { replaysPart, serve, trialsPart, versusPart } from '../packages/server/dist/index.js';
+import { scriptedParts, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
 
 const file = (name) => fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url));
@@ -42,11 +42,7 @@ const running = await serve({
   port: 4780,
   proxyPort: 4781,
   settings: { mode: 'fine', isModeChosen: true },
-  parts: (targetFor, targetOf) => [
-    replaysPart(targetFor),
-    versusPart(targetFor, targetOf),
-    trialsPart(targetFor),
-  ],
+  parts: scriptedParts,
 });
 const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
 try {

@@ -7,6 +7,7 @@ import { phoneSchema, type Phones } from './phone/phones';
 import { appRoutes } from './apps/app-routes';
 import { NoAppError, TooManyAppsError, type Apps } from './apps/apps';
 import { BadAddressError } from './apps/target-origin';
+import { BadArgumentError } from './drive/arguments';
 import type { ProxyControl } from './proxy/proxy-control';
 import { fetchScript } from './sources/fetch-script';
 
@@ -26,6 +27,7 @@ const WRONG = [
   ValidationError,
   BadStepsError,
   BadTrialError,
+  BadArgumentError,
   NoLanError,
   NoAppError,
   TooManyAppsError,

@@ -2,7 +2,7 @@
  * The page in which a trial runs. It makes a fresh worker, or a fresh frame, for each start, and passes questions on to it:
  * those of a scripted browser come by a call of `nettlePatchTrial`, those of the interface by a message port.
  */
-import type { TrialAnswer, TrialPlace, TrialQuestion } from '@nettle-patch/core';
+import { ENDLESS, type TrialAnswer, type TrialPlace, type TrialQuestion } from '@nettle-patch/core';
 
 /** Where the alternatives are in a start. */
 interface Place {
@@ -10,7 +10,6 @@ interface Place {
   end(): void;
 }
 
-const ENDLESS: TrialAnswer = { problem: { kind: 'endless', message: '' } };
 const base = new URL('.', location.href).href;
 
 function workerPlace(): Place {
@@ -62,12 +61,12 @@ async function ask(question: TrialQuestion): Promise<TrialAnswer> {
     endPlace();
     place = MAKERS[question.place]();
   }
-  if (place === undefined) return ENDLESS;
+  if (place === undefined) return { problem: ENDLESS };
   let timer = 0;
   const late = new Promise<TrialAnswer>((resolve) => {
     timer = window.setTimeout(() => {
       endPlace();
-      resolve(ENDLESS);
+      resolve({ problem: ENDLESS });
     }, question.limitMs);
   });
   const answer = await Promise.race([place.ask(question), late]);

@@ -73,7 +73,6 @@ export class TrialRunner {
         return {
           begun: {
             clockStepMs: clockStepMs(),
-            isolated: globalThis.crossOriginIsolated === true,
             engine: engineName(navigator.userAgent, 'InternalError' in globalThis),
           },
         };

@@ -1,6 +1,7 @@
 import { smallestChance } from '../statistics/rank-test';
 import { medianChangeMs, type ComparedSeries } from './compare-series';
 import { LEVEL } from '../statistics/level';
+import { shuffle } from '../statistics/shuffle';
 
 /** What is looked at before its end is looked at after this share of the rounds, */
 const EARLY_SHARE = 0.75;
@@ -51,10 +52,7 @@ export function isOpen(series: readonly ComparedSeries[]): boolean {
  */
 export function balancedOrder(rounds: number, random: () => number): readonly ('before' | 'after')[] {
   const isSwapped = Array.from({ length: rounds }, (_, at) => at % 2 === 1);
-  for (let at = rounds - 1; at > 0; at--) {
-    const other = Math.floor(random() * (at + 1));
-    [isSwapped[at], isSwapped[other]] = [isSwapped[other]!, isSwapped[at]!];
-  }
+  shuffle(isSwapped, random);
   return isSwapped.flatMap((swapped) =>
     swapped ? (['after', 'before'] as const) : (['before', 'after'] as const),
   );

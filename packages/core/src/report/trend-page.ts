@@ -1,4 +1,5 @@
 import type { Trend, TrendSeries } from '../compare/trend';
+import { levelsOf } from '../statistics/change-points';
 import { cutText } from '../words/cut-text';
 import { durationText } from '../words/figures';
 import { boundWords, levelWords } from './comparison-words';
@@ -71,8 +72,6 @@ function seriesPicture(series: TrendSeries, fromMs: number, toMs: number, budget
   const x = (ms: number) => LEFT + ((ms - fromMs) / Math.max(1, toMs - fromMs)) * (RIGHT - LEFT);
   const y = (ms: number) => BOTTOM - (Math.max(0, ms) / mostMs) * (BOTTOM - TOP);
   const xOf = (at: number) => x(Date.parse(points[at]!.recording.startedAt));
-  const bounds = [0, ...changes.map(({ at }) => at), points.length];
-  const levels = changes.length === 0 ? [] : [changes[0]!.before, ...changes.map(({ after }) => after)];
   return svgPicture(PICTURE_WIDTH, HEIGHT, [
     text(PICTURE_MARGIN, 24, cutText(label, LABEL_LETTERS), `fill="${INK}" font-weight="bold"`),
     `<line x1="${LEFT}" x2="${RIGHT}" y1="${BOTTOM}" y2="${BOTTOM}" stroke="${LINE}"/>`,
@@ -80,9 +79,9 @@ function seriesPicture(series: TrendSeries, fromMs: number, toMs: number, budget
     text(LEFT, BOTTOM + 20, dateText(new Date(fromMs).toISOString()), soft),
     `<text x="${RIGHT}" y="${BOTTOM + 20}" text-anchor="end" ${soft}>${escapeXml(dateText(new Date(toMs).toISOString()))}</text>`,
     `<line x1="${LEFT}" x2="${RIGHT}" y1="${y(budgetMs).toFixed(1)}" y2="${y(budgetMs).toFixed(1)}" stroke="${STING}" stroke-dasharray="4 3"/>`,
-    ...levels.map((ms, index) => {
-      const [from, to] = [xOf(bounds[index]!), xOf(bounds[index + 1]! - 1)];
-      return `<line x1="${from.toFixed(1)}" x2="${to.toFixed(1)}" y1="${y(ms).toFixed(1)}" y2="${y(ms).toFixed(1)}" stroke="${INK}" stroke-width="2"/>`;
+    ...levelsOf(changes, points.length).map(({ first, last, value }) => {
+      const at = y(value).toFixed(1);
+      return `<line x1="${xOf(first).toFixed(1)}" x2="${xOf(last).toFixed(1)}" y1="${at}" y2="${at}" stroke="${INK}" stroke-width="2"/>`;
     }),
     ...changes.map(({ at, before, after }) => {
       const where = (xOf(at) + xOf(at - 1)) / 2;

@@ -1,5 +1,6 @@
 import { median } from './median';
 import { seededRandom } from './random';
+import { shuffle } from './shuffle';
 
 /** A value from which on values lie on another level. */
 export interface ChangePoint {
@@ -51,6 +52,28 @@ export function changePoints(values: readonly number[], level: number): ChangePo
   }));
 }
 
+/** A stretch of values on one level. */
+export interface Level {
+  /** Indexes of its first and last value. */
+  readonly first: number;
+  readonly last: number;
+  /** Their median. */
+  readonly value: number;
+}
+
+/** The levels between changes of a row of so many values, in order; none where nothing changes. */
+export function levelsOf(changes: readonly ChangePoint[], length: number): Level[] {
+  const [first] = changes;
+  if (first === undefined) return [];
+  const begins = [0, ...changes.map(({ at }) => at)];
+  const values = [first.before, ...changes.map(({ after }) => after)];
+  return begins.map((begin, index) => ({
+    first: begin,
+    last: (begins[index + 1] ?? length) - 1,
+    value: values[index]!,
+  }));
+}
+
 /** Twice the mean rank of each value, from the lowest. */
 function ranksOf(values: readonly number[]): Float64Array {
   const order = values.map((_, at) => at).sort((a, b) => values[a]! - values[b]!);
@@ -81,10 +104,7 @@ function chanceOf(values: readonly number[], size: number, random: () => number)
   const draws = Math.max(MIN_DRAWS, Math.min(MAX_DRAWS, Math.round(DRAWN_VALUES / values.length)));
   let asLarge = 0;
   for (let draw = 0; draw < draws; draw++) {
-    for (let at = ranks.length - 1; at > 0; at--) {
-      const other = Math.floor(random() * (at + 1));
-      [ranks[at], ranks[other]] = [ranks[other]!, ranks[at]!];
-    }
+    shuffle(ranks, random);
     if (largestChange(ranks).size >= size) asLarge++;
   }
   return (1 + asLarge) / (1 + draws);

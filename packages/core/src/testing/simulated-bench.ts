@@ -1,4 +1,4 @@
-import type { TrialBench } from '../trials/trial-bench';
+import { ENDLESS, type TrialBench } from '../trials/trial-bench';
 import type { TrialAnswer, TrialProblem, TrialQuestion } from '../trials/trial-messages';
 
 /** An alternative as a simulated page runs it. */
@@ -41,7 +41,7 @@ export class SimulatedBench implements TrialBench {
   async ask(question: TrialQuestion): Promise<TrialAnswer> {
     this.asked.push(question);
     if (question.do === 'begin') return this.#begin();
-    if (this.#isDead) return { problem: { kind: 'endless', message: '' } };
+    if (this.#isDead) return { problem: ENDLESS };
     switch (question.do) {
       case 'load':
         return {};
@@ -68,7 +68,7 @@ export class SimulatedBench implements TrialBench {
     this.#isDead = false;
     this.#start = this.#factor(this.noise.ofStart);
     this.#places = this.alternatives.map(() => this.#factor(this.noise.ofPlace));
-    return { begun: { clockStepMs: 0.005, isolated: true, engine: 'Blink 156' } };
+    return { begun: { clockStepMs: 0.005, engine: 'Blink 156' } };
   }
 
   #check(at: number): TrialAnswer {

@@ -59,7 +59,6 @@ export const trialAnswerSchema = object({
   problem: trialProblemSchema.optional().default(undefined),
   begun: object({
     clockStepMs: ms(),
-    isolated: boolean().required(),
     engine: string().max(MAX_TEXT).required(),
   })
     .noUnknown()

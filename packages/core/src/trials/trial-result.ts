@@ -65,11 +65,16 @@ export interface TrialResult {
   readonly ended: TrialEnd;
 }
 
-/** Whether what all alternatives gave is the same; undefined where it cannot be said. */
-export function doAgree(alternatives: readonly AlternativeResult[]): boolean | undefined {
-  const given = alternatives.flatMap(({ checked }) => (checked === undefined ? [] : [checked]));
-  if (given.length < 2 || given.some(({ isComparable }) => !isComparable)) return undefined;
-  return given.every(({ sameAs, isSteady }) => sameAs === given[0]!.sameAs && isSteady);
+/** What alternatives gave, of those that gave anything, each with its name. */
+export function givenBy(
+  alternatives: readonly AlternativeResult[],
+): (TrialChecked & { readonly name: string })[] {
+  return alternatives.flatMap(({ name, checked }) => (checked === undefined ? [] : [{ name, ...checked }]));
+}
+
+/** Whether any two gave something else, as far as that could be compared. */
+export function doResultsDiffer(alternatives: readonly AlternativeResult[]): boolean {
+  return new Set(givenBy(alternatives).map(({ sameAs }) => sameAs)).size > 1;
 }
 
 /** How much more one takes than the other in a start, as a logarithm: the median of the rounds, in which they ran side by side. */

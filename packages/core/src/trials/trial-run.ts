@@ -1,5 +1,6 @@
 import { LEVEL } from '../statistics/level';
 import { median } from '../statistics/median';
+import { shuffle } from '../statistics/shuffle';
 import type { Trial } from './trial';
 import { answered, isProblem, TrialBenchError, type TrialBench } from './trial-bench';
 import type { TrialBegun, TrialBlock, TrialChecked, TrialProblem } from './trial-messages';
@@ -225,12 +226,9 @@ async function timeBlocks(
   };
 }
 
-/** The same in random order (Fisher and Yates). */
+/** The same in random order. */
 function shuffled<T>(items: readonly T[], random: () => number): T[] {
   const order = [...items];
-  for (let at = order.length - 1; at > 0; at--) {
-    const other = Math.floor(random() * (at + 1));
-    [order[at], order[other]] = [order[other]!, order[at]!];
-  }
+  shuffle(order, random);
   return order;
 }

@@ -3,7 +3,7 @@ import type { Trial } from './trial';
 import type { TrialLine, TrialPart } from './trial-module';
 import { trialLineOf } from './trial-module';
 import type { TrialProblem } from './trial-messages';
-import { MIN_TOLD, doAgree, type AlternativeResult, type TrialPair, type TrialResult } from './trial-result';
+import { MIN_TOLD, givenBy, type AlternativeResult, type TrialPair, type TrialResult } from './trial-result';
 import { RUN_LIMIT_MS } from './trial-run';
 
 /** A part of a trial as people call it. */
@@ -82,15 +82,13 @@ export function shortRunWords(alternatives: readonly AlternativeResult[]): strin
 
 /** Whether what they give is the same, in one sentence. */
 export function agreementWords(alternatives: readonly AlternativeResult[]): string {
-  const given = alternatives.flatMap((one) =>
-    one.checked === undefined ? [] : [{ ...one, ...one.checked }],
-  );
+  const given = givenBy(alternatives);
   const [first] = given;
   if (first === undefined || given.length < 2) return '';
   const unsteady = given.find(({ isSteady }) => !isSteady);
   if (unsteady !== undefined)
     return `“${unsteady.name}” gives another result when it is called again: it may change what it works on.`;
-  if (doAgree(alternatives) === undefined)
+  if (given.some(({ isComparable }) => !isComparable))
     return 'Whether the results agree cannot be said: some are functions, or longer than can be compared.';
   const other = given.find(({ sameAs }) => sameAs !== first.sameAs);
   if (other !== undefined)

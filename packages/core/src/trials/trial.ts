@@ -47,7 +47,7 @@ const webAddress = () =>
       return given === undefined || /^https?:\/\/[^/\s]+/i.test(given);
     });
 
-export const trialSchema = object({
+const trialSchema = object({
   name: string().trim().min(1).max(MAX_NAME).required(),
   app: webAddress(),
   place: string().oneOf(TRIAL_PLACES).default('worker'),

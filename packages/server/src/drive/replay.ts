@@ -1,29 +1,15 @@
 import type { Response } from 'express';
-import { array, object, string, number, boolean, type InferType } from 'yup';
-import {
-  CAPTURE_MODES,
-  MAX_ROUNDS,
-  SLOWINGS,
-  readSteps,
-  type ReplayBrowser,
-  type ReplayEvent,
-  type CaptureMode,
-} from '@nettle-patch/core';
-import { BROWSER_NAMES, missingFor, type BrowserName } from './local-browsers';
+import { object, string, number, boolean, type InferType } from 'yup';
+import { MAX_ROUNDS, readSteps, type ReplayBrowser, type ReplayEvent } from '@nettle-patch/core';
+import { BROWSER_NAMES, missingFor } from './local-browsers';
 import { atOrigin } from '../sources/at-origin';
-import { EndedEarlyError, recordScript } from './record';
+import { recordScript } from './record';
+import { scriptedFields } from './scripted-request';
+import { ToldRun } from './told-run';
 
 export const replaySchema = object({
-  steps: array(object()).min(1).required(),
+  ...scriptedFields,
   times: number().integer().min(1).max(MAX_ROUNDS).required(),
-  browser: string<BrowserName>().oneOf(BROWSER_NAMES).required(),
-  /** Address of the app, as its own server has it or as it is opened; the first app where none is given. */
-  app: string().max(2000),
-  /** Path of the page, with its query. */
-  path: string().max(2000).matches(/^\//, 'path must begin with "/"').required(),
-  mode: string<CaptureMode>().oneOf(CAPTURE_MODES).required(),
-  /** How many times slower the browser is to run. */
-  slow: number().oneOf(SLOWINGS),
   /** Whether the page is loaded afresh for each round. */
   freshLoads: boolean().default(false),
   startUp: boolean().default(false),
@@ -39,17 +25,17 @@ export function browsersHere(): ReplayBrowser[] {
 
 /** Takes steps in a browser of its own, one request at a time, and records meanwhile. */
 export class Replays {
-  #running: AbortController | undefined;
+  readonly #told = new ToldRun<ReplayEvent>();
 
   /** @param targetFor origin of the server of an app, by its address, or of the first app */
   constructor(private readonly targetFor: (app: string | undefined) => string) {}
 
   get isRunning(): boolean {
-    return this.#running !== undefined;
+    return this.#told.isRunning;
   }
 
   stop(): void {
-    this.#running?.abort();
+    this.#told.stop();
   }
 
   /**
@@ -60,13 +46,7 @@ export class Replays {
   async run(request: ReplayRequest, response: Response): Promise<void> {
     const steps = readSteps(JSON.stringify({ steps: request.steps }));
     const targetOrigin = this.targetFor(request.app);
-    const control = new AbortController();
-    this.#running = control;
-    response.on('close', () => control.abort());
-    const tell = (event: ReplayEvent) => response.write(`${JSON.stringify(event)}\n`);
-    response.type('application/x-ndjson');
-    tell({ type: 'began' });
-    try {
+    await this.#told.run(response, async (tell, signal) => {
       const { lines, failure } = await recordScript({
         url: atOrigin(targetOrigin, request.path),
         steps,
@@ -79,15 +59,10 @@ export class Replays {
         freshLoads: request.freshLoads,
         ...(request.title === undefined ? {} : { title: request.title }),
         onRound: (done) => tell({ type: 'round', done, of: request.times }),
-        signal: control.signal,
+        signal,
       });
       tell({ type: 'recording', ...(failure === undefined ? {} : { failure: failure.message }) });
       for (const line of lines) response.write(`${line}\n`);
-    } catch (error) {
-      if (!(error instanceof EndedEarlyError)) tell({ type: 'failed', reason: (error as Error).message });
-    } finally {
-      this.#running = undefined;
-      response.end();
-    }
+    });
   }
 }

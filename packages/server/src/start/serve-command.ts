@@ -2,9 +2,7 @@ import { Option, type Command } from 'commander';
 import { CAPTURE_MODES, type CaptureMode, type ProxySettings } from '@nettle-patch/core';
 import { portNumber } from '../commands/whole-number';
 import { BadAddressError, targetOriginOf } from '../apps/target-origin';
-import { trialsPart } from '../trials/trials-part';
-import { replaysPart } from '../drive/replays-part';
-import { versusPart } from '../drive/versus-part';
+import { scriptedParts } from '../scripted-parts';
 import { serve, type Running } from '../serve';
 import { chooseApp } from './choose-app';
 import { readConfig, settingsFrom } from './config';
@@ -78,11 +76,7 @@ async function runServe(address: string | undefined, flags: ServeFlags): Promise
     port,
     ...(proxyPort === undefined ? {} : { proxyPort }),
     ...(target === undefined ? {} : { target }),
-    parts: (targetFor, targetOf) => [
-      replaysPart(targetFor),
-      versusPart(targetFor, targetOf),
-      trialsPart(targetFor),
-    ],
+    parts: scriptedParts,
     settings: settingsFrom({ ...flags, mode: flags.exact ? 'exact' : flags.mode }, config),
     ...(flags.lan === undefined ? {} : { lan: flags.lan }),
   });

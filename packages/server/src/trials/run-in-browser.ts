@@ -1,12 +1,12 @@
 import { performance } from 'node:perf_hooks';
-import { runTrial, type Trial, type TrialOptions, type TrialResult } from '@nettle-patch/core';
+import { runTrial, type Trial, type TrialOptions, type TrialRun } from '@nettle-patch/core';
 import { openLocalBrowser, type BrowserName } from '../drive/local-browsers';
 import { slowed } from '../drive/slowing';
 import { BrowserBench } from './browser-bench';
 import type { TrialOrigins } from './trial-origins';
 
 /** A trial in a browser of this machine. */
-export interface TrialInBrowser extends Pick<TrialOptions, 'maxMs' | 'isStopped' | 'onStart'> {
+export interface TrialInBrowser extends Pick<TrialOptions, 'maxMs' | 'onStart'> {
   readonly trial: Trial;
   /** Origin of the server of the app; undefined where the trial needs none. */
   readonly targetOrigin: string | undefined;
@@ -15,18 +15,11 @@ export interface TrialInBrowser extends Pick<TrialOptions, 'maxMs' | 'isStopped'
   readonly slow?: number | undefined;
 }
 
-/** What came of it, and how many times slower the browser was found to be. */
-export interface TrialInBrowserResult {
-  readonly browser: BrowserName;
-  readonly result: TrialResult;
-  readonly speed: number | undefined;
-}
-
 /** @throws BrowserError, BadTrialError, TrialBenchError */
 export async function runInBrowser(
   origins: TrialOrigins,
   { trial, targetOrigin, browser, slow, ...options }: TrialInBrowser,
-): Promise<TrialInBrowserResult> {
+): Promise<TrialRun> {
   const page = await origins.open(trial, targetOrigin);
   let speed: number | undefined;
   const bench = new BrowserBench(page, async () => {
@@ -39,7 +32,7 @@ export async function runInBrowser(
   });
   try {
     const result = await runTrial(trial, bench, { ...options, now: () => performance.now() });
-    return { browser, result, speed };
+    return { where: browser, result, ...(speed === undefined ? {} : { speed }) };
   } finally {
     await bench.close();
   }

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import {
+  doResultsDiffer,
   junitXml,
   readTrial,
   trialCases,
@@ -12,6 +13,7 @@ import {
   trialRows,
   whereWords,
   type Trial,
+  type TrialResult,
   type TrialRun,
 } from '@nettle-patch/core';
 import type { Command } from 'commander';
@@ -67,9 +69,8 @@ function writeText(output: Output, trial: Trial, runs: readonly TrialRun[]): voi
   }
 }
 
-function isWrong({ result }: TrialRun): boolean {
-  const given = result.alternatives.flatMap(({ checked }) => (checked === undefined ? [] : [checked.sameAs]));
-  return result.alternatives.some(({ problem }) => problem !== undefined) || new Set(given).size > 1;
+function isWrong({ result: { alternatives } }: TrialRun): boolean {
+  return alternatives.some(({ problem }) => problem !== undefined) || doResultsDiffer(alternatives);
 }
 
 async function run(path: string, flags: TrialFlags): Promise<void> {
@@ -82,15 +83,9 @@ async function run(path: string, flags: TrialFlags): Promise<void> {
   try {
     for (const browser of browsersFrom(flags.browser)) {
       say(`${browser}: for at most ${flags.seconds} s …`);
-      const { result, speed } = await runInBrowser(origins, {
-        trial,
-        targetOrigin,
-        browser,
-        slow,
-        maxMs: flags.seconds * 1000,
-        onStart: ({ starts }) => starts % 4 === 0 && say(`${browser}: ${starts} starts …`),
-      });
-      runs.push({ where: browser, result, ...(speed === undefined ? {} : { speed }) });
+      const onStart = ({ starts }: TrialResult) => starts % 4 === 0 && say(`${browser}: ${starts} starts …`);
+      const maxMs = flags.seconds * 1000;
+      runs.push(await runInBrowser(origins, { trial, targetOrigin, browser, slow, maxMs, onStart }));
     }
   } finally {
     origins.close();

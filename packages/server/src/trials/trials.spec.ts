@@ -155,7 +155,7 @@ describe('a trial in a browser that is driven from here', () => {
 
   it('is asked in its page, and its answers are checked', async () => {
     const { browser, calls } = browserThat(async () => ({
-      begun: { clockStepMs: 1, isolated: true, engine: 'x' },
+      begun: { clockStepMs: 1, engine: 'x' },
     }));
     const bench = new BrowserBench(new URL('http://localhost/trial/'), async () => browser);
     const answer = await bench.ask({ do: 'begin', place: 'worker', limitMs: 100 });

@@ -8,7 +8,8 @@ import {
   durationText,
 } from '@nettle-patch/core';
 import type { ItemCard } from '../../workers/analysis/item-details-types';
-import { HoverCardComponent } from '../shared/hover-card.component';
+import { HoverCardComponent, ROOM_BELOW_LINE, type PlacedCard } from '../shared/hover-card.component';
+import { nearestPoint } from '../shared/nearest-point';
 import { FIGURE_FONT } from '../shared/canvas-fonts';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
 import type { Palette } from '../shared/palette';
@@ -17,8 +18,6 @@ import { TimeScale } from '../shared/time-scale';
 const BEFORE_Y = 13;
 const AFTER_Y = 35;
 const DOT = 4;
-/** A pointer nearer than this means a point. Pixels. */
-const NEAR = 10;
 const MARGIN = 8;
 /** Room for the median in figures. */
 const FIGURES = 66;
@@ -64,11 +63,8 @@ export class DotPlotComponent {
   /** The end of the axis, the same for all plots that are read together. Milliseconds. */
   readonly mostMs = input.required<number>();
 
-  protected readonly ROOM_BELOW = 400;
-  protected readonly pointed = signal<
-    | { readonly card: ItemCard; readonly x: number; readonly y: number; readonly roomWidth: number }
-    | undefined
-  >(undefined);
+  protected readonly ROOM_BELOW = ROOM_BELOW_LINE;
+  protected readonly pointed = signal<PlacedCard | undefined>(undefined);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   protected readonly words = computed(() => {
     const { before, after } = this.series();
@@ -92,9 +88,8 @@ export class DotPlotComponent {
     const { label, isInteraction, ...sides } = this.series();
     const side = isAfter ? sides.after : sides.before;
     const scale = this.#scale(clientWidth);
-    const away = ({ ms }: SeriesSide['delays'][number]) => Math.abs(scale.x(ms) - offsetX);
-    const nearest = [...side.delays].sort((a, b) => away(a) - away(b))[0];
-    if (nearest === undefined || away(nearest) > NEAR) return this.pointed.set(undefined);
+    const nearest = nearestPoint(side.delays, ({ ms }) => scale.x(ms), offsetX);
+    if (nearest === undefined) return this.pointed.set(undefined);
     const budget = isInteraction ? `, budget ${durationText(this.budgetMs())}` : '';
     const card: ItemCard = {
       what: isAfter ? 'Attempt, after' : 'Attempt, before',

@@ -29,4 +29,29 @@ export class AnswerLines {
       this.#pieces.push(value);
     }
   }
+
+  /**
+   * The events of an answer, one a line, until who reads them has what it waits for.
+   * @throws Error with the reason where one says that it failed, and where no more comes
+   */
+  async *events<Event extends { readonly type: string }>(
+    parse: (line: string) => Event | Failed,
+  ): AsyncGenerator<Exclude<Event, Failed>, never> {
+    for (;;) {
+      const line = await this.next();
+      if (line === undefined) throw new Error('the server has ended before it was done');
+      const event = parse(line);
+      if (isFailed(event)) throw new Error(event.reason);
+      yield event as Exclude<Event, Failed>;
+    }
+  }
+}
+
+interface Failed {
+  readonly type: 'failed';
+  readonly reason: string;
+}
+
+function isFailed(event: { readonly type: string }): event is Failed {
+  return event.type === 'failed';
 }

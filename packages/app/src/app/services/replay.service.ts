@@ -75,16 +75,15 @@ export class ReplayService {
   }
 
   async #follow(lines: AnswerLines, times: number): Promise<boolean> {
-    for (let line = await lines.next(); line !== undefined; line = await lines.next()) {
-      const event = parseReplayEvent(line);
-      if (event.type === 'failed') throw new Error(event.reason);
+    const events = lines.events(parseReplayEvent);
+    for (;;) {
+      const { value: event } = await events.next();
       if (event.type === 'round') {
         this.#state.set({ state: 'running', done: event.done, of: times, inBrowser: true });
       } else if (event.type === 'recording') {
         return this.#keep(await lines.rest(), event.failure);
       }
     }
-    throw new Error('the server has ended before it was done');
   }
 
   async #keep(recording: Blob, failure: string | undefined): Promise<boolean> {

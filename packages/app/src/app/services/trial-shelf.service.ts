@@ -4,8 +4,7 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Trial, TrialRun } from '@nettle-patch/core';
 import { liveQuery } from 'dexie';
 import { from } from 'rxjs';
-import { NettleDatabase } from '../../store/database';
-import type { StoredTrial } from '../../store/database';
+import { NettleDatabase, type StoredTrial } from '../../store/database';
 import { TrialStore } from '../../store/trial-store';
 
 const UNDO_MS = 10_000;

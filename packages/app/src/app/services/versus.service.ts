@@ -1,23 +1,15 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { parseVersusEvent, type ProxySettings, type Step, type VersusOutcome } from '@nettle-patch/core';
+import { parseVersusEvent, type VersusOutcome } from '@nettle-patch/core';
 import { AnswerLines } from './answer-lines';
 import { ApiService } from './api.service';
+import type { ReplayRequest } from './replay.service';
 
 /** Two addresses that are to be held against each other, and how. */
-export interface VersusRequest {
-  readonly steps: readonly Step[];
+export interface VersusRequest extends Omit<ReplayRequest, 'times' | 'freshLoads' | 'title'> {
   /** Loads of each, at most. */
   readonly rounds: number;
-  readonly browser: string;
-  /** Address of the app, as it was recorded or as its server has it. */
-  readonly app?: string;
-  /** Path of the page, with its query. */
-  readonly path: string;
   /** Address of the page in the other version. */
   readonly against: string;
-  readonly mode: ProxySettings['mode'];
-  /** How many times slower the browser is to run; as it is where absent. */
-  readonly slow?: number;
 }
 
 export type VersusState =
@@ -66,9 +58,9 @@ export class VersusService {
 
   async #follow(lines: AnswerLines, of: number): Promise<void> {
     let done = -1;
-    for (let line = await lines.next(); line !== undefined; line = await lines.next()) {
-      const event = parseVersusEvent(line);
-      if (event.type === 'failed') throw new Error(event.reason);
+    const events = lines.events(parseVersusEvent);
+    for (;;) {
+      const { value: event } = await events.next();
       if (event.type === 'load')
         this.#state.set({ state: 'running', done: ++done, of, leftMs: event.leftMs });
       else if (event.type === 'outcome') {
@@ -76,6 +68,5 @@ export class VersusService {
         return;
       }
     }
-    throw new Error('the server has ended before it was done');
   }
 }

@@ -2,6 +2,17 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { shortPlace } from '@nettle-patch/core';
 import type { ItemCard } from '../../workers/analysis/item-details-types';
 
+/** A card, where the pointer is, and how wide the drawing is. CSS pixels. */
+export interface PlacedCard {
+  readonly card: ItemCard;
+  readonly x: number;
+  readonly y: number;
+  readonly roomWidth: number;
+}
+
+/** Room below a drawing that is no higher than a line: a card always stands under the pointer there. */
+export const ROOM_BELOW_LINE = 400;
+
 const BESIDE_PIXELS = 14;
 const WIDTH = 300;
 /** So much room a card needs below the pointer; where there is less, it stands above. */

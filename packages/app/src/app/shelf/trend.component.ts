@@ -1,4 +1,4 @@
-import { changePoints, durationText } from '@nettle-patch/core';
+import { LEVEL, MIN_TREND, changePoints, durationText, levelsOf } from '@nettle-patch/core';
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
@@ -27,10 +27,6 @@ Chart.register(LineController, LineElement, LinearScale, PointElement, Tooltip);
 type Measure = 'response' | 'long-tasks' | 'stings';
 
 const MOST_DATES = 7;
-/** Error rate of the test for changes of level. */
-const LEVEL = 0.05;
-/** Fewer recordings could not show a change. */
-const FEW = 6;
 const NEAREST = { mode: 'nearest', axis: 'x', intersect: false, includeInvisible: true } as const;
 
 const MEASURES: readonly { readonly measure: Measure; readonly words: string }[] = [
@@ -153,7 +149,7 @@ export class TrendComponent {
   protected readonly unknown = computed(
     () => this.points().filter(({ value }) => value === undefined).length,
   );
-  protected readonly few = FEW;
+  protected readonly few = MIN_TREND;
   readonly #known = computed(() => this.points().filter(({ value }) => value !== undefined));
   /** From which of the known points on they lie on another level. */
   readonly #changes = computed(() =>
@@ -207,15 +203,9 @@ export class TrendComponent {
 
   /** A line at each level between two changes. */
   #levels(): { x: number; y: number }[][] {
-    const changes = this.#changes();
     const known = this.#known();
-    const bounds = [0, ...changes.map(({ at }) => at), known.length];
-    const levels = changes.length === 0 ? [] : [changes[0]!.before, ...changes.map(({ after }) => after)];
-    return levels.map((y, index) =>
-      [bounds[index]!, bounds[index + 1]! - 1].map((at) => ({
-        x: Date.parse(known[at]!.recording.createdAt),
-        y,
-      })),
+    return levelsOf(this.#changes(), known.length).map(({ first, last, value }) =>
+      [first, last].map((at) => ({ x: Date.parse(known[at]!.recording.createdAt), y: value })),
     );
   }
 

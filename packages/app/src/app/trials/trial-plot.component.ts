@@ -3,15 +3,14 @@ import { ChangeDetectionStrategy, Component, computed, input, signal, viewChild 
 import { countText, memoryWords, runText, type AlternativeResult } from '@nettle-patch/core';
 import type { ItemCard } from '../../workers/analysis/item-details-types';
 import { keepDrawn, prepareCanvas } from '../shared/canvas';
-import { HoverCardComponent } from '../shared/hover-card.component';
+import { HoverCardComponent, ROOM_BELOW_LINE, type PlacedCard } from '../shared/hover-card.component';
+import { nearestPoint } from '../shared/nearest-point';
 import type { Palette } from '../shared/palette';
 import { TimeScale } from '../shared/time-scale';
 
 const MIDDLE_Y = 15;
 const DOT = 4;
 const MARGIN = 8;
-/** A pointer nearer than this means a point. Pixels. */
-const NEAR = 10;
 
 /** The starts of one alternative as points on an axis that begins at nothing and that all alternatives share. */
 @Component({
@@ -53,11 +52,8 @@ export class TrialPlotComponent {
   /** The end of the axis. Milliseconds. */
   readonly mostMs = input.required<number>();
 
-  protected readonly ROOM_BELOW = 400;
-  protected readonly pointed = signal<
-    | { readonly card: ItemCard; readonly x: number; readonly y: number; readonly roomWidth: number }
-    | undefined
-  >(undefined);
+  protected readonly ROOM_BELOW = ROOM_BELOW_LINE;
+  protected readonly pointed = signal<PlacedCard | undefined>(undefined);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   protected readonly words = computed(() => {
     const { runMs } = this.alternative();
@@ -78,9 +74,8 @@ export class TrialPlotComponent {
     const alternative = this.alternative();
     const { name, runMs, medianMs } = alternative;
     const scale = this.#scale(clientWidth);
-    const away = (ms: number) => Math.abs(scale.x(ms) - offsetX);
-    const nearest = [...runMs].sort((a, b) => away(a) - away(b))[0];
-    if (nearest === undefined || away(nearest) > NEAR) return this.pointed.set(undefined);
+    const nearest = nearestPoint(runMs, (ms) => scale.x(ms), offsetX);
+    if (nearest === undefined) return this.pointed.set(undefined);
     const card: ItemCard = {
       what: 'Start',
       title: name,

@@ -86,6 +86,8 @@ export class TrialComponent {
   /** What is shown; undefined until it has been read, null where it is not kept. */
   protected readonly kept = signal<StoredTrial | null | undefined>(undefined);
   readonly #changes = new Subject<void>();
+  /** Whether something was changed that is not kept yet. */
+  #isChanged = false;
   protected readonly most = MAX_ALTERNATIVES;
   protected readonly least = MIN_ALTERNATIVES;
   protected readonly places: readonly ChoiceOption<Trial['place']>[] = [
@@ -116,7 +118,7 @@ export class TrialComponent {
   ]);
   protected readonly state = this.#service.state;
   protected readonly isRunning = computed(() => this.state().state === 'running');
-  readonly isStopping = signal(false);
+  protected readonly isStopping = signal(false);
   protected readonly failure = computed(() => {
     const state = this.state();
     return state.state === 'failed' && state.trialId === this.id() ? state.words : undefined;
@@ -142,7 +144,7 @@ export class TrialComponent {
     inject(DestroyRef).onDestroy(() => {
       this.#service.stop();
       this.#service.reset();
-      void this.#keep();
+      if (this.#isChanged) void this.#keep();
     });
   }
 
@@ -150,6 +152,7 @@ export class TrialComponent {
     const kept = this.kept();
     if (kept === undefined || kept === null) return;
     this.kept.set({ ...kept, trial: { ...kept.trial, ...part } });
+    this.#isChanged = true;
     this.#changes.next();
   }
 
@@ -217,6 +220,7 @@ export class TrialComponent {
 
   async #keep(): Promise<void> {
     const kept = this.kept();
+    this.#isChanged = false;
     if (kept !== undefined && kept !== null) await this.#shelf.keep(kept.id, kept.trial, kept.runs);
   }
 
