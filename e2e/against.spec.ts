@@ -35,5 +35,11 @@ test(
     const download = tool.waitForEvent('download');
     await tool.getByRole('menuitem', { name: 'Save page' }).click();
     expect((await download).suggestedFilename()).toBe('A-against-B.html');
+
+    await outcome.getByRole('button', { name: 'Compare the typical loads' }).click();
+    await expect(dialog).toBeHidden();
+    await expect(tool).toHaveURL(/\/compare\?/);
+    await expect(tool.locator('main')).toContainText(/: A, round \d/);
+    await expect(tool.locator('main')).toContainText(/: B, round \d/);
   },
 );

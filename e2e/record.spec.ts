@@ -6,6 +6,8 @@ import { expect, shownParts, startRecording, stingList, stopRecording, test, toS
 import { withoutEventTiming } from './without-event-timing';
 
 const PAUSED_MS = 700;
+/** Longer than a page has for its answer when a recording is to end. */
+const SLOW_SOURCE_MS = 8000;
 
 /** Has the page itself note what Event Timing reports, independently of the recorder. */
 async function watchEventTiming(page: Page): Promise<() => Promise<number>> {
@@ -47,6 +49,28 @@ test('a tap on "Board all" is the first sting, as long as Event Timing says, dow
   await expect(because.getByRole('button', { name: 'onBoardAll' })).toBeVisible();
   await toSource(stage.tool, 'bendingOfPair', /^src\/desk\/deck\/trim\.ts$/);
 });
+
+test(
+  'a recording whose sources take long to fetch is shown once they are there, and no page is said to hang',
+  { tag: '@waits' },
+  async ({ stage }) => {
+    const desk = await stage.openDesk();
+    await startRecording(stage.tool, desk);
+    await desk.click('#board-all');
+    await desk.waitForTimeout(1200);
+    let held = 0;
+    await stage.tool.context().route('**/api/script?*', async (route) => {
+      held++;
+      await new Promise((resolve) => setTimeout(resolve, SLOW_SOURCE_MS));
+      await route.continue();
+    });
+    await stage.tool.getByRole('button', { name: 'Stop' }).click();
+    await expect(stage.tool.getByRole('status')).toContainText('Fetching sources');
+    await expect(stage.tool).toHaveURL(/\/stings\//, { timeout: 30_000 });
+    expect(held).toBeGreaterThan(0);
+    await expect(stingList(stage.tool).first()).toContainText('Tap button “Board all”');
+  },
+);
 
 test('a keystroke in the manifest search is a sting, down to the function that folds accents', async ({
   stage,

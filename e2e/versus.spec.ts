@@ -15,6 +15,7 @@ import { expect, test } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { CALM } from './calm';
 import { command } from './command';
+import { needs } from './scripted';
 
 const versus = (...args: string[]) => command(['versus', ...args]);
 
@@ -24,6 +25,12 @@ interface Report {
     readonly series: readonly { readonly label: string; readonly verdict: string }[];
   }[];
 }
+
+const TAP = [
+  { do: 'wait-for', on: '[data-ready]' },
+  { do: 'click', on: '#board-all' },
+  { do: 'wait', ms: 1500 },
+];
 
 const verdictOf = (report: Report) =>
   report.browsers[0]!.series.find(({ label }) => label === 'Tap button “Board all”')?.verdict;
@@ -39,12 +46,7 @@ test(
     const folder = mkdtempSync(join(tmpdir(), 'versus-'));
     try {
       const steps = join(folder, 'steps.json');
-      const tap = [
-        { do: 'wait-for', on: '[data-ready]' },
-        { do: 'click', on: '#board-all' },
-        { do: 'wait', ms: 1500 },
-      ];
-      writeFileSync(steps, JSON.stringify({ steps: tap }));
+      writeFileSync(steps, JSON.stringify({ steps: TAP }));
       const out = join(folder, 'loads');
       const [faulty, mended] = [`${origin}${CALM}`, `${origin}?mended=all`];
       const given = ['--steps', steps, '--rounds', '5'];
@@ -98,6 +100,29 @@ test(
     }
   },
 );
+
+for (const browser of ['firefox', 'webkit'] as const) {
+  test(`${browser}: versus tells the mended version from the faulty one by fresh loads`, async () => {
+    needs(browser);
+    test.setTimeout(400_000);
+    const desk = createDeskServer();
+    await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
+    const origin = `http://localhost:${(desk.address() as { port: number }).port}/`;
+    const folder = mkdtempSync(join(tmpdir(), 'versus-'));
+    try {
+      const steps = join(folder, 'steps.json');
+      writeFileSync(steps, JSON.stringify({ steps: TAP }));
+      const given = ['--steps', steps, '--rounds', '5', '--browser', browser, '--json'];
+      const { code, out, said } = await versus(`${origin}${CALM}`, `${origin}?mended=all`, ...given);
+      expect(code, said).toBe(0);
+      expect(verdictOf(JSON.parse(out) as Report)).toBe('faster');
+    } finally {
+      desk.close();
+      desk.closeAllConnections();
+      rmSync(folder, { recursive: true });
+    }
+  });
+}
 
 test(
   'versus holds two builds at one address against each other: the second is waited for',

@@ -102,7 +102,7 @@ export { evaluatedScript } from './sources/evaluated-scripts';
 export { codeOfLine } from './sources/code-of-line';
 export { inlineMap } from './sources/inline-map';
 export { readSourceMap } from './sources/source-map';
-export { toBase64 } from './format/base64';
+export { fromBase64, toBase64 } from './format/base64';
 export * from './instrumentation/uninstrumented';
 export * from './instrumentation/registration';
 export * from './sources/function-sites';

@@ -2,6 +2,8 @@ import type { FunctionRow } from '../calls/function-table';
 import { WIDE_LENS, type Lens } from '../calls/lens';
 import type { Owner } from '../recording/functions';
 import type { Recording } from '../recording/recording';
+import { LEVEL } from '../statistics/level';
+import { onOneSideChance } from '../statistics/one-sided';
 import {
   commonLabels,
   functionSide,
@@ -33,21 +35,32 @@ const MIN_MS = 0.5;
 const MIN_SHARE = 0.1;
 /** Standard errors of a difference that is more than chance. */
 const ERRORS = 2;
-/** From so many expected samples on, or calls that came by chance, their absence says something (Poisson: 5 % at 3). */
-const MIN_EXPECTED = 3;
 /** Exact calls miss nothing: what was called each time something was done is gone when it is done once without. */
 const MIN_EXPECTED_CALLS = 1;
 
+const countsCalls = (side: Side, row: FunctionRow) => side.recording.calls.size > 0 && row.count > 0;
+
 /** How often a function of one recording is expected to have been seen in the other, if nothing had changed. */
 function expectedIn(other: Side, of: Side, row: FunctionRow, unit: FunctionUnit): number {
-  const countsCalls = other.recording.calls.size > 0 && row.count > 0;
-  if (!countsCalls && other.intervalMs === 0) return 0;
-  const seen = ({ selfMs, count }: Cost) => (countsCalls ? count : selfMs / other.intervalMs);
+  const isCounted = countsCalls(other, row);
+  if (!isCounted && other.intervalMs === 0) return 0;
+  const seen = ({ selfMs, count }: Cost) => (isCounted ? count : selfMs / other.intervalMs);
   if (unit === 'second') return (seen(row) / of.seconds) * other.seconds;
   return of.deeds.reduce((sum, { attempts, costs }, at) => {
     const cost = costs.get(row.functionId);
     return cost === undefined ? sum : sum + (seen(cost) / attempts) * other.deeds[at]!.attempts;
   }, 0);
+}
+
+/** Whether a function of one recording would have been seen in the other, too, if nothing had changed. */
+function isMissed(other: Side, of: Side, row: FunctionRow, unit: FunctionUnit): boolean {
+  const expected = expectedIn(other, of, row, unit);
+  const isExact = row.count > 0;
+  if (isExact && unit === 'attempt' && countsCalls(other, row)) return expected >= MIN_EXPECTED_CALLS;
+  // Where its time is known, samples of it come by chance; else so do those that tell of it.
+  if (isExact && !countsCalls(other, row)) return Math.exp(-expected) <= LEVEL;
+  const seen = expectedIn(of, of, row, unit);
+  return expected > 0 && onOneSideChance(seen, seen / (seen + expected)) <= LEVEL;
 }
 
 /** What it says that one side does not have a function; undefined where both do. */
@@ -59,10 +72,8 @@ function absenceOf(
   unit: FunctionUnit,
 ): FunctionChange | undefined {
   if (before !== undefined && after !== undefined) return undefined;
-  const least = ({ count }: FunctionRow) =>
-    count > 0 && unit === 'attempt' ? MIN_EXPECTED_CALLS : MIN_EXPECTED;
-  if (before !== undefined) return expectedIn(is, was, before, unit) >= least(before) ? 'gone' : 'unsure';
-  return after !== undefined && expectedIn(was, is, after, unit) >= least(after) ? 'new' : 'unsure';
+  if (before !== undefined) return isMissed(is, was, before, unit) ? 'gone' : 'unsure';
+  return after !== undefined && isMissed(was, is, after, unit) ? 'new' : 'unsure';
 }
 
 /** What changed where both sides have a function. */

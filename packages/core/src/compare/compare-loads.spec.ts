@@ -17,6 +17,10 @@ const compared = (before: number[][], after: number[][]) =>
     DEFAULT_THRESHOLDS,
   );
 const SLOW = [[400], [408], [416], [424], [432]];
+/** A long task for which nobody waits, of which nothing more is known. */
+const BACKGROUND: Row[] = [
+  { kind: 'task', thread: 0, startMs: 3000, durationMs: 120, source: 'longtask' },
+];
 const QUICK = [[96], [104], [112], [120], [88]];
 
 describe('loads of two versions', () => {
@@ -40,6 +44,37 @@ describe('loads of two versions', () => {
   it('are not told apart by one load that has many taps', () => {
     const { series } = compared([[400, 400, 400, 400, 400, 400]], [[96, 96, 96, 96, 96, 96]]);
     expect(series[0]).toMatchObject({ verdict: 'too-few-to-say', chance: undefined });
+  });
+
+  it('of which some on one side held what none of the other did are told apart only where chance could not', () => {
+    const compare = (withIt: number) => {
+      const side = (some: number) =>
+        Array.from({ length: 6 }, (_, at) =>
+          recordingOf([
+            {
+              kind: 'input',
+              thread: 0,
+              startMs: 1000,
+              durationMs: 96,
+              type: 'click',
+              interaction: 1,
+              target: 'button “Board all”',
+            },
+            ...(at < some ? BACKGROUND : []),
+            { kind: 'end', startMs: 5000, reason: 'stopped' },
+          ]),
+        );
+      return compareLoads(side(0), side(withIt), DEFAULT_THRESHOLDS).series.find(
+        ({ isInteraction }) => !isInteraction,
+      )!;
+    };
+    expect(compare(3)).toMatchObject({ verdict: 'too-few-to-say' });
+    expect(compare(6)).toMatchObject({ verdict: 'new' });
+  });
+
+  it('have one on each side that is nearest to what was usual', () => {
+    const { typical } = compared([[400], [960], [416], [412], [88]], QUICK);
+    expect(typical).toEqual({ before: 3, after: 1 });
   });
 
   it('leave something to decide only where a difference that matters has no verdict yet', () => {
@@ -82,7 +117,7 @@ describe('what a versus run came to', () => {
     runs: [
       {
         browser: 'chromium',
-        example: { before: tapped(...before[0]!), after: tapped(...after[0]!) },
+        typical: { before: tapped(...before[0]!), after: tapped(...after[0]!) },
         comparison: compared(before, after),
         planned: 8,
         done: before.length,

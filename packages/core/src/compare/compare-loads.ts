@@ -3,6 +3,7 @@ import type { Thresholds } from '../format/thresholds';
 import { compareRuns, sideOf, stungLabels, testedOf, type ComparedSeries } from './compare-series';
 import { LEVEL } from '../statistics/level';
 import { runsOf, type Delay, type Runs } from './series-runs';
+import { typicalLoad } from './typical-load';
 
 /** What two addresses, or two versions, are held against each other by: fresh loads of each, in turn. */
 export interface LoadComparison {
@@ -11,6 +12,8 @@ export interface LoadComparison {
   readonly tested: number;
   /** Loads of each side. */
   readonly loads: { readonly before: number; readonly after: number };
+  /** The load of each side, by its place, whose values lie nearest to the medians of all. */
+  readonly typical: { readonly before: number; readonly after: number };
   /** Error rate over all series together, of this look at them. */
   readonly level: number;
 }
@@ -21,20 +24,27 @@ function delayOfLoad(delays: readonly Delay[]): Delay {
   return { ms: medianMs!, isBound: medianIsBound };
 }
 
-/** The runs of all loads of one side, by label: one value for each load in which there were any. */
-function runsOfLoads(
+interface SideOfLoads {
+  /** By label: one value for each load in which there were any. */
+  readonly runs: ReadonlyMap<string, Runs>;
+  readonly typical: number;
+}
+
+function sideOfLoads(
   loads: readonly Recording[],
   thresholds: Thresholds,
   stung: ReadonlySet<string>,
-): ReadonlyMap<string, Runs> {
+): SideOfLoads {
   const all = new Map<string, Runs>();
-  for (const load of loads) {
+  const values = new Map<string, Map<number, Delay>>();
+  for (const [at, load] of loads.entries()) {
     for (const [label, runs] of runsOf(load, thresholds, stung)) {
-      const delays = [...(all.get(label)?.delays ?? []), delayOfLoad(runs.delays)];
-      all.set(label, { ...runs, delays });
+      const ofLoads = values.get(label) ?? new Map<number, Delay>();
+      values.set(label, ofLoads.set(at, delayOfLoad(runs.delays)));
+      all.set(label, { ...runs, delays: [...ofLoads.values()] });
     }
   }
-  return all;
+  return { runs: all, typical: typicalLoad(loads.length, values) };
 }
 
 /**
@@ -51,13 +61,22 @@ export function compareLoads(
   level = LEVEL,
 ): LoadComparison {
   const stung = stungLabels([...before, ...after], thresholds);
+  const was = sideOfLoads(before, thresholds, stung);
+  const is = sideOfLoads(after, thresholds, stung);
   const series = compareRuns(
     {
-      was: runsOfLoads(before, thresholds, stung),
-      is: runsOfLoads(after, thresholds, stung),
+      was: was.runs,
+      is: is.runs,
       recordings: { before: before[0]!, after: after[0]! },
+      loads: { before: before.length, after: after.length },
     },
     level,
   );
-  return { series, tested: testedOf(series), loads: { before: before.length, after: after.length }, level };
+  return {
+    series,
+    tested: testedOf(series),
+    loads: { before: before.length, after: after.length },
+    typical: { before: was.typical, after: is.typical },
+    level,
+  };
 }

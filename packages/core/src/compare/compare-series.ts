@@ -2,6 +2,7 @@ import { percentile } from '../calls/occurrences';
 import { delayStepMs } from '../inputs/delay-step';
 import type { Recording } from '../recording/recording';
 import { holm } from '../statistics/holm';
+import { loadsOnOneSideChance, onOneSideChance } from '../statistics/one-sided';
 import { LEVEL } from '../statistics/level';
 import { median } from '../statistics/median';
 import { rankTest, smallestChance } from '../statistics/rank-test';
@@ -37,8 +38,10 @@ export interface ComparedSeries {
   readonly before: SeriesSide;
   readonly after: SeriesSide;
   readonly change: SeriesChange | undefined;
-  /** Chance of a difference as large where there is none; undefined where there are too few values to test. */
+  /** Chance of a difference as large, or of one side without any, where there is none; undefined where there are too few values to test. */
   readonly chance: number | undefined;
+  /** Whether it is one of those that share the error rate. */
+  readonly isTested: boolean;
   /** How many more values on either side would make a verdict possible; 0 where there are enough. */
   readonly missing: { readonly before: number; readonly after: number };
   /** Differences below this are none that the sources could tell. Milliseconds. */
@@ -46,8 +49,6 @@ export interface ComparedSeries {
   readonly verdict: Verdict;
 }
 
-/** From so many expected runs on, their absence says something (Poisson: 5 % at 3). */
-const MIN_EXPECTED = 3;
 /** What goes on all the while is missed in a recording at least this much as long. */
 const MIN_LENGTH = 0.5;
 
@@ -107,15 +108,24 @@ interface Pair {
   readonly isInteraction: boolean;
   readonly before: Runs | undefined;
   readonly after: Runs | undefined;
-  /** Chance by the test; undefined where there are too few values. */
+  /** Chance by the test of delays, or of being on one side only; undefined where there are too few values. */
   readonly chance: number | undefined;
+  /** Whether it could have come out that it went on on one side only, which is a test as well. */
+  readonly isWatched: boolean;
 }
 
-/** Whether runs that are missing in one recording would have been expected there. */
-function isMissed(runs: Runs | undefined, of: Recording, other: Recording): boolean {
-  if (runs === undefined || runs.isInteraction) return false;
-  const length = other.range.endMs / Math.max(1, of.range.endMs);
-  return runs.isRate === true ? length >= MIN_LENGTH : runs.delays.length * length >= MIN_EXPECTED;
+/** Whether what went on all the while in one recording, in one figure, is missing in another that is long enough. */
+function isRateMissed(runs: Runs, { recordings, loads }: ComparedRuns, side: 'before' | 'after'): boolean {
+  const other = recordings[side === 'before' ? 'after' : 'before'].range.endMs;
+  const isLong = other / Math.max(1, recordings[side].range.endMs) >= MIN_LENGTH;
+  return loads === undefined && runs.isRate === true && isLong;
+}
+
+/** How likely it is that so many runs of what goes on in the background, on both sides together, are all on one side. */
+function oneSidedChance(times: number, { recordings, loads }: ComparedRuns): number {
+  if (loads !== undefined) return loadsOnOneSideChance(times, loads.before, loads.after);
+  const [before, after] = [recordings.before.range.endMs, recordings.after.range.endMs];
+  return onOneSideChance(times, before / Math.max(1, before + after));
 }
 
 function verdictOf(
@@ -123,14 +133,12 @@ function verdictOf(
   change: SeriesChange | undefined,
   stepMs: number,
   holds: boolean,
-  recordings: { readonly before: Recording; readonly after: Recording },
+  compared: ComparedRuns,
 ): Verdict {
-  if (!isInteraction && after === undefined) {
-    return isMissed(before, recordings.before, recordings.after) ? 'gone' : 'too-few-to-say';
-  }
-  if (!isInteraction && before === undefined) {
-    return isMissed(after, recordings.after, recordings.before) ? 'new' : 'too-few-to-say';
-  }
+  if (!isInteraction && before !== undefined && after === undefined)
+    return holds || isRateMissed(before, compared, 'before') ? 'gone' : 'too-few-to-say';
+  if (!isInteraction && after !== undefined && before === undefined)
+    return holds || isRateMissed(after, compared, 'after') ? 'new' : 'too-few-to-say';
   if (change === undefined) return 'too-few-to-say';
   if (!holds || !isTold(change, stepMs)) return 'no-clear-change';
   return change.difference < 0 ? 'faster' : 'slower';
@@ -153,7 +161,7 @@ export function medianChangeMs({ before, after }: Pick<ComparedSeries, 'before' 
 
 /** How many series had enough values to be tested. */
 export function testedOf(series: readonly ComparedSeries[]): number {
-  return series.filter(({ chance }) => chance !== undefined).length;
+  return series.filter(({ isTested }) => isTested).length;
 }
 
 /** Two sides of a comparison: the runs of each, by label, and recordings that tell how they were made. */
@@ -161,6 +169,8 @@ export interface ComparedRuns {
   readonly was: ReadonlyMap<string, Runs>;
   readonly is: ReadonlyMap<string, Runs>;
   readonly recordings: { readonly before: Recording; readonly after: Recording };
+  /** How many loads there are of each, where each value is that of one. */
+  readonly loads?: { readonly before: number; readonly after: number };
 }
 
 /** Labels of what went on or came late in any of some recordings, and stung. */
@@ -191,23 +201,24 @@ export function toldStepMs(recordings: readonly Recording[], isInteraction: bool
 }
 
 /** The same of runs that were gathered otherwise. @param level error rate over all series together */
-export function compareRuns({ was, is, recordings }: ComparedRuns, level = LEVEL): ComparedSeries[] {
-  const { before, after } = recordings;
+export function compareRuns(given: ComparedRuns, level = LEVEL): ComparedSeries[] {
+  const { was, is } = given;
+  const { before, after } = given.recordings;
   const pairs = [...new Set([...was.keys(), ...is.keys()])].map((label): Pair => {
     const [b, a] = [was.get(label), is.get(label)];
-    const isTestable =
-      b !== undefined && a !== undefined && smallestChance(b.delays.length, a.delays.length) <= level;
-    return {
-      label,
-      isInteraction: (b ?? a)!.isInteraction,
-      before: b,
-      after: a,
-      chance: isTestable ? rankTest(b.delays.map(rankValue), a.delays.map(rankValue)).p : undefined,
-    };
+    const { isInteraction, isRate } = (b ?? a)!;
+    const both = b !== undefined && a !== undefined;
+    const isTestable = both && smallestChance(b.delays.length, a.delays.length) <= level;
+    const isCounted = !isInteraction && (isRate !== true || given.loads !== undefined);
+    const oneSided = isCounted ? oneSidedChance((b?.delays.length ?? 0) + (a?.delays.length ?? 0), given) : 1;
+    const isWatched = oneSided <= level;
+    const chance = isTestable ? rankTest(b.delays.map(rankValue), a.delays.map(rankValue)).p : undefined;
+    const absence = isWatched && !both ? oneSided : undefined;
+    return { label, isInteraction, before: b, after: a, chance: chance ?? absence, isWatched };
   });
-  const tested = pairs.filter(({ chance }) => chance !== undefined);
+  const tested = pairs.filter(({ chance, isWatched }) => chance !== undefined || isWatched);
   const holds = holm(
-    tested.map(({ chance }) => chance!),
+    tested.map(({ chance }) => chance ?? 1),
     level,
   );
   const held = new Set(tested.filter((_, at) => holds[at]));
@@ -217,7 +228,8 @@ export function compareRuns({ was, is, recordings }: ComparedRuns, level = LEVEL
     const { label, isInteraction, chance } = pair;
     const [b, a] = [pair.before?.delays ?? [], pair.after?.delays ?? []];
     const stepMs = toldStepMs([before, after], isInteraction);
-    const change = chance === undefined ? undefined : changeOf(b, a);
+    const isBoth = b.length > 0 && a.length > 0;
+    const change = chance === undefined || !isBoth ? undefined : changeOf(b, a);
     const isAtLimit =
       !held.has(pair) && isLeast(chance, smallestChance(b.length, a.length)) && isTold(change, stepMs);
     return {
@@ -227,9 +239,10 @@ export function compareRuns({ was, is, recordings }: ComparedRuns, level = LEVEL
       after: sideOf(a),
       change,
       chance,
+      isTested: tested.includes(pair),
       missing: missingFor(b.length, a.length, isAtLimit ? hardest : level),
       stepMs,
-      verdict: isAtLimit ? 'too-few-to-say' : verdictOf(pair, change, stepMs, held.has(pair), recordings),
+      verdict: isAtLimit ? 'too-few-to-say' : verdictOf(pair, change, stepMs, held.has(pair), given),
     };
   });
   const size = (series: ComparedSeries) => Math.abs(medianChangeMs(series));

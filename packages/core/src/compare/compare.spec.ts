@@ -106,6 +106,16 @@ describe('functions', () => {
       ),
     ).functions.find(({ name }) => name === 'weigh')!;
     expect(sampled.change).toBe('unsure');
+    // Seven samples where half as many were to be expected come on one side alone as often as one in seventeen.
+    const few = compareRecordings(
+      recordingOf(weighing(1, 70, 'sampled')),
+      recordingOf(
+        weighing(1, 70, 'sampled')
+          .filter(({ kind }) => kind !== 'samples')
+          .concat(IDLE),
+      ),
+    ).functions.find(({ name }) => name === 'weigh')!;
+    expect(few.change).toBe('unsure');
   });
 });
 

@@ -15,6 +15,8 @@ const outcomeSchema = {
   markdown: string().required(),
   page: string().required(),
   picture: string().required(),
+  /** The load of each side whose values lie nearest to the medians: a recording file, compressed, as base64. */
+  typical: object({ before: string().required(), after: string().required() }).required(),
 };
 
 const EVENTS = {

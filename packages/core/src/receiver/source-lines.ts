@@ -2,6 +2,7 @@ import { captureModeOf } from '../format/header';
 import { RecordingDecoder } from '../format/decoder';
 import { uninstrumentedRows, type Uninstrumented } from '../instrumentation/uninstrumented';
 import { RecordingBuilder } from '../recording/builder';
+import type { Recording } from '../recording/recording';
 import { resolveFunctions, sourcesToFetch } from '../sources/resolve';
 import type { ScriptText } from '../sources/script-text';
 
@@ -13,6 +14,20 @@ export interface ScriptOrigin {
   uninstrumented(): Promise<readonly Uninstrumented[]>;
 }
 
+/** So many scripts are asked for at once. */
+const AT_ONCE = 6;
+
+async function scriptsOf(recording: Recording, origin: ScriptOrigin): Promise<Map<string, ScriptText>> {
+  const waiting = sourcesToFetch(recording).map(({ url }) => url);
+  const scripts = new Map<string, ScriptText>();
+  const fetchInTurn = async () => {
+    for (let url = waiting.shift(); url !== undefined; url = waiting.shift())
+      scripts.set(url, await origin.fetchScript(url));
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, fetchInTurn));
+  return scripts;
+}
+
 /**
  * The lines by which the functions of a recording are mapped to their original source.
  * @param pieces the recording as it was kept
@@ -22,8 +37,7 @@ export async function sourceLines(pieces: Iterable<Uint8Array>, origin: ScriptOr
   const decoder = new RecordingDecoder(builder);
   for (const piece of pieces) decoder.push(piece);
   const recording = builder.build();
-  const scripts = new Map<string, ScriptText>();
-  for (const { url } of sourcesToFetch(recording)) scripts.set(url, await origin.fetchScript(url));
+  const scripts = await scriptsOf(recording, origin);
   const isRewritten = captureModeOf(recording.header) !== 'everyday';
   const left = isRewritten ? uninstrumentedRows(await origin.uninstrumented()) : [];
   return [...left, ...resolveFunctions(recording, scripts)].map((row) => JSON.stringify(row));

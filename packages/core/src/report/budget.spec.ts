@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { TAPPED, tapped } from '../testing/tapped';
 import { recorded } from '../testing/recorded';
-import { checkBudget } from './budget';
+import { checkBudget, redrawRatesIn } from './budget';
 import { budgetFrom } from './budget-from';
 import { budgetSchema } from './budget-schema';
 
@@ -50,6 +50,31 @@ describe('a budget made from recordings', () => {
       ),
       { numRuns: 40 },
     );
+  });
+
+  it('holds each element to how often it was written to, any other to the most of them, and quiet ranges', () => {
+    const chart = recorded('tide-chart');
+    const rates = redrawRatesIn(chart).filter(([element, rate]) => element !== undefined && rate > 1);
+    expect(rates.length).toBeGreaterThan(0);
+    const [element, rate] = rates[0]!;
+    const budget = budgetFrom([chart], { margin: 0.1, by: 'worst' });
+    expect(checkBudget(chart, budget).every(({ kept }) => kept)).toBe(true);
+    const allowed = budget.redrawsASecond!.find((one) => one.element === element)!.redraws;
+    expect(allowed).toBeGreaterThanOrEqual(rate * 1.1);
+    expect(allowed).toBeLessThan(rate * 1.1 + 0.1);
+    const others = budget.redrawsASecond!.find((one) => one.element === '*')!.redraws;
+    expect(others).toBeLessThan(allowed);
+    const elsewhere = { ...budget, redrawsASecond: [{ element: '*', redraws: others }] };
+    expect(checkBudget(chart, elsewhere).find(({ what }) => what === `Redraws of ${element}`)).toMatchObject({
+      kept: false,
+    });
+
+    const { startMs, endMs } = chart.range;
+    const marked = { ...chart, header: { ...chart.header, quiet: [{ startMs, endMs }] } };
+    const quiet = budgetFrom([marked], { margin: 0, by: 'worst' });
+    expect(quiet.quiet!.redraws).toBeGreaterThan(0);
+    expect(checkBudget(marked, quiet).every(({ kept }) => kept)).toBe(true);
+    expect(budget.quiet).toBeUndefined();
   });
 
   it('holds a recording of the demo to what it was, and tells a fault that comes back', () => {

@@ -11,7 +11,7 @@ import { displayName } from '../recording/functions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
 import { idleWork } from '../detectors/idle-work';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
-import { quietRanges, quietSums, type QuietRange } from '../overview/quiet';
+import { quietRanges, quietSums, type QuietRange, type QuietSums } from '../overview/quiet';
 import { secondsText } from '../words/figures';
 
 /** One thing that was held against its budget. */
@@ -62,19 +62,26 @@ function delayFigures(what: string, all: readonly LabelledDelay[], limits: Budge
   });
 }
 
-const responsesIn = (recording: Recording) =>
+/** What the responses to inputs come to. */
+export const responsesIn: DelaysIn = (recording) =>
   interactionsOf(recording).map(
     ({ label, feltMs, measured }) => [label, { ms: feltMs, isBound: !measured }] as const,
   );
 
-/** What the responses to each input come to in some recordings, by label. */
-export function heldResponses(recordings: readonly Recording[], by: HeldBy): ReadonlyMap<string, Delay> {
-  const delays = byLabel(recordings.flatMap(responsesIn));
+type DelaysIn = (recording: Recording) => readonly LabelledDelay[];
+
+/** What delays of each label come to in some recordings. */
+export function heldDelays(
+  recordings: readonly Recording[],
+  delaysIn: DelaysIn,
+  by: HeldBy,
+): ReadonlyMap<string, Delay> {
+  const delays = byLabel(recordings.flatMap(delaysIn));
   return new Map([...delays].map(([label, values]) => [label, heldValue(values, by)]));
 }
 
 /** The outcomes of inputs; where nothing came after the answer, that. */
-function outcomesIn(recording: Recording): LabelledDelay[] {
+export const outcomesIn: DelaysIn = (recording) => {
   const last = new Map(
     outcomesOf(recording).map(({ interaction, lengthMs }) => [interaction, { ms: lengthMs, isBound: false }]),
   );
@@ -82,7 +89,7 @@ function outcomesIn(recording: Recording): LabelledDelay[] {
     const { label, feltMs, measured } = interaction;
     return [label, last.get(interaction) ?? { ms: feltMs, isBound: !measured }];
   });
-}
+};
 
 /** How a quiet range is called in what was held against a budget. */
 function quietWords({ name, startMs, endMs }: QuietRange): string {
@@ -106,6 +113,20 @@ export function idleShareOf(recording: Recording): number {
   return idle.reduce((sum, { feltMs }) => sum + feltMs / 1000, 0);
 }
 
+/** How often a second each element was written to, by its label, those most often first. */
+export function redrawRatesIn(recording: Recording): [element: string | undefined, rate: number][] {
+  const seconds = Math.max(0.001, (recording.range.endMs - recording.range.startMs) / 1000);
+  return elementRedraws(recording, MAIN_THREAD, recording.range).map(({ target, count }) => [
+    target,
+    count / seconds,
+  ]);
+}
+
+/** What went on in each quiet range. */
+export function quietIn(recording: Recording): QuietSums[] {
+  return quietRanges(recording).map((range) => quietSums(recording, range, DEFAULT_THRESHOLDS));
+}
+
 function figuresOf(recording: Recording, budget: Budget): Figure[] {
   const figures = [
     ...delayFigures('Response to', responsesIn(recording), budget.responses),
@@ -120,9 +141,8 @@ function figuresOf(recording: Recording, budget: Budget): Figure[] {
   if (budget.redrawsASecond !== undefined) addRedraws(recording, budget.redrawsASecond, add);
   if (budget.quiet !== undefined) {
     const { redraws, scriptMs, requests } = budget.quiet;
-    for (const range of quietRanges(recording)) {
-      const found = quietSums(recording, range, DEFAULT_THRESHOLDS);
-      const where = `in the quiet range ${quietWords(range)}`;
+    for (const found of quietIn(recording)) {
+      const where = `in the quiet range ${quietWords(found)}`;
       add(`Redraws ${where}`, found.redraws, redraws, 'redraws');
       add(`Script ${where}`, found.scriptMs, scriptMs, 'ms');
       add(`Requests ${where}`, found.requests, requests, 'requests');
@@ -145,12 +165,10 @@ function addRedraws(
   limits: NonNullable<Budget['redrawsASecond']>,
   add: (what: string, found: number, allowed: number, unit: string) => void,
 ): void {
-  const seconds = Math.max(0.001, (recording.range.endMs - recording.range.startMs) / 1000);
   const own = new Map(limits.map(({ element, redraws }) => [element, redraws]));
-  for (const { target, count } of elementRedraws(recording, MAIN_THREAD, recording.range)) {
-    const allowed = (target === undefined ? undefined : own.get(target)) ?? own.get('*');
-    if (allowed !== undefined)
-      add(`Redraws of ${target ?? 'elements not told'}`, count / seconds, allowed, 'a second');
+  for (const [element, rate] of redrawRatesIn(recording)) {
+    const allowed = (element === undefined ? undefined : own.get(element)) ?? own.get('*');
+    if (allowed !== undefined) add(`Redraws of ${element ?? 'elements not told'}`, rate, allowed, 'a second');
   }
 }
 

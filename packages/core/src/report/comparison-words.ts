@@ -92,9 +92,10 @@ export function firmnessWords(series: ComparedSeries, tested: number, how = PAIR
         ? 'It was seen too rarely for its absence to say anything.'
         : `So few could differ as much by chance alone: ${untested} would be enough to tell.`;
     case 'gone':
-      return 'It went on before, and would have been seen after had it gone on as often.';
     case 'new':
-      return 'It goes on after, and would have been seen before had it gone on as often.';
+      return chance === undefined
+        ? 'It would have been seen on the other side had it gone on there.'
+        : `Had it gone on as often on both sides, it would be seen on one alone ${chanceWords(chance)}${together}.`;
   }
 }
 

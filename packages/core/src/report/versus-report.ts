@@ -12,8 +12,8 @@ export const VERSUS_VERSION = 1;
 /** Fresh loads of two versions in one browser, in turn, and what came of them. */
 export interface VersusRun {
   readonly browser: string;
-  /** A load of each side, which tells how all were made. */
-  readonly example: { readonly before: Recording; readonly after: Recording };
+  /** The load of each side whose values lie nearest to the medians of all. */
+  readonly typical: { readonly before: Recording; readonly after: Recording };
   readonly comparison: LoadComparison;
   /** Rounds that were wanted at most. */
   readonly planned: number;
@@ -38,9 +38,9 @@ export function versusReport({ before, after, runs, caveats }: Versus): object {
     a: before,
     b: after,
     caveats,
-    browsers: runs.map(({ browser, example, comparison, planned, done, inTurn }) => ({
+    browsers: runs.map(({ browser, typical, comparison, planned, done, inTurn }) => ({
       browser,
-      made: madeWords(example.before),
+      made: madeWords(typical.before),
       rounds: { planned, done, endedEarly: done < planned, inTurn },
       level: comparison.level,
       tested: comparison.tested,
@@ -72,10 +72,10 @@ export function versusRows(series: readonly ComparedSeries[]): string[][] {
 }
 
 /** How it was done, and how far the figures can be believed, in one sentence each. */
-export function versusWords({ example, comparison, planned, done, inTurn }: VersusRun): string {
+export function versusWords({ typical, comparison, planned, done, inTurn }: VersusRun): string {
   const { level, tested, series } = comparison;
   const early = done < planned ? `, ended before ${planned} as nothing was left to decide` : '';
-  return `${madeWords(example.before)}: ${countedText(done, 'fresh load')} of each${inTurn ? ', in turn and in random order' : ''}${early}. ${tested} of ${series.length} series had enough loads to be tested, by the rank test of Mann and Whitney over the medians of the loads, at an error rate of ${levelWords(level)} over all together in this look.`;
+  return `${madeWords(typical.before)}: ${countedText(done, 'fresh load')} of each${inTurn ? ', in turn and in random order' : ''}${early}. ${tested} of ${series.length} series had enough loads to be tested, by the rank test of Mann and Whitney over the medians of the loads, at an error rate of ${levelWords(level)} over all together in this look.`;
 }
 
 /** A versus run as Markdown, for a change request: readable without the tool. */

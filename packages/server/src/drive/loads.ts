@@ -1,5 +1,7 @@
-import { mkdir, readdir, rename } from 'node:fs/promises';
+import { mkdir, readFile, readdir, rename } from 'node:fs/promises';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { gzip } from 'node:zlib';
 import {
   fileText,
   median,
@@ -35,6 +37,8 @@ export interface VersusOptions {
   readonly rounds: number;
   /** How many times slower the browser is to run; as it is where absent. */
   readonly slow?: number | undefined;
+  /** What the recordings of the loads are called before their side and round. */
+  readonly title?: string | undefined;
   /** Folder the recordings of the loads are kept in; those that are there already are not made again. */
   readonly out?: string | undefined;
   /** Gives numbers from 0 up to 1, for the order of the loads. */
@@ -56,6 +60,7 @@ export function loadFile(browser: string, side: Side, round: number): string {
   return `${browser}-${LETTERS[side]}-${String(round).padStart(2, '0')}.nettle.jsonl.gz`;
 }
 
+const zipped = promisify(gzip);
 const PLAN = 'versus.json';
 const planSchema = object().required();
 
@@ -96,6 +101,8 @@ async function checkPlan(options: VersusOptions, names: readonly string[]): Prom
 export class Loads {
   /** How long the loads took that were made. Milliseconds. */
   readonly #tookMs: number[] = [];
+  /** Those that were made, compressed, by their names. */
+  readonly #files = new Map<string, Uint8Array>();
 
   private constructor(
     private readonly options: VersusOptions,
@@ -122,6 +129,12 @@ export class Loads {
     return this.kept.has(loadFile(this.options.browser, side, round));
   }
 
+  /** A load as a file: a compressed recording. */
+  async fileOf(side: Side, round: number): Promise<Uint8Array> {
+    const name = loadFile(this.options.browser, side, round);
+    return this.#files.get(name) ?? readFile(join(this.options.out!, name));
+  }
+
   /**
    * @param left how many loads are still to be made, with this one, as is told
    * @throws FailedLoadError, BrowserError, FileError
@@ -133,7 +146,8 @@ export class Loads {
     const path = out === undefined ? undefined : join(out, loadFile(browser, side, round));
     if (path !== undefined && this.isKept(side, round))
       return (await readRecordingFile(path, () => undefined)).recording;
-    const title = `${LETTERS[side].toUpperCase()}, round ${round}`;
+    const load = `${LETTERS[side].toUpperCase()}, round ${round}`;
+    const title = this.options.title === undefined ? load : `${this.options.title}: ${load}`;
     const beganMs = performance.now();
     const { lines, failure } = await recordScript({
       url: urls[side],
@@ -145,9 +159,10 @@ export class Loads {
       title,
       ...(signal === undefined ? {} : { signal }),
     });
-    if (failure !== undefined) throw new FailedLoadError(`${title}: ${failure.message}`);
+    if (failure !== undefined) throw new FailedLoadError(`${load}: ${failure.message}`);
     this.#tookMs.push(performance.now() - beganMs);
     const text = fileText(lines);
+    this.#files.set(loadFile(browser, side, round), await zipped(text));
     if (path !== undefined) {
       // A run that is cut leaves no file that is cut.
       const part = join(out!, `part-${loadFile(browser, side, round)}`);

@@ -122,14 +122,14 @@ async function versusOf(a: string, b: string | undefined, flags: VersusFlags): P
     return { before: `${href} (before)`, after: `${href} (after)`, runs, caveats: [NOT_IN_TURN] };
   }
   const runs: VersusRun[] = [];
-  for (const options of all) runs.push(await runVersus(options));
+  for (const options of all) runs.push((await runVersus(options)).run);
   return { before: urls.before.href, after: urls.after.href, runs, caveats: [] };
 }
 
 async function run(a: string, b: string | undefined, flags: VersusFlags): Promise<void> {
   const versus = await versusOf(a, b, flags);
   const output = new Output(process.stdout);
-  const thresholds = thresholdsOf(versus.runs[0]!.example.after.header);
+  const thresholds = thresholdsOf(versus.runs[0]!.typical.after.header);
   if (flags.json) output.json(versusReport(versus));
   else if (flags.markdown) output.data(versusMarkdown(versus));
   else if (flags.html) output.data(versusPage(versus, thresholds).trimEnd());

@@ -5,6 +5,7 @@ import {
   readSteps,
   slowerIn,
   thresholdsOf,
+  toBase64,
   versusMarkdown,
   versusPage,
   versusPicture,
@@ -16,10 +17,10 @@ import {
 import type { ServedPart } from '../serve';
 import { atOrigin } from '../sources/at-origin';
 import { urlFrom } from './arguments';
-import type { LoadProgress } from './loads';
+import type { LoadProgress, Side } from './loads';
 import { scriptedFields } from './scripted-request';
 import { ToldRun } from './told-run';
-import { runVersus } from './versus';
+import { runVersus, type MadeVersus } from './versus';
 
 const versusSchema = object({
   /** `path` is that of A. */
@@ -27,6 +28,8 @@ const versusSchema = object({
   rounds: number().integer().min(1).max(MAX_ROUNDS).required(),
   /** Address of the page in the other version: B. */
   against: string().max(2000).required(),
+  /** What the recordings of the loads are called before their side and round. */
+  title: string().max(200),
 }).noUnknown();
 
 type VersusRequest = InferType<typeof versusSchema>;
@@ -38,19 +41,21 @@ function otherAddress(text: string, targetOf: (address: string) => string | unde
   return target === undefined ? url : atOrigin(target, url.pathname + url.search + url.hash);
 }
 
-function outcomeOf(versus: Versus): VersusEvent {
-  const [run] = versus.runs;
-  const thresholds = thresholdsOf(run!.example.after.header);
+function outcomeOf(urls: Readonly<Record<Side, URL>>, { run, files }: MadeVersus): VersusEvent {
+  const { before, after } = urls;
+  const versus: Versus = { before: before.href, after: after.href, runs: [run], caveats: [] };
+  const thresholds = thresholdsOf(run.typical.after.header);
   return {
     type: 'outcome',
     before: versus.before,
     after: versus.after,
-    words: versusWords(run!),
-    rows: versusRows(run!.comparison.series),
+    words: versusWords(run),
+    rows: versusRows(run.comparison.series),
     slower: slowerIn(versus).length,
     markdown: versusMarkdown(versus),
     page: versusPage(versus, thresholds),
     picture: versusPicture(versus, thresholds),
+    typical: { before: toBase64(files.before), after: toBase64(files.after) },
   };
 }
 
@@ -66,13 +71,13 @@ export function versusPart(
       before: atOrigin(targetFor(request.app), request.path),
       after: otherAddress(request.against, targetOf),
     };
-    const { rounds, browser, mode, slow } = request;
+    const { rounds, browser, mode, slow, title } = request;
     await told.run(response, async (tell, signal) => {
       const onLoad = ({ side, round, leftMs }: LoadProgress) =>
         tell({ type: 'load', side, round, of: rounds, leftMs });
       const settings = { mode };
-      const done = await runVersus({ urls, steps, settings, browser, rounds, slow, signal, onLoad });
-      tell(outcomeOf({ before: urls.before.href, after: urls.after.href, runs: [done], caveats: [] }));
+      const options = { urls, steps, settings, browser, rounds, slow, title, signal, onLoad };
+      tell(outcomeOf(urls, await runVersus(options)));
     });
   };
   const router = express.Router();

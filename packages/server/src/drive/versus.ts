@@ -22,6 +22,19 @@ export interface VersusByChange {
 export const NOT_IN_TURN =
   'All loads of A were made before those of B, as both stand at one address: what changed on this machine meanwhile is not controlled for.';
 
+function typicalOf(
+  { typical }: LoadComparison,
+  made: Readonly<Record<Side, readonly Recording[]>>,
+): VersusRun['typical'] {
+  return { before: made.before[typical.before]!, after: made.after[typical.after]! };
+}
+
+/** A run with its typical loads as files. */
+export interface MadeVersus {
+  readonly run: VersusRun;
+  readonly files: Readonly<Record<Side, Uint8Array>>;
+}
+
 /**
  * Holds two versions of one address against each other: all loads of the one in each browser, then all of the other.
  * @throws FailedLoadError, BrowserError, FileError
@@ -46,7 +59,7 @@ export async function runVersusByChange({ all, changed }: VersusByChange): Promi
     const comparison = compareLoads(before, after, thresholdsOf(after[0]!.header));
     return {
       browser,
-      example: { before: before[0]!, after: after[0]! },
+      typical: typicalOf(comparison, made[at]!),
       comparison,
       planned: rounds,
       done: rounds,
@@ -60,7 +73,7 @@ export async function runVersusByChange({ all, changed }: VersusByChange): Promi
  * decide or all rounds are done.
  * @throws FailedLoadError when steps fail; BrowserError when there is no browser to be had; FileError
  */
-export async function runVersus(options: VersusOptions): Promise<VersusRun> {
+export async function runVersus(options: VersusOptions): Promise<MadeVersus> {
   const { rounds, browser } = options;
   const loads = await Loads.of(options);
   const looks = planLooks(rounds);
@@ -80,6 +93,12 @@ export async function runVersus(options: VersusOptions): Promise<VersusRun> {
     comparison = compareLoads(made.before, made.after, thresholdsOf(made.after[0]!.header), look.level);
     if (!isOpen(comparison.series)) break;
   }
-  const example = { before: made.before[0]!, after: made.after[0]! };
-  return { browser, example, comparison: comparison!, planned: rounds, done, inTurn: true };
+  const typical = typicalOf(comparison!, made);
+  const [before, after] = await Promise.all(
+    (['before', 'after'] as const).map((side) => loads.fileOf(side, comparison!.typical[side] + 1)),
+  );
+  return {
+    run: { browser, typical, comparison: comparison!, planned: rounds, done, inTurn: true },
+    files: { before: before!, after: after! },
+  };
 }

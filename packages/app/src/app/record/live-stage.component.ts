@@ -23,6 +23,7 @@ const TITLES: Record<LiveRecording['state'], string> = {
   recording: 'Recording',
   paused: 'Paused',
   stopping: 'Stopping…',
+  finishing: 'Fetching sources…',
   ended: 'Ended',
   failed: 'Recording failed',
 };

@@ -190,6 +190,10 @@ export class ReplayDialogComponent {
     this.editing.set(true);
   }
 
+  protected leave(): void {
+    this.#dialog.close();
+  }
+
   protected async run(): Promise<void> {
     const { from } = this.data;
     const how = {
@@ -203,7 +207,15 @@ export class ReplayDialogComponent {
     const against = this.against().trim();
     this.replay.reset();
     this.versus.reset();
-    if (against !== '') return this.versus.run({ ...how, rounds: this.times(), against });
+    if (against !== '') {
+      const title = from?.title.slice(0, 200);
+      return this.versus.run({
+        ...how,
+        rounds: this.times(),
+        against,
+        ...(title === undefined ? {} : { title }),
+      });
+    }
     const done = await this.replay.run({
       ...how,
       times: this.times(),

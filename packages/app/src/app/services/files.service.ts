@@ -112,12 +112,21 @@ export class FilesService {
     if (text !== undefined) await this.#openTrial(text, DEMO_TRIAL);
   }
 
+  /** Puts two recordings on the shelf and holds them against each other. @returns whether they can be */
+  async compare(before: Blob, after: Blob): Promise<boolean> {
+    return this.#showPair(await this.importFile(before), await this.importFile(after));
+  }
+
+  async #showPair(before: string | undefined, after: string | undefined): Promise<boolean> {
+    if (before === undefined || after === undefined) return false;
+    return this.#router.navigate(['/compare'], { queryParams: { before, after } });
+  }
+
   /** Holds the demo recording against that of the mended app. */
   async compareDemo(): Promise<void> {
     const before = await this.#keepDemo(DEMO_FILE);
     const after = await this.#keepDemo(MENDED_DEMO_FILE);
-    if (before === undefined || after === undefined) return;
-    await this.#router.navigate(['/compare'], { queryParams: { before, after } });
+    await this.#showPair(before, after);
   }
 
   async #keepDemo(path: string): Promise<string | undefined> {

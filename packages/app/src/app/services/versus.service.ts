@@ -10,6 +10,8 @@ export interface VersusRequest extends Omit<ReplayRequest, 'times' | 'freshLoads
   readonly rounds: number;
   /** Address of the page in the other version. */
   readonly against: string;
+  /** What the recordings of the loads are called before their side and round. */
+  readonly title?: string;
 }
 
 export type VersusState =

@@ -1,5 +1,6 @@
 import type { RecordingWriter } from './recording-writer';
-import type { LiveProblem, LiveRecording, LiveRecordingState } from './live-state';
+import type { StoredRecording } from '../../store/database';
+import type { LiveProblem, LiveRecording, LiveRecordingState, RecordingName } from './live-state';
 
 /** The recording that this tab writes. */
 export interface Current {
@@ -13,6 +14,18 @@ export interface Current {
   elapsedBefore: number;
   /** Gives up the right to write the recording. */
   release: () => void;
+}
+
+/** A recording to follow from its beginning, or the shelf's entry of one to go on with and the right to write it. */
+export interface Following {
+  readonly named?: RecordingName;
+  readonly kept?: StoredRecording;
+  readonly release?: () => void;
+}
+
+/** Whether a recording is on the way to its end, and does not go back to running. */
+export function isEnding({ state }: Current): boolean {
+  return state === 'stopping' || state === 'finishing';
 }
 
 /** The recording as the interface is told of it. @param cutOff whether the server is away while it runs */

@@ -7,12 +7,11 @@ import {
   type ListedTarget,
   type ServedApp,
 } from '@nettle-patch/core';
-import type { StoredRecording } from '../../store/database';
 import { StoreFullError, type RecordingStore } from '../../store/recording-store';
 import { failureOf } from '../failure';
 import { importFile } from '../import/import-file';
 import { RecordingWriter, type RecordingWriterEvents } from './recording-writer';
-import { describe, type Current } from './current-recording';
+import { describe, isEnding, type Current, type Following } from './current-recording';
 import { takeRecording, untilFree } from './recording-lock';
 import {
   INITIAL_LIVE_STATE,
@@ -28,13 +27,6 @@ import { fetchUninstrumented, fetchScript } from '../analysis/fetch-script';
 const ANSWER_MS = 6000;
 const TELL_EVERY_MS = 100;
 const ROOM_EVERY_MS = 10_000;
-
-/** A recording to follow from its beginning, or the shelf's entry of one to go on with and the right to write it. */
-interface Following {
-  readonly named?: RecordingName;
-  readonly kept?: StoredRecording;
-  readonly release?: () => void;
-}
 
 /** Follows the targets, keeps the recording that runs, and tells the interface about both. */
 export class LiveSession {
@@ -96,7 +88,7 @@ export class LiveSession {
       return;
     }
     if (type === 'stop' && this.#state.connection !== 'open') {
-      current.state = 'stopping';
+      current.state = 'finishing';
       current.writer.end('interrupted');
       return;
     }
@@ -199,8 +191,10 @@ export class LiveSession {
     const message = parseServerMessage(text);
     if (message.type === 'target-left') this.#targetLeft(message.recordingId);
     else if (message.type === 'targets') void this.#targets(message.targets, message.apps);
-    else if (message.batch.recordingId === this.#current?.writer.recordingId)
+    else if (message.batch.recordingId === this.#current?.writer.recordingId) {
       this.#current.writer.take(message);
+      if (this.#current.writer.isClosed) this.#finishes(this.#current);
+    }
   }
 
   async #targets(listed: readonly ListedTarget[], apps: readonly ServedApp[]): Promise<void> {
@@ -209,12 +203,7 @@ export class LiveSession {
     this.#change({ targets, apps });
     const current = this.#current;
     const now = current && targets.find(({ recording }) => recording?.id === current.writer.recordingId);
-    if (
-      current !== undefined &&
-      now?.recording != null &&
-      this.#isRunning() &&
-      current.state !== 'stopping'
-    ) {
+    if (current !== undefined && now?.recording != null && this.#isRunning() && !isEnding(current)) {
       const paused = now.recording.state === 'paused';
       current.targetTitle = now.title || current.targetTitle;
       current.state = paused ? 'paused' : 'recording';
@@ -304,13 +293,14 @@ export class LiveSession {
     const current = this.#current;
     setTimeout(() => {
       if (current === undefined || current !== this.#current || !this.#isRunning()) return;
+      if (current.state === 'finishing') return;
       if (this.#state.connection !== 'open' || this.#targetNow(current) !== undefined) return;
       if (current.state === 'stopping' && !wasStopping) {
         this.#expectNextPage(true);
         return;
       }
       // That it has ended is said once it is whole on the disk.
-      current.state = 'stopping';
+      current.state = 'finishing';
       current.writer.end('target-left');
       this.#changed();
     }, BETWEEN_PAGES_MS);
@@ -330,6 +320,15 @@ export class LiveSession {
 
   #progress(current: Current): void {
     if (current.state === 'starting' || current.state === 'waiting-for-load') current.state = 'recording';
+    this.#changed();
+  }
+
+  /** The page has answered, with all it had. */
+  #finishes(current: Current): void {
+    if (!this.#isRunning()) return;
+    clearTimeout(this.#answerTimer);
+    if (current.problem === 'no-answer') delete current.problem;
+    current.state = 'finishing';
     this.#changed();
   }
 

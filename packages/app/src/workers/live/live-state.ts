@@ -32,8 +32,9 @@ export interface LiveHang {
   readonly calls: readonly { readonly name: string; readonly place: string }[];
 }
 
+/** `finishing`: the page has told all, and what is still to be known of its sources is fetched. */
 export type LiveRecordingState =
-  'starting' | 'waiting-for-load' | 'recording' | 'paused' | 'stopping' | 'ended' | 'failed';
+  'starting' | 'waiting-for-load' | 'recording' | 'paused' | 'stopping' | 'finishing' | 'ended' | 'failed';
 
 /** What is known of a recording while it runs. */
 export interface LiveRecording {

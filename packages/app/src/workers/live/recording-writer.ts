@@ -58,6 +58,11 @@ export class RecordingWriter implements RecordingSink {
     );
   }
 
+  /** Whether its last batch has come. */
+  get isClosed(): boolean {
+    return this.#receiver.isClosed;
+  }
+
   take(frame: BatchFrame): void {
     this.#receiver.take(frame);
   }

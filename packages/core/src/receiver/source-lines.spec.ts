@@ -1,0 +1,31 @@
+import { describe, expect, it } from 'vitest';
+import type { Row } from '../format/rows';
+import { deskHeader } from '../testing/arbitrary-recording';
+import { sourceLines } from './source-lines';
+
+const SCRIPTS = 20;
+
+describe('the sources of a recording', () => {
+  it('are fetched some at a time, and each once', async () => {
+    const rows = Array.from({ length: SCRIPTS }, (_, id): Row[] => [
+      { kind: 'source', id, url: `http://localhost:4781/deck-${id}.js` },
+      { kind: 'function', id, name: 'weigh', source: id, line: 1, column: 1 },
+    ]).flat();
+    const asked: string[] = [];
+    let [now, most] = [0, 0];
+    const origin = {
+      fetchScript: async (url: string) => {
+        asked.push(url);
+        most = Math.max(most, ++now);
+        await new Promise((resolve) => setTimeout(resolve));
+        now--;
+        return { url, problem: 'not there' };
+      },
+      uninstrumented: async () => [],
+    };
+    const text = [deskHeader(), ...rows].map((row) => `${JSON.stringify(row)}\n`).join('');
+    await sourceLines([new TextEncoder().encode(text)], origin);
+    expect(asked.sort()).toEqual(rows.flatMap((row) => (row.kind === 'source' ? [row.url] : [])).sort());
+    expect(most).toBe(6);
+  });
+});
