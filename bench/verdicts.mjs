@@ -7,10 +7,18 @@ import { coreTesting } from './lib/core-testing.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 
 const comparisons = Number(valueOf('--comparisons', 400));
-const { verdictRates, versusRates } = await coreTesting(['simulated-verdicts']);
+const { backgroundFalseRate, verdictRates, versusRates } = await coreTesting(['simulated-verdicts']);
 
 const percent = (share) => `${(share * 100).toFixed(1)} %`;
-const figures = { comparisons, nothingChanged: [], drifting: [], halved: [], fifthLess: [], versus: [] };
+const figures = {
+  comparisons,
+  nothingChanged: [],
+  background: [],
+  drifting: [],
+  halved: [],
+  fifthLess: [],
+  versus: [],
+};
 say(`${comparisons} comparisons each. Nothing changed: comparisons with any verdict, target at most 5 %`);
 for (const repeats of [3, 4, 5, 8, 12, 20, 30]) {
   for (const series of [1, 10, 40]) {
@@ -25,6 +33,18 @@ for (const repeats of [3, 4, 5, 8, 12, 20, 30]) {
     const error = Math.sqrt((anyFalse * (1 - anyFalse)) / some);
     figures.nothingChanged.push({ repeats, series, comparisons: some, anyFalse, error });
     say(`  ${repeats} repeats, ${series} series: ${percent(anyFalse)} ± ${percent(error)} of ${some}`);
+  }
+}
+say('The same of what goes on in the background of some loads and not of others, of loads of two versions');
+for (const loads of [5, 8, 12]) {
+  for (const [series, seen] of [
+    [1, 0.5],
+    [5, 0.3],
+    [10, 0.6],
+  ]) {
+    const anyFalse = backgroundFalseRate({ loads, series, seen, comparisons, seed: loads + series });
+    figures.background.push({ loads, series, seen, comparisons, anyFalse });
+    say(`  ${loads} loads, ${series} series, each in ${percent(seen)} of them: ${percent(anyFalse)}`);
   }
 }
 say(

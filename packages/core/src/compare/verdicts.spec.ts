@@ -1,5 +1,8 @@
-import { describe, expect, it } from 'vitest';
-import { verdictRates, versusRates } from '../testing/simulated-verdicts';
+import { describe, expect, it, vi } from 'vitest';
+import { backgroundFalseRate, verdictRates, versusRates } from '../testing/simulated-verdicts';
+
+// Hundreds of comparisons are computed, however slow the machine is.
+vi.setConfig({ testTimeout: 240_000 });
 
 /** Of 200 comparisons at a true rate of 5 %, more than 17 come in less than 1 of 50 runs; the seed is fixed. */
 const MAX_FALSE = 17 / 200;
@@ -21,6 +24,17 @@ describe('verdicts where nothing changed', () => {
     });
     expect(anyFalse).toBeLessThanOrEqual(MAX_FALSE);
     if (repeats === 3) expect(anyFalse).toBe(0);
+  });
+});
+
+describe('what goes on in the background of some loads and not of others', () => {
+  it.each([
+    [6, 5, 0.3],
+    [8, 5, 0.6],
+    [8, 1, 0.5],
+  ])('is told of in no more than a twentieth: %d loads, %d series, in %d of loads', (loads, series, seen) => {
+    const rate = backgroundFalseRate({ loads, series, seen, comparisons: 200, seed: loads * 10 + series });
+    expect(rate).toBeLessThanOrEqual(MAX_FALSE);
   });
 });
 

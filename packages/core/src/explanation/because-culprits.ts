@@ -74,7 +74,7 @@ export function becauseOfCulprits(recording: Recording, anatomy: Anatomy): Becau
       culprits.filter((one) => worthSaying(one.chargedMs, busyMs)),
     ) ?? culprits[0];
   if (worst === undefined || !worthSaying(worst.chargedMs, busyMs)) return unexplained;
-  const called = calledClause(recording, worst.functionId, worst.count);
+  const called = calledClause(recording, worst, sting.thread, sting);
   return [
     text(' Of the busy time '),
     text(`${knownAs(worst)}${percent(worst.chargedMs / busyMs)} went to `),

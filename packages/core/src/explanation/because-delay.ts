@@ -235,7 +235,7 @@ class Sentence {
     if (worst === undefined) return parts;
     const share = worst.chargedMs / lead.totalMs;
     if (worst.functionId !== lead.functionId) {
-      const called = calledClause(this.recording, worst.functionId, worst.count);
+      const called = calledClause(this.recording, worst, this.anatomy.sting.thread, phase);
       parts.push(
         text(`: ${knownAs(worst)}${percent(share)} of it in `),
         this.named(worst.functionId),

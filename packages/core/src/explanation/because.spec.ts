@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { packCounts } from '../format/packed-counts';
 import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { findStings } from '../detectors/index';
@@ -70,6 +71,19 @@ describe('the because sentence', () => {
     ).toBe(
       'The screen answered the tap on button “Board all” after 612 ms, three times the budget of 200 ms. It waited 44 ms behind pollDepartures. Then onBoardAll ran for 477 ms: by samples about 67 % of it in trimOfPair. The picture came about 88 ms later, while the thread was free for most of that.',
     );
+  });
+
+  it('tells how often a function was called at most, where calls were counted once a second', () => {
+    const said = (startMs: number, durationMs: number) =>
+      say(
+        click(1000, 1500, [1000, 1490]),
+        handler(1000, 1490, 0),
+        samples([...every10(1000, 1490, 1), ...every10(1490, 1500, -1)]),
+        { kind: 'counts', ...packCounts(0, startMs, durationMs, { functions: [0, 1], counts: [1, 33_184] }) },
+      );
+    expect(said(600, 1000)).toContain('in trimOfPair, called up to 33,184 times.');
+    expect(said(1100, 300)).toContain('in trimOfPair, called 33,184 times.');
+    expect(said(1600, 1000)).toContain('in trimOfPair.');
   });
 
   it('tells of forced layout by its amount', () => {

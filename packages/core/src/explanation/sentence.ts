@@ -1,7 +1,9 @@
 import { displayName, displayPlace, shortPlace } from '../recording/functions';
+import { countedBetween } from '../recording/counted-calls';
 import { quickFunctions } from '../recording/call-weights';
-import type { Recording } from '../recording/recording';
+import type { Recording, TimeRange } from '../recording/recording';
 import type { PhaseName } from './anatomy';
+import type { Culprit } from './culprits';
 import { numberText, countText } from '../words/figures';
 
 /** A piece of a sentence: plain words, a figure, or a name that leads somewhere. */
@@ -24,9 +26,24 @@ export const ms = (value: number, over = false): BecausePart => ({
 export const times = (value: number): string =>
   Math.round(value) === 1 ? 'once' : `${countText(value)} times`;
 
-/** ", called 1,200 times", or nothing of one call; of a quick function, of which one of many was timed, about as often. */
-export function calledClause(recording: Recording, functionId: number, count: number): string {
-  if (count <= 1) return '';
+/**
+ * ", called 1,200 times", or nothing of one call; of a quick function, of which one of many was timed, about as often; of
+ * one whose calls were only counted, once a second, up to as often.
+ * @param thread that it ran on
+ * @param range in which it was called
+ */
+export function calledClause(
+  recording: Recording,
+  { functionId, count }: Pick<Culprit, 'functionId' | 'count'>,
+  thread: number,
+  range: TimeRange,
+): string {
+  if (count === 0) {
+    const { least, most } = countedBetween(recording, thread, range, functionId);
+    if (most <= 1) return '';
+    return `, called ${least < most ? 'up to ' : ''}${countText(most)} times`;
+  }
+  if (count === 1) return '';
   const isAbout = quickFunctions(recording).has(functionId);
   return `, called ${isAbout ? `about ${countText(Number(count.toPrecision(2)))}` : countText(count)} times`;
 }

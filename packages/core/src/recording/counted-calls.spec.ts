@@ -5,7 +5,7 @@ import { callsOfRow, functionTable } from '../calls/function-table';
 import { WIDE_LENS } from '../calls/lens';
 import { recordingOf } from '../testing/arbitrary-recording';
 import { deskFunctions, end } from '../testing/desk-rows';
-import { countedCalls } from './counted-calls';
+import { countedBetween, countedCalls } from './counted-calls';
 
 const counted = (startMs: number, counts: number[]): Row => ({
   kind: 'counts',
@@ -34,6 +34,14 @@ describe('calls that were counted', () => {
   it('are shared out evenly where a range cuts what was counted at once, and that is told', () => {
     expect(callsIn(500, 1000)).toMatchObject({ isWhole: false });
     expect(callsIn(500, 1000).calls.get(0)).toBe(201);
+  });
+
+  it('are at least those counted within a range, and at most those counted while it lasted', () => {
+    const between = (startMs: number, endMs: number) => countedBetween(recording, 0, { startMs, endMs }, 0);
+    expect(between(0, 2000)).toEqual({ least: 502, most: 502 });
+    expect(between(500, 2000)).toEqual({ least: 100, most: 502 });
+    expect(between(1200, 1300)).toEqual({ least: 0, most: 100 });
+    expect(between(1000, 1000)).toEqual({ least: 0, most: 0 });
   });
 
   it('stand in the table of functions, of those too that no sample saw, and in no place of exact calls', () => {

@@ -32,6 +32,29 @@ export interface CountedCalls {
   readonly isWhole: boolean;
 }
 
+/**
+ * How often a function was called in a range, where calls were counted: at least, by what was counted within it, and at
+ * most, by all that was counted while it lasted.
+ */
+export function countedBetween(
+  recording: Recording,
+  thread: number,
+  range: TimeRange,
+  functionId: number,
+): { readonly least: number; readonly most: number } {
+  let [least, most] = [0, 0];
+  for (const { startMs, endMs, functions, counts } of countedWhiles(recording, thread)) {
+    if (startMs >= range.endMs || endMs <= range.startMs) continue;
+    const isWithin = startMs >= range.startMs && endMs <= range.endMs;
+    functions.forEach((id, at) => {
+      if (id !== functionId) return;
+      most += counts[at]!;
+      if (isWithin) least += counts[at]!;
+    });
+  }
+  return { least, most };
+}
+
 /** How often each function was called in a range, where calls were counted. */
 export function countedCalls(recording: Recording, thread: number, range: TimeRange): CountedCalls {
   const calls = new Map<number, number>();

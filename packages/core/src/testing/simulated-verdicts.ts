@@ -6,6 +6,7 @@ import type { Recording } from '../recording/recording';
 import { seededRandom } from '../statistics/random';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { deskHeader, recordingOf } from './arbitrary-recording';
+import { deskFunctions, deskRun, end } from './desk-rows';
 
 /** How many comparisons are drawn, and of what. */
 export interface VerdictTrial {
@@ -109,6 +110,33 @@ function toldBy(compared: readonly ComparedSeries[], factor: number): { anyFalse
     anyFalse: decided.some((one) => factor === 1 || !isFirst(one)),
     found: decided.some((one) => isFirst(one) && one.verdict === (factor < 1 ? 'faster' : 'slower')),
   };
+}
+
+/** Loads of which each holds, by chance, some of what goes on in the background, on both sides as often. */
+export interface PresenceTrial extends Pick<VerdictTrial, 'series' | 'comparisons' | 'seed'> {
+  /** Of each side. */
+  readonly loads: number;
+  /** In which share of loads each is seen, 0 to 1. */
+  readonly seen: number;
+}
+
+/** How often anything is told of what goes on in the background where nothing changed: share of comparisons, 0 to 1. */
+export function backgroundFalseRate({ loads, seen, series, comparisons, seed }: PresenceTrial): number {
+  const random = seededRandom(seed);
+  const names = Array.from({ length: series }, (_, at) => `poll${at + 1}`);
+  const load = () => {
+    const runs = names.flatMap((_, at) =>
+      random() < seen ? [deskRun(1000 * (at + 1), 60 + 60 * Math.exp(0.3 * normal(random)), at)] : [],
+    );
+    return recordingOf([...deskFunctions(...names), ...runs, end(1000 * (series + 2))]);
+  };
+  let told = 0;
+  for (let comparison = 0; comparison < comparisons; comparison++) {
+    const side = () => Array.from({ length: loads }, load);
+    const verdicts = compareLoads(side(), side(), DEFAULT_THRESHOLDS).series.map(({ verdict }) => verdict);
+    told += Number(verdicts.some((verdict) => !['no-clear-change', 'too-few-to-say'].includes(verdict)));
+  }
+  return told / comparisons;
 }
 
 /** Versus runs of as many rounds at most, in each load of which each thing is done `repeats` times. */
