@@ -9,16 +9,16 @@ import { chromium } from '@playwright/test';
 import {
   DEFAULT_THRESHOLDS,
   explainReport,
-  missingFor,
   readRecording,
   recordScript,
 } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
 import { appNames, createAppServer } from './lib/app-server.mjs';
+import { browsersHere } from './lib/browsers.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 
 const apps = valueOf('--apps', appNames().join(',')).split(',');
-const browsers = valueOf('--browsers', 'chromium').split(',');
+const browsers = browsersHere('chromium');
 const mode = valueOf('--mode', 'everyday');
 const most = Number(valueOf('--stings', '6'));
 const out = valueOf('--out');
@@ -104,11 +104,6 @@ const figures = [];
 try {
   if (apps.includes('video')) await makeFilm(base);
   for (const browser of browsers) {
-    const missing = missingFor(browser);
-    if (missing !== undefined) {
-      say(`${browser}: not tried, ${missing}`);
-      continue;
-    }
     for (const app of apps) {
       for (const [version, query] of Object.entries({ ...VERSIONS, ...MORE[app] })) {
         const url = new URL(`${app}${query}`, base);

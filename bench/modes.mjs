@@ -8,18 +8,13 @@ import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { json } from 'node:stream/consumers';
 import { fileURLToPath } from 'node:url';
-import {
-  RecordingClient,
-  missingFor,
-  openLocalBrowser,
-  runSteps,
-  serve,
-} from '../packages/server/dist/index.js';
+import { RecordingClient, openLocalBrowser, runSteps, serve } from '../packages/server/dist/index.js';
+import { browsersHere } from './lib/browsers.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 import { medianOf, ratioOf } from './lib/statistics.mjs';
 
 const rounds = Number(valueOf('--rounds', '5'));
-const browsers = valueOf('--browsers', 'chromium,firefox,webkit').split(',');
+const browsers = browsersHere();
 const modes = valueOf('--modes', 'none,everyday,fine,isolated,closer,exact').split(',');
 const SETTINGS = {
   everyday: { mode: 'everyday' },
@@ -97,11 +92,6 @@ async function once(name, mode) {
 const figures = [];
 try {
   for (const name of browsers) {
-    const missing = missingFor(name);
-    if (missing !== undefined) {
-      say(`${name}: not measured, ${missing}`);
-      continue;
-    }
     const results = Object.fromEntries(modes.map((mode) => [mode, []]));
     for (let round = 0; round < rounds; round++) {
       for (const mode of modes) {

@@ -3,13 +3,13 @@
  * each mode, in each engine, and what differs is printed.
  * `npm run bench -- noticed [--browsers chromium,firefox,webkit] [--ways alone,proxied,everyday,fine,exact] [--json]`
  */
-import { missingFor } from '../packages/server/dist/index.js';
 import { WAYS, answersOf, differing } from '../e2e/noticed/answers.mjs';
 import { KNOWN } from '../e2e/noticed/known.mjs';
+import { browsersHere } from './lib/browsers.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 
 const MAX = 700;
-const browsers = valueOf('--browsers', 'chromium,firefox,webkit').split(',');
+const browsers = browsersHere();
 const ways = valueOf('--ways', WAYS.join(',')).split(',');
 
 /** Two answers from shortly before where they part. */
@@ -22,11 +22,6 @@ function parting(one, other) {
 
 const figures = [];
 for (const browser of browsers) {
-  const missing = missingFor(browser);
-  if (missing !== undefined) {
-    say(`${browser}: not asked, ${missing}`);
-    continue;
-  }
   const byWay = await answersOf(browser, ways);
   const checks = Object.keys(byWay.alone).length;
   const differ = differing(byWay);

@@ -10,17 +10,17 @@ import {
   anatomyOf,
   displayName,
   findStings,
-  missingFor,
   ownerOf,
   readRecording,
   recordScript,
 } from '../packages/server/dist/index.js';
 import { KINDS, startProject } from './lib/project-servers.mjs';
 import { openLocalPages } from './lib/plain-pages.mjs';
+import { browsersHere } from './lib/browsers.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 
 const projects = valueOf('--projects', Object.keys(KINDS).join(',')).split(',');
-const browsers = valueOf('--browsers', 'chromium,firefox,webkit').split(',');
+const browsers = browsersHere();
 const modes = valueOf('--modes', 'everyday,exact').split(',');
 
 const wait = (ms) => ({ do: 'wait', ms });
@@ -89,7 +89,7 @@ for (const name of projects) {
   try {
     const errorsWithout = await plain.errors(stepsOf(project), tally);
     const hot = project.hot ? await plain.hot(project, modes) : {};
-    for (const browser of browsers.filter((one) => missingFor(one) === undefined)) {
+    for (const browser of browsers) {
       for (const mode of modes) {
         tally.take();
         const { lines, failure } = await recordScript({

@@ -7,17 +7,12 @@ import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { json } from 'node:stream/consumers';
 import { fileURLToPath } from 'node:url';
-import {
-  WIDE_LENS,
-  linesReport,
-  missingFor,
-  readRecording,
-  recordScript,
-} from '../packages/server/dist/index.js';
+import { WIDE_LENS, linesReport, readRecording, recordScript } from '../packages/server/dist/index.js';
+import { browsersHere } from './lib/browsers.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 
 const rounds = Number(valueOf('--rounds', '6'));
-const browsers = valueOf('--browsers', 'chromium,firefox,webkit').split(',');
+const browsers = browsersHere();
 /** Of the time that is told of the lines of a part of the page, the share that stands on the right ones. */
 const TARGETS = { isolated: 0.95, ordinary: 0.9 };
 /** Lines of one part of the page, which are held against each other. */
@@ -69,11 +64,6 @@ function told(recording) {
 const figures = [];
 try {
   for (const browser of browsers) {
-    const missing = missingFor(browser);
-    if (missing !== undefined) {
-      say(`${browser}: not measured, ${missing}`);
-      continue;
-    }
     for (const isolate of [true, false]) {
       took = {};
       const settings = { mode: 'fine', isolate };

@@ -13,14 +13,14 @@ import {
   displayName,
   functionTable,
   interactionsOf,
-  missingFor,
   readRecording,
   recordScript,
 } from '../packages/server/dist/index.js';
+import { browsersHere } from './lib/browsers.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 
 const rounds = Number(valueOf('--rounds', '10'));
-const browsers = valueOf('--browsers', 'chromium,firefox,webkit').split(',');
+const browsers = browsersHere();
 
 /** Own time of each function in one round. Milliseconds. */
 const TRUE_MS = {
@@ -107,11 +107,6 @@ const figures = [];
 try {
   for (const browser of browsers) {
     for (const mode of ['everyday', 'exact']) {
-      const missing = missingFor(browser);
-      if (missing !== undefined) {
-        say(`${browser}: not measured, ${missing}`);
-        continue;
-      }
       took.forcesLayout = 0;
       const recorded = await recordScript({ url, steps, settings: { mode }, browser, repeat: rounds });
       if (recorded.failure !== undefined) throw recorded.failure;

@@ -9,7 +9,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
-import { missingFor } from '../packages/server/dist/index.js';
+import { browsersHere } from './lib/browsers.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 
 const COMMAND = fileURLToPath(new URL('../packages/server/bin/nettle-patch.js', import.meta.url));
@@ -26,7 +26,7 @@ const STEPS = [
   { do: 'type', text: 'h' },
   { do: 'wait', ms: 900 },
 ];
-const browsers = valueOf('--browsers', 'chromium,firefox,webkit').split(',');
+const browsers = browsersHere();
 const runs = Number(valueOf('--runs', 20));
 const rounds = valueOf('--rounds', '8');
 const folder = mkdtempSync(join(tmpdir(), 'versus-'));
@@ -53,11 +53,6 @@ const mended = `${faulty}?mended=all`;
 const figures = [];
 try {
   for (const browser of browsers) {
-    const missing = missingFor(browser);
-    if (missing !== undefined) {
-      say(`${browser}: not asked, ${missing}`);
-      continue;
-    }
     const pair = await versus(faulty, mended, browser);
     const { tested } = pair;
     say(`${browser}, faulty against mended: ${named(told(pair, 'faster', 'slower', 'too-few-to-say'))}`);
@@ -66,7 +61,9 @@ try {
       const self = await versus(mended, mended, browser);
       const verdicts = told(self, 'faster', 'slower', 'gone', 'new');
       selves.push({ tested: self.tested, verdicts });
-      say(`${browser}, mended against itself, run ${run} of ${runs}: ${self.tested} tested, ${named(verdicts)}`);
+      say(
+        `${browser}, mended against itself, run ${run} of ${runs}: ${self.tested} tested, ${named(verdicts)}`,
+      );
     }
     const wrong = selves.filter(({ verdicts }) => verdicts.length > 0).length;
     say(`${browser}: a verdict on nothing in ${wrong} of ${runs} runs`);

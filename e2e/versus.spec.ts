@@ -35,20 +35,37 @@ const TAP = [
 const verdictOf = (report: Report) =>
   report.browsers[0]!.series.find(({ label }) => label === 'Tap button “Board all”')?.verdict;
 
+/** Where the desk is served, and steps that tap it, in a folder of their own. */
+interface Ground {
+  readonly faulty: string;
+  readonly mended: string;
+  readonly folder: string;
+  readonly steps: string;
+}
+
+async function onDesk(work: (ground: Ground) => Promise<void>): Promise<void> {
+  const desk = createDeskServer();
+  await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
+  const origin = `http://localhost:${(desk.address() as { port: number }).port}/`;
+  const folder = mkdtempSync(join(tmpdir(), 'versus-'));
+  try {
+    const steps = join(folder, 'steps.json');
+    writeFileSync(steps, JSON.stringify({ steps: TAP }));
+    await work({ faulty: `${origin}${CALM}`, mended: `${origin}?mended=all`, folder, steps });
+  } finally {
+    desk.close();
+    desk.closeAllConnections();
+    rmSync(folder, { recursive: true });
+  }
+}
+
 test(
   'versus tells the mended version from the faulty one by fresh loads, goes on where it was cut, and ends accordingly',
   { tag: '@waits' },
   async ({ page }) => {
     test.setTimeout(400_000);
-    const desk = createDeskServer();
-    await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
-    const origin = `http://localhost:${(desk.address() as { port: number }).port}/`;
-    const folder = mkdtempSync(join(tmpdir(), 'versus-'));
-    try {
-      const steps = join(folder, 'steps.json');
-      writeFileSync(steps, JSON.stringify({ steps: TAP }));
+    await onDesk(async ({ faulty, mended, folder, steps }) => {
       const out = join(folder, 'loads');
-      const [faulty, mended] = [`${origin}${CALM}`, `${origin}?mended=all`];
       const given = ['--steps', steps, '--rounds', '5'];
       const first = await versus(faulty, mended, ...given, '--out', out, '--json');
       expect(first.said).toMatch(/round 5 of 5: [AB], about \d+ s to go at most/);
@@ -93,11 +110,7 @@ test(
       const wrong = await versus(faulty, 'desk', ...given);
       expect(wrong.code).toBe(2);
       expect(wrong.said).toContain('address B "desk" is no address');
-    } finally {
-      desk.close();
-      desk.closeAllConnections();
-      rmSync(folder, { recursive: true });
-    }
+    });
   },
 );
 
@@ -105,22 +118,12 @@ for (const browser of ['firefox', 'webkit'] as const) {
   test(`${browser}: versus tells the mended version from the faulty one by fresh loads`, async () => {
     needs(browser);
     test.setTimeout(400_000);
-    const desk = createDeskServer();
-    await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
-    const origin = `http://localhost:${(desk.address() as { port: number }).port}/`;
-    const folder = mkdtempSync(join(tmpdir(), 'versus-'));
-    try {
-      const steps = join(folder, 'steps.json');
-      writeFileSync(steps, JSON.stringify({ steps: TAP }));
+    await onDesk(async ({ faulty, mended, steps }) => {
       const given = ['--steps', steps, '--rounds', '5', '--browser', browser, '--json'];
-      const { code, out, said } = await versus(`${origin}${CALM}`, `${origin}?mended=all`, ...given);
+      const { code, out, said } = await versus(faulty, mended, ...given);
       expect(code, said).toBe(0);
       expect(verdictOf(JSON.parse(out) as Report)).toBe('faster');
-    } finally {
-      desk.close();
-      desk.closeAllConnections();
-      rmSync(folder, { recursive: true });
-    }
+    });
   });
 }
 

@@ -55,10 +55,10 @@ function expectedIn(other: Side, of: Side, row: FunctionRow, unit: FunctionUnit)
 /** Whether a function of one recording would have been seen in the other, too, if nothing had changed. */
 function isMissed(other: Side, of: Side, row: FunctionRow, unit: FunctionUnit): boolean {
   const expected = expectedIn(other, of, row, unit);
-  const isExact = row.count > 0;
-  if (isExact && unit === 'attempt' && countsCalls(other, row)) return expected >= MIN_EXPECTED_CALLS;
+  const isCounted = countsCalls(other, row);
+  if (isCounted && unit === 'attempt') return expected >= MIN_EXPECTED_CALLS;
   // Where its time is known, samples of it come by chance; else so do those that tell of it.
-  if (isExact && !countsCalls(other, row)) return Math.exp(-expected) <= LEVEL;
+  if (row.count > 0 && !isCounted) return Math.exp(-expected) <= LEVEL;
   const seen = expectedIn(of, of, row, unit);
   return expected > 0 && onOneSideChance(seen, seen / (seen + expected)) <= LEVEL;
 }

@@ -18,9 +18,7 @@ const compared = (before: number[][], after: number[][]) =>
   );
 const SLOW = [[400], [408], [416], [424], [432]];
 /** A long task for which nobody waits, of which nothing more is known. */
-const BACKGROUND: Row[] = [
-  { kind: 'task', thread: 0, startMs: 3000, durationMs: 120, source: 'longtask' },
-];
+const BACKGROUND: Row[] = [{ kind: 'task', thread: 0, startMs: 3000, durationMs: 120, source: 'longtask' }];
 const QUICK = [[96], [104], [112], [120], [88]];
 
 describe('loads of two versions', () => {

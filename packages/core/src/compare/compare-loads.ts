@@ -35,16 +35,16 @@ function sideOfLoads(
   thresholds: Thresholds,
   stung: ReadonlySet<string>,
 ): SideOfLoads {
-  const all = new Map<string, Runs>();
+  const runs = new Map<string, Runs>();
   const values = new Map<string, Map<number, Delay>>();
   for (const [at, load] of loads.entries()) {
-    for (const [label, runs] of runsOf(load, thresholds, stung)) {
+    for (const [label, ofLoad] of runsOf(load, thresholds, stung)) {
       const ofLoads = values.get(label) ?? new Map<number, Delay>();
-      values.set(label, ofLoads.set(at, delayOfLoad(runs.delays)));
-      all.set(label, { ...runs, delays: [...ofLoads.values()] });
+      values.set(label, ofLoads.set(at, delayOfLoad(ofLoad.delays)));
+      runs.set(label, { ...ofLoad, delays: [...ofLoads.values()] });
     }
   }
-  return { runs: all, typical: typicalLoad(loads.length, values) };
+  return { runs, typical: typicalLoad(loads.length, values) };
 }
 
 /**
@@ -61,6 +61,7 @@ export function compareLoads(
   level = LEVEL,
 ): LoadComparison {
   const stung = stungLabels([...before, ...after], thresholds);
+  const loads = { before: before.length, after: after.length };
   const was = sideOfLoads(before, thresholds, stung);
   const is = sideOfLoads(after, thresholds, stung);
   const series = compareRuns(
@@ -68,14 +69,14 @@ export function compareLoads(
       was: was.runs,
       is: is.runs,
       recordings: { before: before[0]!, after: after[0]! },
-      loads: { before: before.length, after: after.length },
+      loads,
     },
     level,
   );
   return {
     series,
     tested: testedOf(series),
-    loads: { before: before.length, after: after.length },
+    loads,
     typical: { before: was.typical, after: is.typical },
     level,
   };

@@ -38,7 +38,10 @@ export interface ComparedSeries {
   readonly before: SeriesSide;
   readonly after: SeriesSide;
   readonly change: SeriesChange | undefined;
-  /** Chance of a difference as large, or of one side without any, where there is none; undefined where there are too few values to test. */
+  /**
+   * Chance of a difference as large, or of one side without any, where nothing changed; undefined where there are too few
+   * values to test.
+   */
   readonly chance: number | undefined;
   /** Whether it is one of those that share the error rate. */
   readonly isTested: boolean;
@@ -110,8 +113,8 @@ interface Pair {
   readonly after: Runs | undefined;
   /** Chance by the test of delays, or of being on one side only; undefined where there are too few values. */
   readonly chance: number | undefined;
-  /** Whether it could have come out that it went on on one side only, which is a test as well. */
-  readonly isWatched: boolean;
+  /** Whether it shares the error rate: that it could have gone on on one side only is a test as well. */
+  readonly isTested: boolean;
 }
 
 /** Whether what went on all the while in one recording, in one figure, is missing in another that is long enough. */
@@ -211,12 +214,12 @@ export function compareRuns(given: ComparedRuns, level = LEVEL): ComparedSeries[
     const isTestable = both && smallestChance(b.delays.length, a.delays.length) <= level;
     const isCounted = !isInteraction && (isRate !== true || given.loads !== undefined);
     const oneSided = isCounted ? oneSidedChance((b?.delays.length ?? 0) + (a?.delays.length ?? 0), given) : 1;
-    const isWatched = oneSided <= level;
-    const chance = isTestable ? rankTest(b.delays.map(rankValue), a.delays.map(rankValue)).p : undefined;
-    const absence = isWatched && !both ? oneSided : undefined;
-    return { label, isInteraction, before: b, after: a, chance: chance ?? absence, isWatched };
+    const isPresenceTest = oneSided <= level;
+    const absence = isPresenceTest && !both ? oneSided : undefined;
+    const chance = isTestable ? rankTest(b.delays.map(rankValue), a.delays.map(rankValue)).p : absence;
+    return { label, isInteraction, before: b, after: a, chance, isTested: isTestable || isPresenceTest };
   });
-  const tested = pairs.filter(({ chance, isWatched }) => chance !== undefined || isWatched);
+  const tested = pairs.filter(({ isTested }) => isTested);
   const holds = holm(
     tested.map(({ chance }) => chance ?? 1),
     level,
@@ -239,7 +242,7 @@ export function compareRuns(given: ComparedRuns, level = LEVEL): ComparedSeries[
       after: sideOf(a),
       change,
       chance,
-      isTested: tested.includes(pair),
+      isTested: pair.isTested,
       missing: missingFor(b.length, a.length, isAtLimit ? hardest : level),
       stepMs,
       verdict: isAtLimit ? 'too-few-to-say' : verdictOf(pair, change, stepMs, held.has(pair), given),

@@ -97,25 +97,18 @@ describe('functions', () => {
       ).functions.find(({ name }) => name === 'weigh')!.change;
     expect(change(12)).toBe('gone');
     expect(change(2)).toBe('gone');
-    const sampled = compareRecordings(
-      recordingOf(weighing(12, 40, 'sampled')),
-      recordingOf(
-        weighing(1, 40, 'sampled')
-          .filter(({ kind }) => kind !== 'samples')
-          .concat(IDLE),
-      ),
-    ).functions.find(({ name }) => name === 'weigh')!;
-    expect(sampled.change).toBe('unsure');
+    const sampled = (attempts: number, lengthMs: number) =>
+      compareRecordings(
+        recordingOf(weighing(attempts, lengthMs, 'sampled')),
+        recordingOf(
+          weighing(1, lengthMs, 'sampled')
+            .filter(({ kind }) => kind !== 'samples')
+            .concat(IDLE),
+        ),
+      ).functions.find(({ name }) => name === 'weigh')!.change;
+    expect(sampled(12, 40)).toBe('unsure');
     // Seven samples where half as many were to be expected come on one side alone as often as one in seventeen.
-    const few = compareRecordings(
-      recordingOf(weighing(1, 70, 'sampled')),
-      recordingOf(
-        weighing(1, 70, 'sampled')
-          .filter(({ kind }) => kind !== 'samples')
-          .concat(IDLE),
-      ),
-    ).functions.find(({ name }) => name === 'weigh')!;
-    expect(few.change).toBe('unsure');
+    expect(sampled(1, 70)).toBe('unsure');
   });
 });
 

@@ -32,6 +32,14 @@ export interface CountedCalls {
   readonly isWhole: boolean;
 }
 
+/** The share of a while that lies within a range, 0 to 1; undefined where they do not meet. */
+function shareWithin({ startMs, endMs }: TimeRange, range: TimeRange): number | undefined {
+  const fromMs = Math.max(startMs, range.startMs);
+  const toMs = Math.min(endMs, range.endMs);
+  if (toMs < fromMs || (toMs === fromMs && endMs > startMs)) return undefined;
+  return endMs === startMs ? 1 : (toMs - fromMs) / (endMs - startMs);
+}
+
 /**
  * How often a function was called in a range, where calls were counted: at least, by what was counted within it, and at
  * most, by all that was counted while it lasted.
@@ -43,13 +51,13 @@ export function countedBetween(
   functionId: number,
 ): { readonly least: number; readonly most: number } {
   let [least, most] = [0, 0];
-  for (const { startMs, endMs, functions, counts } of countedWhiles(recording, thread)) {
-    if (startMs >= range.endMs || endMs <= range.startMs) continue;
-    const isWithin = startMs >= range.startMs && endMs <= range.endMs;
-    functions.forEach((id, at) => {
+  for (const counted of countedWhiles(recording, thread)) {
+    const share = shareWithin(counted, range);
+    if (share === undefined) continue;
+    counted.functions.forEach((id, at) => {
       if (id !== functionId) return;
-      most += counts[at]!;
-      if (isWithin) least += counts[at]!;
+      most += counted.counts[at]!;
+      if (share === 1) least += counted.counts[at]!;
     });
   }
   return { least, most };
@@ -59,13 +67,11 @@ export function countedBetween(
 export function countedCalls(recording: Recording, thread: number, range: TimeRange): CountedCalls {
   const calls = new Map<number, number>();
   let isWhole = true;
-  for (const { startMs, endMs, functions, counts } of countedWhiles(recording, thread)) {
-    const fromMs = Math.max(startMs, range.startMs);
-    const toMs = Math.min(endMs, range.endMs);
-    if (toMs < fromMs || (toMs === fromMs && endMs > startMs)) continue;
-    const share = endMs === startMs ? 1 : (toMs - fromMs) / (endMs - startMs);
+  for (const counted of countedWhiles(recording, thread)) {
+    const share = shareWithin(counted, range);
+    if (share === undefined) continue;
     if (share < 1) isWhole = false;
-    functions.forEach((id, at) => calls.set(id, (calls.get(id) ?? 0) + counts[at]! * share));
+    counted.functions.forEach((id, at) => calls.set(id, (calls.get(id) ?? 0) + counted.counts[at]! * share));
   }
   return { calls, isWhole };
 }

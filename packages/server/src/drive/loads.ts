@@ -101,8 +101,8 @@ async function checkPlan(options: VersusOptions, names: readonly string[]): Prom
 export class Loads {
   /** How long the loads took that were made. Milliseconds. */
   readonly #tookMs: number[] = [];
-  /** Those that were made, compressed, by their names. */
-  readonly #files = new Map<string, Uint8Array>();
+  /** The texts of those that were made and not kept, by their names. */
+  readonly #texts = new Map<string, string>();
 
   private constructor(
     private readonly options: VersusOptions,
@@ -129,10 +129,11 @@ export class Loads {
     return this.kept.has(loadFile(this.options.browser, side, round));
   }
 
-  /** A load as a file: a compressed recording. */
+  /** A load that was made or kept, as a file: a compressed recording. */
   async fileOf(side: Side, round: number): Promise<Uint8Array> {
-    const name = loadFile(this.options.browser, side, round);
-    return this.#files.get(name) ?? readFile(join(this.options.out!, name));
+    const { browser, out } = this.options;
+    const name = loadFile(browser, side, round);
+    return out === undefined ? zipped(this.#texts.get(name)!) : readFile(join(out, name));
   }
 
   /**
@@ -143,7 +144,8 @@ export class Loads {
     const usualMs = this.#tookMs.length === 0 ? undefined : median(this.#tookMs);
     this.options.onLoad?.({ side, round, leftMs: usualMs === undefined ? undefined : left * usualMs });
     const { urls, steps, settings, browser, slow, out, signal } = this.options;
-    const path = out === undefined ? undefined : join(out, loadFile(browser, side, round));
+    const name = loadFile(browser, side, round);
+    const path = out === undefined ? undefined : join(out, name);
     if (path !== undefined && this.isKept(side, round))
       return (await readRecordingFile(path, () => undefined)).recording;
     const load = `${LETTERS[side].toUpperCase()}, round ${round}`;
@@ -162,10 +164,10 @@ export class Loads {
     if (failure !== undefined) throw new FailedLoadError(`${load}: ${failure.message}`);
     this.#tookMs.push(performance.now() - beganMs);
     const text = fileText(lines);
-    this.#files.set(loadFile(browser, side, round), await zipped(text));
-    if (path !== undefined) {
+    if (path === undefined) this.#texts.set(name, text);
+    else {
       // A run that is cut leaves no file that is cut.
-      const part = join(out!, `part-${loadFile(browser, side, round)}`);
+      const part = join(out!, `part-${name}`);
       await writeOut(part, text);
       await rename(part, path);
     }

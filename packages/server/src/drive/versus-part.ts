@@ -41,7 +41,8 @@ function otherAddress(text: string, targetOf: (address: string) => string | unde
   return target === undefined ? url : atOrigin(target, url.pathname + url.search + url.hash);
 }
 
-function outcomeOf(urls: Readonly<Record<Side, URL>>, { run, files }: MadeVersus): VersusEvent {
+async function outcomeOf(urls: Readonly<Record<Side, URL>>, made: MadeVersus): Promise<VersusEvent> {
+  const { run } = made;
   const { before, after } = urls;
   const versus: Versus = { before: before.href, after: after.href, runs: [run], caveats: [] };
   const thresholds = thresholdsOf(run.typical.after.header);
@@ -55,7 +56,10 @@ function outcomeOf(urls: Readonly<Record<Side, URL>>, { run, files }: MadeVersus
     markdown: versusMarkdown(versus),
     page: versusPage(versus, thresholds),
     picture: versusPicture(versus, thresholds),
-    typical: { before: toBase64(files.before), after: toBase64(files.after) },
+    typical: {
+      before: toBase64(await made.typicalFile('before')),
+      after: toBase64(await made.typicalFile('after')),
+    },
   };
 }
 
@@ -77,7 +81,7 @@ export function versusPart(
         tell({ type: 'load', side, round, of: rounds, leftMs });
       const settings = { mode };
       const options = { urls, steps, settings, browser, rounds, slow, title, signal, onLoad };
-      tell(outcomeOf(urls, await runVersus(options)));
+      tell(await outcomeOf(urls, await runVersus(options)));
     });
   };
   const router = express.Router();

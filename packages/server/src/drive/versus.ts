@@ -29,10 +29,10 @@ function typicalOf(
   return { before: made.before[typical.before]!, after: made.after[typical.after]! };
 }
 
-/** A run with its typical loads as files. */
+/** A run, which can tell its typical loads as files. */
 export interface MadeVersus {
   readonly run: VersusRun;
-  readonly files: Readonly<Record<Side, Uint8Array>>;
+  typicalFile(side: Side): Promise<Uint8Array>;
 }
 
 /**
@@ -93,12 +93,16 @@ export async function runVersus(options: VersusOptions): Promise<MadeVersus> {
     comparison = compareLoads(made.before, made.after, thresholdsOf(made.after[0]!.header), look.level);
     if (!isOpen(comparison.series)) break;
   }
-  const typical = typicalOf(comparison!, made);
-  const [before, after] = await Promise.all(
-    (['before', 'after'] as const).map((side) => loads.fileOf(side, comparison!.typical[side] + 1)),
-  );
+  const { typical } = comparison!;
   return {
-    run: { browser, typical, comparison: comparison!, planned: rounds, done, inTurn: true },
-    files: { before: before!, after: after! },
+    run: {
+      browser,
+      typical: typicalOf(comparison!, made),
+      comparison: comparison!,
+      planned: rounds,
+      done,
+      inTurn: true,
+    },
+    typicalFile: (side) => loads.fileOf(side, typical[side] + 1),
   };
 }
