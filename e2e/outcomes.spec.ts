@@ -11,6 +11,7 @@ import {
 } from '../packages/server/dist/index.js';
 import { localApp, type LocalApp } from './local-app';
 import { ENGINES, needs, recordIn } from './scripted';
+import { inNanoseconds } from './nanoseconds';
 
 /** Each tap has a consequence of a known kind; the page measures itself between what times the picture of it was made. */
 const PAGE = `<!doctype html><title>Quay</title><link rel="icon" href="data:,">
@@ -110,8 +111,8 @@ function expectOutcome(recording: Recording, id: string): Outcome {
   expect(outcome, id).toBeDefined();
   const step = Math.max(1, recording.header.clockStepMs);
   const [drawnMs, shownMs] = pictureMs(recording, id);
-  expect(outcome.endMs, id).toBeGreaterThanOrEqual(drawnMs - 2 * step);
-  expect(outcome.endMs, id).toBeLessThanOrEqual(shownMs + FRAME_MS + 2 * step);
+  expect(inNanoseconds(outcome.endMs - drawnMs), id).toBeGreaterThanOrEqual(-2 * step);
+  expect(inNanoseconds(outcome.endMs - shownMs), id).toBeLessThanOrEqual(FRAME_MS + 2 * step);
   const { steps } = outcome;
   expect(steps[0]!.startMs).toBe(outcome.startMs);
   expect(steps.at(-1)!.endMs).toBe(outcome.endMs);

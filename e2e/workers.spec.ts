@@ -2,6 +2,7 @@ import { expect, test } from '@playwright/test';
 import { DEFAULT_THRESHOLDS, findStings } from '../packages/server/dist/index.js';
 import { localApp } from './local-app';
 import { ENGINES, needs, recordIn, where } from './scripted';
+import { inNanoseconds } from './nanoseconds';
 
 const TIDES = `'use strict';
 function interpolateTide(ms) { const from = performance.now(); while (performance.now() < from + ms) Math.sin(from); return performance.now() - from; }
@@ -17,7 +18,7 @@ class Took {
   /** Takes the request by which a function tells. @returns whether it was one */
   take(url: string): boolean {
     const told = /^\/took\?(\w+)=([\d.]+)$/.exec(url);
-    if (told !== null) this.#ms.set(told[1]!, [...this.all(told[1]!), Number(told[2])]);
+    if (told !== null) this.#ms.set(told[1]!, [...this.all(told[1]!), inNanoseconds(Number(told[2]))]);
     return told !== null;
   }
 
@@ -78,14 +79,14 @@ for (const engine of ENGINES) {
     expect(thread.type).toBe('worker');
     const within = Math.max(2.8, recording.header.clockStepMs);
     expect(took.longest('tide')).toBeGreaterThanOrEqual(140);
-    expect(Math.abs(tide.lengthMs - took.longest('tide'))).toBeLessThanOrEqual(within);
+    expect(inNanoseconds(Math.abs(tide.lengthMs - took.longest('tide')))).toBeLessThanOrEqual(within);
     const click = [...recording.events.input.rows()].find(
       ({ type }) => type === 'click' || type === 'pointerup',
     )!;
     expect(tide.startMs).toBeGreaterThan(click.startMs - 2 * recording.header.clockStepMs);
     expect(tide.startMs).toBeLessThan(recording.range.endMs - tide.lengthMs);
     const task = [...recording.events.task.rows()].find((row) => row.thread === thread.id)!;
-    expect(task.durationMs).toBeGreaterThanOrEqual(138);
+    expect(inNanoseconds(task.durationMs)).toBeGreaterThanOrEqual(138);
     expect(findStings(recording, DEFAULT_THRESHOLDS).filter((sting) => sting.thread === thread.id)).toEqual(
       [],
     );

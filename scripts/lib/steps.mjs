@@ -1,21 +1,53 @@
 /** Steps of a test run, what of them failed, and how many tests passed. */
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { root } from './prepare.mjs';
 
 export const results = join(root, 'test-results');
 
-/** Passed and failed tests in what a unit runner wrote. */
-export const ofVitest = ({ numPassedTests, numFailedTests }) => ({
+/** The first lines of an error, without the colours of a terminal. */
+const inShort = (message = 'no error was written') =>
+  // eslint-disable-next-line no-control-regex -- colours begin with a control character
+  message
+    .replace(/\u001b\[[\d;]*m/g, '')
+    .split('\n')
+    .filter(Boolean)
+    .slice(0, 6)
+    .join('\n    ');
+
+/** Passed and failed tests in what a unit runner wrote, and of each failed one its name and error. */
+export const ofVitest = ({ numPassedTests, numFailedTests, testResults }) => ({
   passed: numPassedTests,
   failed: numFailedTests,
+  failures: testResults.flatMap(({ name: file, message, assertionResults }) => [
+    ...(message ? [`${relative(root, file)}\n    ${inShort(message)}`] : []),
+    ...assertionResults
+      .filter(({ status }) => status === 'failed')
+      .map(
+        ({ fullName, failureMessages: [first] }) =>
+          `${relative(root, file)}: ${fullName}\n    ${inShort(first)}`,
+      ),
+  ]),
 });
 
+/** Tests of a suite of browser tests, and of those within it. */
+const testsOf = ({ suites = [], specs = [] }) => [...specs, ...suites.flatMap(testsOf)];
+
 /** The same of the browser tests. One that passed at its second try has passed, and is named by the runner. */
-export const ofPlaywright = ({ stats }) => ({
+export const ofPlaywright = ({ stats, suites, errors }) => ({
   passed: stats.expected + stats.flaky,
   failed: stats.unexpected,
+  failures: [
+    ...errors.map(({ message }) => inShort(message)),
+    ...suites
+      .flatMap(testsOf)
+      .filter(({ ok }) => !ok)
+      .map(({ file, title, tests }) => {
+        const failed = tests.flatMap((test) => test.results).find(({ errors: told }) => told.length > 0);
+        return `${file}: ${title}\n    ${inShort(failed?.errors[0].message)}`;
+      }),
+  ],
 });
 
 /** Runs a command. @returns whether it was good, and what it wrote, where that is not shown at once */
@@ -38,6 +70,7 @@ export class Steps {
   #failed = [];
   #passed = 0;
   #failedTests = 0;
+  #failures = [];
 
   /**
    * Runs a step: a command with its arguments.
@@ -74,23 +107,32 @@ export class Steps {
     );
   }
 
-  /** Says what failed and, as the last line, how many tests passed and failed; writes that to a file, too. */
+  /**
+   * Says what failed and, as the last line, how many tests passed and failed; writes both to files, too, what failed to
+   * `failed-` and the name of the other.
+   */
   end(file) {
     const failed = this.#failedTests || this.#failed.length;
-    if (this.#failed.length > 0) console.log(`\nNot all is good: ${this.#failed.join(', ')}. See above.`);
+    const said =
+      this.#failed.length === 0
+        ? ''
+        : [`Not all is good: ${this.#failed.join(', ')}.`, ...this.#failures].join('\n  ');
+    if (said !== '') console.log(`\n${said}`);
     const summary = `${this.#passed} passed, ${failed} failed`;
     mkdirSync(results, { recursive: true });
     writeFileSync(join(results, file), `${summary}\n`);
+    writeFileSync(join(results, `failed-${file}`), said === '' ? '' : `${said}\n`);
     console.log(`\n${summary}`);
     process.exitCode = failed === 0 ? 0 : 1;
   }
 
   #count({ file, read }) {
     const path = join(results, file);
-    const { passed, failed } = existsSync(path)
+    const { passed, failed, failures } = existsSync(path)
       ? read(JSON.parse(readFileSync(path, 'utf8')))
-      : { passed: 0, failed: 1 };
+      : { passed: 0, failed: 1, failures: [`${file} was not written`] };
     this.#passed += passed;
     this.#failedTests += failed;
+    this.#failures.push(...failures);
   }
 }
