@@ -57,17 +57,25 @@ try {
     const { tested } = pair;
     say(`${browser}, faulty against mended: ${named(told(pair, 'faster', 'slower', 'too-few-to-say'))}`);
     const selves = [];
+    const notEnded = [];
     for (let run = 1; run <= runs; run++) {
-      const self = await versus(mended, mended, browser);
-      const verdicts = told(self, 'faster', 'slower', 'gone', 'new');
-      selves.push({ tested: self.tested, verdicts });
-      say(
-        `${browser}, mended against itself, run ${run} of ${runs}: ${self.tested} tested, ${named(verdicts)}`,
-      );
+      try {
+        const self = await versus(mended, mended, browser);
+        const verdicts = told(self, 'faster', 'slower', 'gone', 'new');
+        selves.push({ tested: self.tested, verdicts });
+        say(
+          `${browser}, mended against itself, run ${run} of ${runs}: ${self.tested} tested, ${named(verdicts)}`,
+        );
+      } catch ({ message }) {
+        notEnded.push(message);
+        say(`${browser}, mended against itself, run ${run} of ${runs}: ${message}`);
+      }
     }
     const wrong = selves.filter(({ verdicts }) => verdicts.length > 0).length;
-    say(`${browser}: a verdict on nothing in ${wrong} of ${runs} runs`);
-    figures.push({ browser, pair: { tested, series: pair.series }, runs, wrong, selves });
+    say(
+      `${browser}: a verdict on nothing in ${wrong} of ${selves.length} runs, ${notEnded.length} did not end`,
+    );
+    figures.push({ browser, pair: { tested, series: pair.series }, wrong, selves, notEnded });
   }
 } finally {
   desk.close();

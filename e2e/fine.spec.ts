@@ -13,7 +13,7 @@ import {
 } from '../packages/server/dist/index.js';
 import { CALM } from './calm';
 import { localApp } from './local-app';
-import { ENGINES, needs, recordIn, where, worst } from './scripted';
+import { ENGINES, needs, recordIn, where, worst, type Engine } from './scripted';
 
 const STEPS = [
   { do: 'wait-for', on: '[data-ready]' },
@@ -169,45 +169,65 @@ for (const isolate of [true, false]) {
 
 /** A worker that is busy on one line, and an entry of which nothing else is known. */
 const TIDES = `'use strict';
+const roundTide = (tide) => { let sum = 0; for (let at = 0; at < 9; at++) sum += Math.round(tide / 10) * 10 + at; return sum; };
 function interpolateTide(ms) {
   const end = performance.now() + ms;
   let tide = 0;
   while (performance.now() < end) {
     tide = (tide * 31 + 7) % 1000003;
   }
-  return tide;
+  return roundTide(tide) + roundTide(end);
 }
 self.onmessage = ({ data }) => self.postMessage(interpolateTide(data));
 `;
+
+/** What the worker says it did in answer to a tap, recorded in fine mode. */
+async function recordTides(engine: Engine, settings: Parameters<typeof recordIn>[4]) {
+  const app = await localApp((request, response) => {
+    const isScript = request.url === '/tides.js';
+    response.writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' });
+    response.end(
+      isScript
+        ? TIDES
+        : '<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>const worker = new Worker("/tides.js", { name: "tides" }); worker.onmessage = () => (out.className = "done"); go.addEventListener("click", () => worker.postMessage(200));</script>',
+    );
+  });
+  const steps = [
+    { do: 'wait', ms: 600 },
+    { do: 'click', on: '#go' },
+    { do: 'wait-for', on: '#out.done' },
+    { do: 'wait', ms: 400 },
+  ];
+  const recording = await recordIn(engine, app.url, 'fine', steps, settings);
+  app.close();
+  const thread = [...recording.threads.values()].find(({ name }) => name === 'worker: tides')!.id;
+  const lens = { ...WIDE_LENS, thread };
+  const calls = new Map(
+    functionTable(recording, lens).map((row) => [displayName(recording.functions.get(row.functionId)), row]),
+  );
+  const inLoop = linesReport(recording, lens).filter(
+    ({ file, line }) => file.endsWith('tides.js') && [6, 7].includes(line),
+  );
+  return { calls, samplesInLoop: inLoop.reduce((sum, { samples }) => sum + samples, 0) };
+}
 
 for (const isolate of [true, false]) {
   const how = isolate ? 'isolated' : 'ordinary';
   test(`a worker of the app is sampled like the page, by lines, in an ${how} page`, async () => {
     needs('chromium');
-    const app = await localApp((request, response) => {
-      const isScript = request.url === '/tides.js';
-      response.writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' });
-      response.end(
-        isScript
-          ? TIDES
-          : '<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>const worker = new Worker("/tides.js", { name: "tides" }); worker.onmessage = () => (out.className = "done"); go.addEventListener("click", () => worker.postMessage(200));</script>',
-      );
-    });
-    const steps = [
-      { do: 'wait', ms: 600 },
-      { do: 'click', on: '#go' },
-      { do: 'wait-for', on: '#out.done' },
-      { do: 'wait', ms: 400 },
-    ];
-    const recording = await recordIn('chromium', app.url, 'fine', steps, { isolate });
-    app.close();
-    const thread = [...recording.threads.values()].find(({ name }) => name === 'worker: tides')!.id;
-    const inWorker = linesReport(recording, { ...WIDE_LENS, thread });
-    const inLoop = inWorker.filter(({ file, line }) => file.endsWith('tides.js') && [5, 6].includes(line));
-    expect(inLoop.reduce((sum, { samples }) => sum + samples, 0)).toBeGreaterThan(60);
-    const calls = functionTable(recording, { ...WIDE_LENS, thread }).find(
-      ({ functionId }) => displayName(recording.functions.get(functionId)) === 'interpolateTide',
-    )!;
-    expect(callsOfRow(calls)).toBe(1);
+    const { calls, samplesInLoop } = await recordTides('chromium', { isolate });
+    expect(samplesInLoop).toBeGreaterThan(60);
+    expect(callsOfRow(calls.get('interpolateTide')!)).toBe(1);
+  });
+}
+
+for (const engine of ENGINES) {
+  test(`${engine}: a function of a worker is looked at closer`, async () => {
+    needs(engine);
+    const { calls, samplesInLoop } = await recordTides(engine, { closer: 'tides.js:3' });
+    expect(calls.get('interpolateTide')).toMatchObject({ count: 1, selfErrorMs: 0 });
+    expect(calls.get('interpolateTide')!.totalMs).toBeGreaterThan(198);
+    expect(calls.get('roundTide')).toMatchObject({ count: 2 });
+    expect(samplesInLoop).toBeGreaterThan(30);
   });
 }

@@ -30,6 +30,9 @@ export const LEAVE_WAITING_EXPRESSION = '__np_j';
 export const NEVER = '__np_z';
 export const NEVER_ARGUMENT = '__np_v';
 
+/** In a worker: a constant around its recorder, the place of the function that is looked at closer. */
+export const CLOSER_PLACE = '__np_c';
+
 /** Length of the open calls; those nested deeper are not seen. */
 export const OPEN_CALLS_LENGTH = 2 ** 16;
 /** Where what is left until the next look stands among them. */

@@ -58,13 +58,19 @@ class WorkerRecorder {
     measures,
   ];
 
+  /** @param closer place of the function that is looked at closer; empty for none */
+  constructor(private readonly closer: string) {}
+
   install(): void {
     overseeInto(() => this.#session);
     const messages = new SentMessages(this.#entries, globalThis);
     const listeners = new Listeners(this.#entries, (target, event) => messages.causeOf(target, event));
     provideCalls(this.#timed, (firstId, registration, functionCount) => {
-      if (functionCount !== undefined) this.#fineSamples().counts.add(firstId, functionCount);
-      this.#registered.push({ type: 'register', firstId, registration });
+      const told =
+        functionCount === undefined
+          ? registration
+          : this.#fineSamples().register(this.#exact.ring, firstId, registration, functionCount);
+      this.#registered.push({ type: 'register', firstId, registration: told });
       this.#tellRegistered();
     });
     keepFunctionText();
@@ -87,6 +93,7 @@ class WorkerRecorder {
   #fineSamples(): FineSamples {
     if (this.#fine !== undefined) return this.#fine;
     const fine = (this.#fine = new FineSamples((...told) => this.#tell(...told), crossOriginIsolated));
+    fine.wanted = this.closer;
     provideLooks(fine.sampler);
     this.#entries.onOutermost(() => fine.sampler.unwind());
     this.#captures.push(fine);
@@ -167,11 +174,14 @@ function isGreeting(data: unknown): data is WorkerGreeting {
   return (data as Partial<WorkerGreeting> | null)?.nettlePatch === 'worker-recorder';
 }
 
-/** Installs the recorder in a worker, before its own script, and takes the greeting before the app sees it. */
-export function startWorker(): void {
+/**
+ * Installs the recorder in a worker, before its own script, and takes the greeting before the app sees it.
+ * @param closer place of the function that is looked at closer; empty for none
+ */
+export function startWorker(closer: string): void {
   if (hasRecorder(globalThis) || typeof document !== 'undefined') return;
   installed();
-  const recorder = new WorkerRecorder();
+  const recorder = new WorkerRecorder(closer);
   recorder.install();
   const onGreeting = markInternal((event: Event) => {
     const { data, ports } = event as MessageEvent<unknown>;

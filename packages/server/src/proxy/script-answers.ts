@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { pipeline, type Transform } from 'node:stream';
 import { builtPath } from '../assets';
-import type { RewritingMode } from '@nettle-patch/core';
+import { CLOSER_PLACE, type RewritingMode } from '@nettle-patch/core';
 import { asksForWorker, isScript } from '../rewriting/script-answer';
 import type { ScriptToRewrite } from '../rewriting/script-rewriter';
 import { withoutQuery } from '../sources/at-origin';
@@ -13,8 +13,6 @@ import { textWithin } from './text-within';
 
 /** Scripts above this pass as they are. Bytes. */
 const MAX_SCRIPT = 64 * 2 ** 20;
-
-const workerPrelude = () => readFile(builtPath('worker'), 'utf8');
 
 /** Rewrites the scripts of an app, and puts the recorder before those of workers. */
 export class ScriptAnswers {
@@ -57,7 +55,7 @@ export class ScriptAnswers {
       }
       const original = read.text;
       const url = this.app.urlOf(request);
-      const prelude = asksForWorker(request) ? await workerPrelude() : undefined;
+      const prelude = asksForWorker(request) ? await this.#workerPrelude(request) : undefined;
       const header = answer.headers['sourcemap'] ?? answer.headers['x-sourcemap'] ?? null;
       const found = await fetchMap(url, original, header as string | null, this.app.origins);
       const { map, mapUrl } = found;
@@ -82,8 +80,15 @@ export class ScriptAnswers {
   ): Promise<string> {
     const content = createHash('sha256').update(text).digest('hex').slice(0, 8);
     const url = `blob:${this.app.options.gate.origin}/${encodeURIComponent(name)}-${content}`;
-    const script = { url, text, isModule, prelude: await workerPrelude() };
+    const script = { url, text, isModule, prelude: await this.#workerPrelude(request) };
     return this.#rewritten(script, this.app.rewritingFor(request));
+  }
+
+  /** The recorder of a worker and, where a function is looked at closer, its place around that. */
+  async #workerPrelude(request: IncomingMessage): Promise<string> {
+    const recorder = await readFile(builtPath('worker'), 'utf8');
+    if (this.app.rewritingFor(request) !== 'closer') return recorder;
+    return `{const ${CLOSER_PLACE}=${JSON.stringify(this.app.control.settings.closer)};${recorder}}`;
   }
 
   #rewritten(script: Omit<ScriptToRewrite, 'mode'>, mode: RewritingMode | undefined): Promise<string> {

@@ -3,7 +3,8 @@ import { now } from '../natives';
 import type { RecordingSession } from '../session';
 import type { AboutThread } from '../capture-registry';
 import { CallCounts } from './call-counts';
-import type { CloserCalls } from './closer-calls';
+import type { CallEventBuffer } from '../exact/call-event-buffer';
+import { closerCalls, type CloserCalls } from './closer-calls';
 import { createLookSampler, type LookSampler } from './look-sampler';
 
 /** How often counts are told. */
@@ -21,7 +22,7 @@ export class FineSamples implements Capture {
   /** Place of a function that is to be looked at closer; empty for none. */
   wanted = '';
   /** Where one is. */
-  closer: CloserCalls | undefined;
+  #closer: CloserCalls | undefined;
   #session: RecordingSession | undefined;
   #countedMs = 0;
 
@@ -39,6 +40,18 @@ export class FineSamples implements Capture {
       (id) => this.counts.has(id),
       isShared,
     );
+  }
+
+  /**
+   * Takes note of a script that was rewritten for fine mode.
+   * @param ring takes exact calls of what is looked at closer
+   * @returns what is told of the script
+   */
+  register(ring: CallEventBuffer, firstId: number, registration: string, functionCount: number): string {
+    this.counts.add(firstId, functionCount);
+    if (this.wanted === '') return registration;
+    this.#closer ??= closerCalls(this.sampler, ring, this.wanted);
+    return this.#closer.register(firstId, registration);
   }
 
   start(session: RecordingSession): void {
