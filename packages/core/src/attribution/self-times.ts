@@ -1,26 +1,44 @@
 import type { CallSpans } from '../recording/call-spans';
 import { callsOf, type TimeRange } from '../recording/recording';
 import { memoizedPerThread } from '../recording/memoize';
+import type { StackTable } from '../recording/stack-table';
 import { KIND_CODES } from './segments';
 import { stackCodes, type StackCodes } from './stack-codes';
+import { untimedCalls, type UntimedCalls } from './untimed-calls';
 
 const BLOCK_BITS = 10;
 /** Numbers a block: one for each kind code, and one for calls that nothing called. */
 const CODES = KIND_CODES + 1;
 
+/** Of the self time of a stack, a share that is of another kind. */
+interface OfOtherKind {
+  readonly code: number;
+  /** 0 to 1. */
+  readonly share: number;
+}
+
 /**
- * The self times of the exact calls of one thread by kind of work: the length of each call less that of what it called.
- * The sums up to each block of calls are kept, so that any range costs no more than a block at either edge and the
+ * The self times of the exact calls of one thread by kind of work: the length of each call less that of what it called,
+ * and less what calls took that were not timed, which are of the kind of what was called. The sums up to each block of calls are kept, so that any range costs no more than a block at either edge and the
  * calls that are open there.
  */
 export class SelfTimes {
   /** Of all calls before each block, as if none were cut. Microseconds. */
   readonly #before: Float64Array;
+  /** By stack. */
+  readonly #ofOthers = new Map<number, readonly OfOtherKind[]>();
 
+  /** @param untimed calls that were not timed, by the stack of their caller */
   constructor(
     private readonly calls: CallSpans,
     private readonly codes: StackCodes,
+    private readonly callers: StackTable,
+    untimed: ReadonlyMap<number, readonly UntimedCalls[]>,
   ) {
+    for (const [caller, called] of untimed) {
+      const of = called.map(({ stack, share }) => ({ code: codes.own[stack]!, share }));
+      this.#ofOthers.set(caller, of);
+    }
     const blocks = (calls.length >> BLOCK_BITS) + 1;
     this.#before = new Float64Array(blocks * CODES);
     const sums = new Float64Array(CODES);
@@ -38,11 +56,11 @@ export class SelfTimes {
     const first = calls.firstFrom(startUs);
     const last = calls.firstFrom(endUs);
     for (const index of calls.openAt(startUs)) {
-      this.#add(us, index, Math.min(calls.endsUs[index]!, endUs) - startUs);
+      this.#add(us, calls.stacks[index]!, Math.min(calls.endsUs[index]!, endUs) - startUs);
     }
     this.#addWhole(first, last, us);
     for (const index of calls.openAt(endUs)) {
-      if (index >= first) this.#add(us, index, endUs - calls.endsUs[index]!);
+      if (index >= first) this.#add(us, calls.stacks[index]!, endUs - calls.endsUs[index]!);
     }
     for (let code = 0; code < KIND_CODES; code++) sums[code] = sums[code]! + us[code]! / 1000;
   }
@@ -61,25 +79,35 @@ export class SelfTimes {
 
   #addCalls(first: number, last: number, us: Float64Array): void {
     const { startsUs, endsUs, stacks } = this.calls;
-    const { own, caller } = this.codes;
-    for (let index = first; index < last; index++) {
-      const lengthUs = endsUs[index]! - startsUs[index]!;
-      const code = own[stacks[index]!]!;
-      const callerCode = caller[stacks[index]!]!;
-      us[code] = us[code]! + lengthUs;
-      us[callerCode] = us[callerCode]! - lengthUs;
-    }
+    for (let index = first; index < last; index++)
+      this.#add(us, stacks[index]!, endsUs[index]! - startsUs[index]!);
   }
 
-  #add(us: Float64Array, index: number, lengthUs: number): void {
-    const stack = this.calls.stacks[index]!;
-    const [code, callerCode] = [this.codes.own[stack]!, this.codes.caller[stack]!];
+  #add(us: Float64Array, stack: number, lengthUs: number): void {
+    const code = this.codes.own[stack]!;
+    const callerCode = this.codes.caller[stack]!;
     us[code] = us[code]! + lengthUs;
     us[callerCode] = us[callerCode]! - lengthUs;
+    if (this.#ofOthers.size === 0) return;
+    this.#move(us, stack, code, lengthUs);
+    this.#move(us, this.callers.parentOf(stack), callerCode, -lengthUs);
+  }
+
+  #move(us: Float64Array, stack: number, from: number, lengthUs: number): void {
+    for (const { code, share } of this.#ofOthers.get(stack) ?? []) {
+      us[code] = us[code]! + share * lengthUs;
+      us[from] = us[from]! - share * lengthUs;
+    }
   }
 }
 
 /** The self times of a thread, added up when first asked for. */
 export const selfTimesOf = memoizedPerThread(
-  (recording, thread) => new SelfTimes(callsOf(recording, thread), stackCodes(recording)),
+  (recording, thread) =>
+    new SelfTimes(
+      callsOf(recording, thread),
+      stackCodes(recording),
+      recording.stacks,
+      untimedCalls(recording, thread),
+    ),
 );

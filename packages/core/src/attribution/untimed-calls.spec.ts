@@ -6,6 +6,7 @@ import { packCounts } from '../format/packed-counts';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
 import { deskFunctions, end } from '../testing/desk-rows';
 import { partition } from './partition';
+import { kindsOfRange } from './range-breakdown';
 
 const [SEARCH, FOLD, FOLD_ONE_OF_MANY] = [0, 1, 2];
 /** onSearch runs for 10 ms and calls foldAccents 128 times, of which two were timed, each for 50 µs. */
@@ -57,4 +58,14 @@ it('each moment is told with the same shares, and those of the quick function ar
   const share = (63 * 2 * (0.05 - 0.01)) / 9.9;
   expect(ms.get(`${SEARCH} measured`)).toBeCloseTo(8.9 * (1 - share), 6);
   expect(ms.get(`${FOLD_ONE_OF_MANY} sampled`)).toBeCloseTo(0.1 + 8.9 * share, 6);
+});
+
+it('the sums of a range by kind are those of its moments, whoever owns the quick function', () => {
+  const one = recording(64, 0.01);
+  const range = { startMs: 1, endMs: 7 };
+  const sums = kindsOfRange(one, 0, range);
+  const ofMoments = partition(one, 0, range).sums();
+  expect(sums.length).toBe(ofMoments.length);
+  ofMoments.forEach((ms, code) => expect(sums[code], String(code)).toBeCloseTo(ms, 6));
+  expect(ofMoments.filter((ms) => ms > 0)).toHaveLength(2);
 });
