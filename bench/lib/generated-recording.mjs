@@ -33,8 +33,8 @@ export function seeded(seed) {
   return () => (state = (state * 16_807) % 2_147_483_647) / 2_147_483_647;
 }
 
-/** Events of one task with so many calls: a walk down and up a fixed call graph. */
-function walk(random, startUs, calls, mostUs, push) {
+/** Events of one task with so many calls: a walk down and up a fixed call graph, from its root. */
+function walk(random, root, startUs, calls, mostUs, push) {
   const open = [];
   let timeUs = startUs;
   for (let made = 0; made < calls;) {
@@ -46,7 +46,7 @@ function walk(random, startUs, calls, mostUs, push) {
       continue;
     }
     const choice = random() < 0.8 ? 1 : 2;
-    const called = caller === undefined ? made % 12 : (caller * 2 + choice) % FUNCTIONS;
+    const called = caller === undefined ? root : (caller * 2 + choice) % FUNCTIONS;
     open.push(called);
     push(timeUs, called);
     made++;
@@ -57,6 +57,9 @@ function walk(random, startUs, calls, mostUs, push) {
   }
   return timeUs;
 }
+
+/** The function that is called in a second. */
+const rootOf = (second) => second % 12;
 
 function* eventsOfSecond(second, busyUs) {
   const startMs = second * 1000;
@@ -69,7 +72,7 @@ function* eventsOfSecond(second, busyUs) {
     type: 'event-listener',
     invoker: 'BUTTON.onclick',
     id: second + 1,
-    function: second % 12,
+    function: rootOf(second),
   };
   yield {
     kind: 'input',
@@ -97,7 +100,7 @@ function* eventsOfSecond(second, busyUs) {
       changed: frame % 2 === 0,
       inView: true,
       target: 'element “Departures rows”',
-      function: second % 12,
+      function: rootOf(second),
     };
   }
   yield { kind: 'cost', thread: 0, startMs, durationMs: 1000, busyMs: 4, longestMs: 1 };
@@ -133,7 +136,7 @@ export function* linesOf(spans) {
     const startUs = second * 1_000_000;
     const isSlow = second % SLOW_EVERY === SLOW_EVERY - 1;
     const mostUs = isSlow ? Math.max(USUAL_STEP_US, SLOW_US / Math.max(1, wanted)) : USUAL_STEP_US;
-    const endUs = walk(random, startUs, wanted, mostUs, push);
+    const endUs = walk(random, rootOf(second), startUs, wanted, mostUs, push);
     if (timesUs.length >= EVENTS_A_CHUNK || second === SECONDS - 1) {
       yield JSON.stringify({ kind: 'calls', ...core.packCalls(0, { timesUs, functions }) });
       timesUs = [];
