@@ -70,6 +70,6 @@ async function run() {
     took[name] = now() - from;
     await new Promise((resolve) => setTimeout(resolve, 150));
   }
-  await fetch('/took', { method: 'POST', body: JSON.stringify(took) });
+  globalThis.took = took;
 }
 document.getElementById('run').addEventListener('click', run);
