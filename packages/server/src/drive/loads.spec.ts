@@ -3,7 +3,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { FileError } from '../commands/read-recording';
-import { Loads, loadFile, type VersusOptions } from './loads';
+import { FailedLoadError, Loads, loadFile, type LoadProgress, type VersusOptions } from './loads';
+import { StepError } from './run-steps';
+import { WebDriverError } from './webdriver';
+import { BrowserError } from './browser';
+import { deskHeader } from '../../../core/src/testing/arbitrary-recording';
 
 let folder: string;
 beforeEach(async () => {
@@ -55,5 +59,41 @@ describe('loads that were kept', () => {
     await expect(Loads.of(options({ out: file }))).rejects.toThrow(/is no folder that can be written to/);
     await writeFile(join(folder, 'versus.json'), 'null');
     await expect(Loads.of(options())).rejects.toThrow(FileError);
+  });
+});
+
+describe('a load that comes to no end', () => {
+  const lines = [JSON.stringify(deskHeader())];
+  const failing = (...causes: readonly unknown[]) => {
+    let at = 0;
+    return () => {
+      const cause = causes[at++];
+      const failure = cause === undefined ? {} : { failure: new StepError('step 1 (click): …', { cause }) };
+      return Promise.resolve({ lines, browser: 'a browser', ...failure });
+    };
+  };
+  const make = async (record: ReturnType<typeof failing>) => {
+    const told: LoadProgress[] = [];
+    const loads = await Loads.of(options({ onLoad: (progress) => told.push(progress) }), record);
+    return { told, load: loads.make('before', 1, 16) };
+  };
+  const broke = new WebDriverError('invalid session id', 'session deleted because of page crash or hang.');
+
+  it('is made once more where the browser broke, and that is told', async () => {
+    for (const cause of [broke, new BrowserError('closed'), new TypeError('fetch failed')]) {
+      const { told, load } = await make(failing(cause, undefined));
+      expect((await load).header.id).toBe('boarding');
+      expect(told.map(({ brokenBy }) => brokenBy)).toEqual([undefined, 'step 1 (click): …']);
+      await rm(join(folder, loadFile('chromium', 'before', 1)));
+    }
+  });
+
+  it('ends the run where the browser breaks again, and at once where a step cannot be taken', async () => {
+    const twice = await make(failing(broke, broke));
+    await expect(twice.load).rejects.toThrow(FailedLoadError);
+    expect(twice.told).toHaveLength(2);
+    const absent = await make(failing(new Error('nothing is found by "#board-all"')));
+    await expect(absent.load).rejects.toThrow(/A, round 1: step 1/);
+    expect(absent.told).toHaveLength(1);
   });
 });

@@ -16,6 +16,7 @@ import { FileError, readRecordingFile } from '../commands/read-recording';
 import { writeOut } from '../commands/write-out';
 import type { BrowserName } from './local-browsers';
 import { recordScript } from './record';
+import { isBreakdown } from './webdriver';
 
 /** How far a versus run has come. */
 export interface LoadProgress {
@@ -24,6 +25,8 @@ export interface LoadProgress {
   readonly round: number;
   /** How long the rest takes if it is not ended before; undefined until a load has been made. Milliseconds. */
   readonly leftMs: number | undefined;
+  /** Where it is made again since the browser broke: how. */
+  readonly brokenBy?: string;
 }
 
 export type Side = 'before' | 'after';
@@ -97,6 +100,9 @@ async function checkPlan(options: VersusOptions, names: readonly string[]): Prom
   );
 }
 
+/** A load is made once more where the browser breaks: that says nothing of the page, and would end the whole run. */
+const TRIES = 2;
+
 /** Makes loads, or takes those that were kept. */
 export class Loads {
   /** How long the loads took that were made. Milliseconds. */
@@ -107,11 +113,12 @@ export class Loads {
   private constructor(
     private readonly options: VersusOptions,
     private readonly kept: ReadonlySet<string>,
+    private readonly record: typeof recordScript,
   ) {}
 
   /** @throws FileError when the folder cannot be used */
-  static async of(options: VersusOptions): Promise<Loads> {
-    if (options.out === undefined) return new Loads(options, new Set());
+  static async of(options: VersusOptions, record = recordScript): Promise<Loads> {
+    if (options.out === undefined) return new Loads(options, new Set(), record);
     let names: string[];
     try {
       await mkdir(options.out, { recursive: true });
@@ -122,7 +129,7 @@ export class Loads {
       );
     }
     await checkPlan(options, names);
-    return new Loads(options, new Set(names));
+    return new Loads(options, new Set(names), record);
   }
 
   isKept(side: Side, round: number): boolean {
@@ -142,28 +149,14 @@ export class Loads {
    */
   async make(side: Side, round: number, left: number): Promise<Recording> {
     const usualMs = this.#tookMs.length === 0 ? undefined : median(this.#tookMs);
-    this.options.onLoad?.({ side, round, leftMs: usualMs === undefined ? undefined : left * usualMs });
-    const { urls, steps, settings, browser, slow, out, signal } = this.options;
+    const progress = { side, round, leftMs: usualMs === undefined ? undefined : left * usualMs };
+    this.options.onLoad?.(progress);
+    const { browser, out } = this.options;
     const name = loadFile(browser, side, round);
     const path = out === undefined ? undefined : join(out, name);
     if (path !== undefined && this.isKept(side, round))
       return (await readRecordingFile(path, () => undefined)).recording;
-    const load = `${LETTERS[side].toUpperCase()}, round ${round}`;
-    const title = this.options.title === undefined ? load : `${this.options.title}: ${load}`;
-    const beganMs = performance.now();
-    const { lines, failure } = await recordScript({
-      url: urls[side],
-      steps,
-      settings,
-      browser,
-      repeat: 1,
-      slow,
-      title,
-      ...(signal === undefined ? {} : { signal }),
-    });
-    if (failure !== undefined) throw new FailedLoadError(`${load}: ${failure.message}`);
-    this.#tookMs.push(performance.now() - beganMs);
-    const text = fileText(lines);
+    const text = fileText(await this.#made(progress));
     if (path === undefined) this.#texts.set(name, text);
     else {
       // A run that is cut leaves no file that is cut.
@@ -172,5 +165,31 @@ export class Loads {
       await rename(part, path);
     }
     return readRecording([new TextEncoder().encode(text)]).recording;
+  }
+
+  /** @returns the lines of a load that came to its end */
+  async #made(progress: LoadProgress): Promise<string[]> {
+    const { urls, steps, settings, browser, slow, signal, title, onLoad } = this.options;
+    const load = `${LETTERS[progress.side].toUpperCase()}, round ${progress.round}`;
+    for (let tried = 1; ; tried++) {
+      const beganMs = performance.now();
+      const { lines, failure } = await this.record({
+        url: urls[progress.side],
+        steps,
+        settings,
+        browser,
+        repeat: 1,
+        slow,
+        title: title === undefined ? load : `${title}: ${load}`,
+        ...(signal === undefined ? {} : { signal }),
+      });
+      if (failure === undefined) {
+        this.#tookMs.push(performance.now() - beganMs);
+        return lines;
+      }
+      if (tried === TRIES || !isBreakdown(failure.cause))
+        throw new FailedLoadError(`${load}: ${failure.message}`);
+      onLoad?.({ ...progress, brokenBy: failure.message });
+    }
   }
 }

@@ -12,7 +12,7 @@ const FIND_LIMIT_MS = 10_000;
 const POLL_MS = 50;
 const STAND_IN = 'estrin';
 
-/** Thrown when a step cannot be taken. The message names it by its number, from 1. */
+/** Thrown when a step cannot be taken. The message names it by its number, from 1; the cause is what the browser said. */
 export class StepError extends Error {
   override readonly name = 'StepError';
 }
@@ -157,7 +157,7 @@ export async function runSteps(
     try {
       await perform(browser, step, openUrl);
     } catch (error) {
-      throw new StepError(`step ${index + 1} (${step.do}): ${(error as Error).message}`);
+      throw new StepError(`step ${index + 1} (${step.do}): ${(error as Error).message}`, { cause: error });
     }
   }
 }

@@ -54,9 +54,10 @@ function aboutText(ms: number): string {
   return seconds < 60 ? `about ${seconds} s` : `about ${Math.floor(seconds / 60)} min ${seconds % 60} s`;
 }
 
-function sayProgress(browser: string, rounds: number, { side, round, leftMs }: LoadProgress): void {
+function sayProgress(browser: string, rounds: number, { side, round, leftMs, brokenBy }: LoadProgress): void {
+  const again = brokenBy === undefined ? '' : ` again, as the browser broke (${brokenBy})`;
   const left = leftMs === undefined ? '' : `, ${aboutText(leftMs)} to go at most`;
-  say(`${browser}, round ${round} of ${rounds}: ${side === 'before' ? 'A' : 'B'}${left} …`);
+  say(`${browser}, round ${round} of ${rounds}: ${side === 'before' ? 'A' : 'B'}${again}${left} …`);
 }
 
 function writeText(output: Output, versus: Versus): void {

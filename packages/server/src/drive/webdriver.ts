@@ -26,6 +26,22 @@ export class WebDriverError extends Error {
   }
 }
 
+/** Errors of a browser or driver that broke, and did not refuse what it was asked (WebDriver, section 6.6). */
+const BREAKDOWNS: ReadonlySet<string> = new Set([
+  'invalid session id',
+  'no such window',
+  'session not created',
+  'unknown error',
+]);
+
+/** Whether a browser broke, or cannot be reached any more, so that the same may well be done by another one. */
+export function isBreakdown(error: unknown): boolean {
+  if (error instanceof BrowserError) return true;
+  if (error instanceof WebDriverError) return BREAKDOWNS.has(error.code);
+  // What fetch throws where nobody answers.
+  return error instanceof TypeError && error.message === 'fetch failed';
+}
+
 /** A browser behind any end point of the W3C WebDriver protocol: a driver on this machine, a farm, a phone. */
 export class WebDriverBrowser implements Browser {
   private constructor(
