@@ -24,7 +24,7 @@ const TAKES_TIME = new Set([
 ]);
 
 /** Whether a function's own code has no more than a few nodes, none of which can take long. */
-function isSmall(body: AnyNode): boolean {
+export function isSmall(body: AnyNode): boolean {
   let nodes = 0;
   return !findOwn(body, ({ type }) => TAKES_TIME.has(type) || ++nodes > FEW_NODES);
 }

@@ -11,7 +11,7 @@ import {
   type Loop,
   type Part,
 } from './statement-parts';
-import { headOf, weigh, weighCall } from './weight';
+import { headOf, weigh, weighCall, type CallsOut } from './weight';
 
 /** A position in a function at which something that takes time begins. */
 export interface MarkedPosition {
@@ -22,7 +22,7 @@ export interface MarkedPosition {
   /** The position that was marked before it, where nothing else can have been in between. */
   readonly before: MarkedPosition | undefined;
   /** Whether code may be called there that was not rewritten, which takes a look of its own. */
-  readonly callsOut: boolean;
+  readonly callsOut: CallsOut;
   /** Whether it is that of the function itself, which is told on entry. */
   readonly isEntry?: boolean;
 }
@@ -48,6 +48,8 @@ interface ListState {
   done: number;
 }
 
+const CALLS_NOTHING: CallsOut = { certain: false, names: [] };
+
 /** Where statements stand. */
 export interface LineSurroundings {
   /** Number of the function, or undefined at the top level. */
@@ -62,6 +64,8 @@ export class LineMarks {
   readonly #numbers = new Map<MarkedPosition, number>();
   /** By the list that is being marked. */
   readonly #lists = new WeakMap<AnyNode, ListState>();
+  /** Names of what the script has itself that tells of its calls, or is too small to. */
+  readonly #own = new Set<string>();
 
   /**
    * @param idOf gives the id of a position by its number, and the id of the first function
@@ -91,11 +95,16 @@ export class LineMarks {
         before.file === place.file &&
         before.line === place.line &&
         Math.abs(before.column - place.column) < SAME_COLUMNS;
-      if (position.isEntry || (isSame && !(position.callsOut && position.before!.isEntry))) continue;
+      if (position.isEntry || (isSame && !(this.#callsOut(position) && position.before!.isEntry))) continue;
       this.#numbers.set(position, marked.length);
       marked.push(position);
     }
     return marked;
+  }
+
+  /** Notes a function or class of the script: what is called by its name is looked at as it is entered. */
+  define(name: string): void {
+    this.#own.add(name);
   }
 
   /** Notes that a function begins, whose body is a list of statements. */
@@ -104,7 +113,7 @@ export class LineMarks {
   }
 
   #entryOf(functionNumber: number, start: number): MarkedPosition {
-    const entry = { functionNumber, start, before: undefined, callsOut: false, isEntry: true };
+    const entry = { functionNumber, start, before: undefined, callsOut: CALLS_NOTHING, isEntry: true };
     this.#positions.push(entry);
     return entry;
   }
@@ -169,7 +178,7 @@ export class LineMarks {
     let first: MarkedPosition | undefined;
     partsOf(node, isExpression).forEach((part) => {
       const weight = weigh(...part.nodes);
-      const isWorth = weight.calls || weight.callsOut || weight.nodes >= MIN_NODES || isLoop(node);
+      const isWorth = weight.calls || weight.callsOut.certain || weight.nodes >= MIN_NODES || isLoop(node);
       if (isWorth && part.how !== undefined) {
         if (around.inLoop && state.done >= MIN_BETWEEN_LOOKS && part.how !== 'value') {
           const { look, lookComma } = LINE_INSERTIONS;
@@ -214,10 +223,14 @@ export class LineMarks {
       this.#mark({ how: 'comma', at: test.start }, this.#position(test.start, around, head.callsOut));
   }
 
+  #callsOut({ callsOut: { certain, names } }: MarkedPosition): boolean {
+    return certain || names.some((name) => !this.#own.has(name));
+  }
+
   #position(
     start: number,
     { functionNumber }: LineSurroundings,
-    callsOut: boolean,
+    callsOut: CallsOut,
     before: MarkedPosition | undefined = undefined,
   ): MarkedPosition {
     const position = { functionNumber, start, before, callsOut };
@@ -226,13 +239,13 @@ export class LineMarks {
   }
 
   #mark({ how, at, end }: Pick<Part, 'how' | 'at' | 'end'>, position: MarkedPosition): void {
-    const { callsOut } = position;
     const isTop = position.functionNumber === undefined;
     const pieces = LINE_INSERTIONS;
     const isGone = () => !this.#numbers.has(position) || (isTop && this.isTopLevelOpen());
     this.edits.open(at, (firstId) => {
       if (isGone()) return '';
       const id = this.idOf(this.#numbers.get(position)!, firstId);
+      const callsOut = this.#callsOut(position);
       if (how === 'value') {
         const open = callsOut ? pieces.callValueOpen : pieces.valueOpen;
         const openTop = callsOut ? pieces.topCallValueOpen : pieces.topValueOpen;

@@ -1,6 +1,5 @@
 import { TraceMap, originalPositionFor } from '@jridgewell/trace-mapping';
-import { createContext, runInContext } from 'node:vm';
-import { scriptAsWritten, unpackPositions, withIdsFrom, type ScriptRegistration } from '@nettle-patch/core';
+import { scriptAsWritten, type ScriptRegistration } from '@nettle-patch/core';
 import { transformSync } from 'esbuild';
 import { describe, expect, it } from 'vitest';
 import { rewriteScript, UnrewritableError } from './rewrite-script';
@@ -145,57 +144,6 @@ describe('a rewritten script', () => {
   it('leaves code alone that is compiled by rules of its own', () => {
     const text = 'function M(stdlib) { "use asm"; function f() { while (1) {} } return f; }';
     expect(rewrite(text).code).toContain(text);
-  });
-});
-
-describe('fine mode', () => {
-  const text = `
-      const fold = (name) => name.length + 1;
-      function search(names) {
-        let sum = 0;
-        for (const name of names) {
-          sum += fold(name);
-          sum += names.indexOf(name);
-        }
-        return sum;
-      }
-      result = search(['a', 'b', 'c']) + search([]);`;
-
-  it('counts each call, those of functions too small to be recorded included', async () => {
-    const { counts, registered } = await runScript(rewrite(text, { isModule: false, mode: 'fine' }).code);
-    const { functions } = JSON.parse(registered[0]!) as ScriptRegistration;
-    const called = functions.map(([name], at) => [name, counts.get(1000 + at) ?? 0]);
-    expect(called).toEqual([
-      ['desk.js', 1],
-      ['fold', 3],
-      ['search', 2],
-    ]);
-  });
-
-  it('tells which lines run, by positions that are registered', async () => {
-    const { code, idCount } = rewrite(text, { isModule: false, mode: 'fine' });
-    const { registered, seen } = await runScript(code);
-    const { functions, positions } = JSON.parse(registered[0]!) as ScriptRegistration;
-    const unpacked = unpackPositions(positions!);
-    expect(idCount).toBe(functions.length + unpacked.length);
-    const at = (id: number) => unpacked[id - 1000 - functions.length];
-    const lines = [...seen].map((id) => at(id)).filter((position) => position !== undefined);
-    expect(lines.map(({ functionIndex }) => functions[functionIndex]![0])).toContain('search');
-    expect(lines.map(({ line }) => line)).toEqual(expect.arrayContaining([6, 7]));
-    expect(unpacked.map(({ line }) => line)).toEqual(expect.arrayContaining([5, 6, 7, 11]));
-  });
-
-  it('can be given other ids afterwards', () => {
-    const make = (firstId: number) => rewrite(text, { isModule: false, mode: 'fine', firstId }).code;
-    expect(withIdsFrom(make(1000), 1000, 2 ** 20 + 77)).toBe(make(2 ** 20 + 77));
-    expect(withIdsFrom(make(2 ** 20 - 3), 2 ** 20 - 3, 5)).toBe(make(5));
-  });
-
-  it('does nothing where there is no recorder', () => {
-    const { code } = rewrite(text, { isModule: false, mode: 'fine' });
-    const world = createContext({ result: 0 });
-    runInContext(code, world);
-    expect(world['result']).toBe(9);
   });
 });
 

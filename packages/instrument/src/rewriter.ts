@@ -14,7 +14,7 @@ import type { AnyNode, Program } from 'acorn';
 import type { Edits, Piece } from './edits';
 import { evaluatedBy, type EvaluatedScript } from './evaluated';
 import { LineMarks, type MarkedPosition } from './line-marks';
-import { hasOwnRules, isWorthRecording, makesStrict } from './instrumentation-filter';
+import { hasOwnRules, isSmall, isWorthRecording, makesStrict } from './instrumentation-filter';
 import { isLoop } from './statement-parts';
 import { directivesOf, hasDirective } from './tree';
 
@@ -124,10 +124,12 @@ export class Rewriter {
       if (script !== undefined) this.evaluated.push(script);
     }
     if (isFunction(node)) {
-      this.#functions.push(siteOf(node, parent));
-      this.#function(node, around);
+      const site = siteOf(node, parent);
+      this.#functions.push(site);
+      this.#function(node, site.name, around);
       return;
     }
+    if (node.type === 'ClassDeclaration' && node.id != null) this.#lines?.define(node.id.name);
     if (around.topLevel && isWait(node)) this.waitsAtTopLevel = true;
     const within = this.#marked(node, parent, around);
     if (around.waiting !== undefined) this.#wait(node, parent, around.waiting, within.position);
@@ -142,7 +144,7 @@ export class Rewriter {
     return { ...around, position, inLoop: around.inLoop || isLoop(node) };
   }
 
-  #function(node: FunctionNode, around: Surroundings): void {
+  #function(node: FunctionNode, name: string | undefined, around: Surroundings): void {
     if (hasOwnRules(node)) return;
     const strict = around.strict || makesStrict(node);
     const waits = node.async === true || node.generator === true;
@@ -155,6 +157,7 @@ export class Rewriter {
       this.sites.push({ start: node.start });
       this.#count(node, id);
     }
+    if (name !== undefined && (recorded || isSmall(node.body))) this.#lines?.define(name.split('.').at(-1)!);
     const outside: Surroundings = { ...OUTSIDE, topLevel: false, strict };
     const lines = recorded ? this.#lines : undefined;
     const isExpression = node.body.type !== 'BlockStatement';

@@ -1,5 +1,6 @@
 import { isFunction, pushChildren } from '@nettle-patch/core';
 import type { AnyNode } from 'acorn';
+import { isEngineName } from './engine-names';
 
 /** Calls that take next to no time, by the name of the method. */
 const QUICK_METHODS: ReadonlySet<string> = new Set([
@@ -78,14 +79,28 @@ export interface Weight {
   readonly nodes: number;
   /** Whether it calls anything. */
   readonly calls: boolean;
-  /** Whether it may call code that was not rewritten, and that may take long. */
-  readonly callsOut: boolean;
+  readonly callsOut: CallsOut;
+}
+
+/** Whether code may be called that was not rewritten, and that may take long. */
+export interface CallsOut {
+  readonly certain: boolean;
+  /** Names by which something is called that no engine has: where the script itself has it, it was rewritten. */
+  readonly names: readonly string[];
 }
 
 interface Growing {
   nodes: number;
   calls: boolean;
-  callsOut: boolean;
+  readonly callsOut: { certain: boolean; readonly names: string[] };
+}
+
+const nothing = (): Growing => ({ nodes: 0, calls: false, callsOut: { certain: false, names: [] } });
+
+/** Notes a call by a name; undefined where it has none. */
+function callBy(name: string | undefined, { callsOut }: Growing): void {
+  if (name === undefined || isEngineName(name)) callsOut.certain = true;
+  else callsOut.names.push(name);
 }
 
 const CALLS: ReadonlySet<string> = new Set([
@@ -107,24 +122,24 @@ function addCall(callee: AnyNode, into: Growing): void {
     if (nameOf(callee.object as AnyNode) === 'Math') {
       if (SLOW_MATH.test(method)) into.nodes += SLOW_MATH_WEIGHT;
     } else if (callee.computed || !QUICK_METHODS.has(method)) {
-      into.callsOut = true;
+      callBy(callee.computed ? undefined : method, into);
       into.nodes += OTHER_CALL_WEIGHT;
     }
     return;
   }
-  if (ENGINE_FUNCTIONS.has(nameOf(callee) ?? '')) into.callsOut = true;
+  if (ENGINE_FUNCTIONS.has(nameOf(callee) ?? '')) into.callsOut.certain = true;
 }
 
 /** Whether a call of a method may run code that was not rewritten, and that may take long. */
-export function weighCall(callee: Extract<AnyNode, { type: 'MemberExpression' }>): boolean {
-  const weight: Growing = { nodes: 0, calls: false, callsOut: false };
+export function weighCall(callee: Extract<AnyNode, { type: 'MemberExpression' }>): CallsOut {
+  const weight = nothing();
   addCall(callee, weight);
   return weight.callsOut;
 }
 
 /** Weighs some nodes and all below them, but no statements and functions within. */
 export function weigh(...nodes: readonly (AnyNode | null | undefined)[]): Weight {
-  const weight: Growing = { nodes: 0, calls: false, callsOut: false };
+  const weight = nothing();
   const pending = nodes.filter((node) => node != null);
   for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
     weight.nodes++;
@@ -132,21 +147,21 @@ export function weigh(...nodes: readonly (AnyNode | null | undefined)[]): Weight
     if (makesCall(node)) weight.calls = true;
     if (node.type === 'CallExpression') addCall(node.callee, weight);
     else if (node.type === 'NewExpression' || node.type === 'ImportExpression') {
-      weight.callsOut = true;
+      callBy(node.type === 'NewExpression' ? nameOf(node.callee) : undefined, weight);
       weight.nodes += OTHER_CALL_WEIGHT;
     } else if (node.type === 'TaggedTemplateExpression') addCall(node.tag, weight);
-    else if (node.type === 'SpreadElement') weight.callsOut = true;
+    else if (node.type === 'SpreadElement') weight.callsOut.certain = true;
     else if (
       node.type === 'MemberExpression' &&
       FORCING_PROPERTIES.test(nameOf(node.property as AnyNode) ?? '')
     )
-      weight.callsOut = true;
+      weight.callsOut.certain = true;
     else if (
       node.type === 'AssignmentExpression' &&
       node.left.type === 'MemberExpression' &&
       SLOW_PROPERTIES.has(nameOf(node.left.property as AnyNode) ?? '')
     )
-      weight.callsOut = true;
+      weight.callsOut.certain = true;
     pushChildren(node, pending);
   }
   return weight;
