@@ -2,19 +2,14 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import { root } from './prepare.mjs';
 
 export const results = join(root, 'test-results');
 
 /** The first lines of an error, without the colours of a terminal. */
 const inShort = (message = 'no error was written') =>
-  // eslint-disable-next-line no-control-regex -- colours begin with a control character
-  message
-    .replace(/\u001b\[[\d;]*m/g, '')
-    .split('\n')
-    .filter(Boolean)
-    .slice(0, 6)
-    .join('\n    ');
+  stripVTControlCharacters(message).split('\n').filter(Boolean).slice(0, 6).join('\n    ');
 
 /** Passed and failed tests in what a unit runner wrote, and of each failed one its name and error. */
 export const ofVitest = ({ numPassedTests, numFailedTests, testResults }) => ({
