@@ -55,9 +55,15 @@ export class FineRows {
       at += depth;
     }
     const timesUs = Array.from(timesMs, (ms) => Math.max(0, toMicroseconds(ms - originMs)));
+    // Some were held back until it was known where they stand.
+    const order = timesUs.map((_, sample) => sample).sort((a, b) => timesUs[a]! - timesUs[b]!);
+    const columns = {
+      timesUs: order.map((sample) => timesUs[sample]!),
+      stacks: order.map((sample) => ids[sample]!),
+    };
     return [
       ...this.#newRows(recordingId, functionIds),
-      { kind: 'samples', ...packSamples(thread, FINE_INTERVAL_MS, { timesUs, stacks: ids }) },
+      { kind: 'samples', ...packSamples(thread, FINE_INTERVAL_MS, columns) },
     ];
   }
 

@@ -55,6 +55,15 @@ const looks = (timesMs: number[], stacks: number[]) =>
   });
 
 describe('what threads tell in fine mode', () => {
+  it('puts samples in order of time that were held back until it was known where they stand', () => {
+    looks([1003, 1001, 1002, 1004], [1, LINE_27, 1, LINE_26, SAME, 1, LINE_27]);
+    const [row] = ofKind('samples');
+    const { timesUs, stacks } = unpackSamples(row!);
+    expect(timesUs).toEqual([1000, 2000, 3000, 4000]);
+    expect([stacks[0], stacks[2]]).toEqual([stacks[1], stacks[3]]);
+    expect(stacks[0]).not.toBe(stacks[2]);
+  });
+
   it('looks up of a stack only what it has not in common with the one before, however deep it is', () => {
     const deep = Array.from({ length: 20_000 }, () => FIRST + 1);
     const ends = [LINE_26, LINE_27];

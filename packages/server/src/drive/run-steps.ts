@@ -8,7 +8,9 @@ import {
   type TypeStep,
 } from '@nettle-patch/core';
 
+/** An element to be used is there within this; one that is waited for may come with an answer, or with a slow start. */
 const FIND_LIMIT_MS = 10_000;
+const WAIT_LIMIT_MS = 30_000;
 const POLL_MS = 50;
 const STAND_IN = 'estrin';
 
@@ -40,13 +42,12 @@ const click: readonly Action[] = [down, pause(STEP_DEFAULTS.pressMs), up];
 
 const sleep = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-async function find(browser: Browser, selector: string): Promise<ElementReference> {
-  const untilMs = Date.now() + FIND_LIMIT_MS;
+async function find(browser: Browser, selector: string, limitMs = FIND_LIMIT_MS): Promise<ElementReference> {
+  const untilMs = Date.now() + limitMs;
   for (;;) {
     const found = await browser.find(selector);
     if (found !== undefined) return found;
-    if (Date.now() > untilMs)
-      throw new Error(`nothing matched "${selector}" within ${FIND_LIMIT_MS / 1000} s`);
+    if (Date.now() > untilMs) throw new Error(`nothing matched "${selector}" within ${limitMs / 1000} s`);
     await sleep(POLL_MS);
   }
 }
@@ -111,7 +112,7 @@ async function perform(browser: Browser, step: Step, openUrl: (url: string) => s
     case 'hover':
       return at(browser, step.on, (origin) => [mouse(moveTo(origin))]);
     case 'wait-for':
-      return void (await find(browser, step.on));
+      return void (await find(browser, step.on, WAIT_LIMIT_MS));
     case 'type':
       return type(browser, step);
     case 'key': {

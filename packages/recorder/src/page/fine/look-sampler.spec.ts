@@ -9,6 +9,7 @@ vi.mock('../natives', () => ({ now: () => nowMs }));
 const HANDLER = 100;
 const LINE = 300;
 const OTHER_LINE = 301;
+const SHORT_LINE = 302;
 
 let taken: LookSamples[];
 let sampler: LookSampler;
@@ -121,6 +122,23 @@ describe('looks of a thread', () => {
     expect(calling + other).toBeGreaterThanOrEqual(235);
     expect(calling / (calling + other)).toBeGreaterThan(0.4);
     expect(calling / (calling + other)).toBeLessThan(0.6);
+  });
+
+  it('charge what took time before a call, and not the line that happens to stand right before it', () => {
+    enter(HANDLER);
+    for (let item = 0; item < 3000; item++) {
+      line(OTHER_LINE);
+      turns(10, 0.0031);
+      line(SHORT_LINE);
+      callOut(LINE, 0.0107);
+      look(16);
+    }
+    leave();
+    const counts = stacks();
+    const [other, short, calling] = [OTHER_LINE, SHORT_LINE, LINE].map((id) => counts[id] ?? 0);
+    expect(other! + short! + calling!).toBeGreaterThan(120);
+    expect(Math.abs(other! - 93)).toBeLessThan(10);
+    expect(Math.abs(calling! - 32)).toBeLessThan(10);
   });
 
   it('charge time that passed before a function was entered to its caller', () => {

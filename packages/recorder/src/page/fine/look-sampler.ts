@@ -1,6 +1,7 @@
 import { COUNT_SLOTS, ENTRY_WEIGHT, LOOK_COUNTDOWN, OPEN_CALLS_LENGTH, slotOf } from '@nettle-patch/core';
 import { measureClock } from '../clock-cost';
 import { now } from '../natives';
+import { HeldSamples } from './held-samples';
 import { FINE_INTERVAL_MS, StackSamples, type LookSamples } from './stack-samples';
 
 /** The clock is read about so often. */
@@ -80,6 +81,7 @@ export function createLookSampler(
   const calls = numbers(OPEN_CALLS_LENGTH, isShared);
   const counts = numbers(COUNT_SLOTS, isShared);
   const samples = new StackSamples(take);
+  const held = new HeldSamples((atMs, from, depth) => samples.add(atMs, from, depth));
   let handedOverMs = 0;
   /** Lines that are no longer looked at since nothing is recorded. */
   let demoted: number[] = [];
@@ -94,6 +96,8 @@ export function createLookSampler(
   let runsSinceIdle = 0;
   let calledOutOf = 0;
   let callLookMs = 0;
+  /** What was left until the next look when that call was looked at. */
+  let leftAtCall = 0;
   const before = new Int32Array(OPEN_CALLS_LENGTH);
   const callingLines = Object.create(null) as Record<number, CallingLine | undefined>;
   /** Stacks of calling lines for which samples are still to be taken, and how many. */
@@ -119,23 +123,26 @@ export function createLookSampler(
     return undefined;
   };
 
+  const handOver = (ms: number) => {
+    handedOverMs = ms;
+    held.release();
+    samples.handOver();
+  };
+
   /**
    * Takes the samples that are due by a time: of calling lines whose calls took that long without having been looked at,
-   * and else all of one stack.
+   * and else all of one stack; or holds them, where it is not known whose they are.
    */
-  const samplesUntil = (ms: number, from: Int32Array, depth: number) => {
+  const samplesUntil = (ms: number, from: Int32Array, depth: number, isHeld = false) => {
     for (; dueMs <= ms; dueMs += FINE_INTERVAL_MS) {
       const first = from === before ? undefined : nextOwed();
-      if (first === undefined) samples.add(dueMs, from, depth);
-      else {
+      if (first !== undefined) {
         first.count--;
         samples.add(dueMs, first.stack, first.stack[0]!);
-      }
+      } else if (isHeld) held.hold(dueMs, from);
+      else samples.add(dueMs, from, depth);
     }
-    if (ms - handedOverMs > HAND_OVER_MS) {
-      handedOverMs = ms;
-      samples.handOver();
-    }
+    if (ms - handedOverMs > HAND_OVER_MS) handOver(ms);
   };
 
   const beginRun = (ms: number) => {
@@ -184,9 +191,11 @@ export function createLookSampler(
   const lookNow = () => {
     const ms = now();
     const depth = calls[0]!;
-    if (calledOutOf !== 0) endCallOut(ms);
+    const isBehindCall = calledOutOf !== 0;
+    if (isBehindCall) endCallOut(ms);
     else if (lookedRun !== run) beginRun(ms);
     else {
+      held.settle(calls);
       // What has only begun has not taken long: its caller has.
       const isCallers = ms - lookedMs > CALLED_OUT_MS && depth > 1 && isFunction(calls[depth]!);
       samplesUntil(ms, calls, isCallers ? depth - 1 : depth);
@@ -195,15 +204,21 @@ export function createLookSampler(
       adapt(ms);
     }
     lookedMs = ms;
-    calls[LOOK_COUNTDOWN] = betweenLooks;
+    // A look behind a call stands there whatever was done: the next that comes of what was done is still due.
+    calls[LOOK_COUNTDOWN] = isBehindCall ? leftAtCall : betweenLooks;
   };
 
   const lookAtCallNow = (id: number) => {
     const ms = now();
     const depth = calls[0]!;
     if (calledOutOf !== 0) endCallOut(ms);
-    else if (lookedRun !== run) beginRun(ms);
-    else samplesUntil(ms, calls, depth);
+    else if (lookedRun !== run) {
+      beginRun(ms);
+      leftAtCall = betweenLooks;
+    } else {
+      leftAtCall = calls[LOOK_COUNTDOWN]!;
+      samplesUntil(ms, calls, depth, true);
+    }
     calledOutOf = id;
     callLookMs = lookedMs = ms;
     for (let at = 0; at < depth; at++) before[at] = calls[at]!;
@@ -249,6 +264,7 @@ export function createLookSampler(
       isLooking = true;
       try {
         if (calledOutOf !== 0) endCallOut((lookedMs = now()));
+        held.release();
       } finally {
         isLooking = false;
       }
@@ -270,7 +286,7 @@ export function createLookSampler(
       return 0;
     },
     switch(wanted) {
-      if (!wanted) samples.handOver();
+      if (!wanted) handOver(now());
       on = wanted && !isShared;
       calls[LOOK_COUNTDOWN] = on ? -1 : NO_LOOK;
       if (!on) return;
@@ -287,9 +303,6 @@ export function createLookSampler(
       calls[0] = 0;
       if (on && lookedRun === run) this.leaveRoot();
     },
-    handOver() {
-      handedOverMs = now();
-      samples.handOver();
-    },
+    handOver: () => handOver(now()),
   };
 }
