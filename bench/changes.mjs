@@ -10,6 +10,7 @@ import { openLocalBrowser, readSteps, recordScript, runSteps } from '../packages
 import { observeChanges } from './lib/observe-changes.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 import { medianOf, ratioOf } from './lib/statistics.mjs';
+import { listening } from '../scripts/lib/listening.mjs';
 
 const rounds = Number(valueOf('--rounds', '8'));
 const browserName = valueOf('--browser', 'chromium');
@@ -25,7 +26,7 @@ const page = (
 <script>${isObserved ? `(${observeChanges})()` : ''}</script><script src="/changes.js"></script>`;
 
 let taken;
-const app = createServer(async (request, answer) => {
+const server = createServer(async (request, answer) => {
   if (request.url === '/taken') {
     taken = await json(request);
     answer.end();
@@ -35,8 +36,8 @@ const app = createServer(async (request, answer) => {
       .end(readFileSync(new URL('pages/changes.js', import.meta.url)));
   else answer.setHeader('content-type', 'text/html').end(page(request.url === '/observed'));
 });
-await new Promise((resolve) => app.listen(0, '127.0.0.1', resolve));
-const address = (path) => new URL(path, `http://localhost:${app.address().port}/`);
+const app = await listening(server);
+const address = (path) => new URL(path, app.url);
 const steps = readSteps(
   JSON.stringify({
     steps: [
@@ -89,7 +90,6 @@ try {
   }
 } finally {
   app.close();
-  app.closeAllConnections();
 }
 say(
   `${browserName}, median of ${rounds} visits, each with its quickest of ${PRESSES - WARM} presses; ratios to the direct page`,

@@ -13,6 +13,7 @@ import { serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
 import { generatedFile } from './lib/generated-recording.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
+import { listening } from '../scripts/lib/listening.mjs';
 
 const sizes = valueOf('--spans', '10000,1000000,5000000').split(',').map(Number);
 const percentile = (sorted, share) =>
@@ -111,9 +112,8 @@ async function measure(browser, address, spans, folder) {
   };
 }
 
-const desk = createDeskServer();
-await new Promise((resolve) => desk.listen(0, '127.0.0.1', resolve));
-const running = await serve({ target: `http://localhost:${desk.address().port}`, port: 0, proxyPort: 0 });
+const desk = await listening(createDeskServer());
+const running = await serve({ target: desk.origin, port: 0, proxyPort: 0 });
 const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
 const folder = mkdtempSync(join(tmpdir(), 'interface-'));
 const figures = [];
@@ -140,7 +140,6 @@ try {
   await browser.close();
   running.close();
   desk.close();
-  desk.closeAllConnections();
   rmSync(folder, { recursive: true });
 }
 if (asJson) console.log(JSON.stringify({ figures }, null, 2));

@@ -17,6 +17,7 @@ import {
   runSteps,
   serve,
 } from '../packages/server/dist/index.js';
+import { listening } from '../scripts/lib/listening.mjs';
 import { browsersHere } from './lib/browsers.mjs';
 import { observeChanges } from './lib/observe-changes.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
@@ -199,10 +200,8 @@ function ownCost(mode, results) {
 }
 
 async function measurePage(title, page) {
-  const app = page.server();
-  await new Promise((resolve) => app.listen(0, '127.0.0.1', resolve));
-  const target = `http://localhost:${app.address().port}`;
-  const sizes = await sizesOf(target, page.path);
+  const app = await listening(page.server());
+  const sizes = await sizesOf(app.origin, page.path);
   say(`\n${title}`);
   for (const { source, bytes, ratios } of sizes) {
     const become = ratios.map(
@@ -213,7 +212,7 @@ async function measurePage(title, page) {
   const engines = [];
   try {
     for (const name of browsers) {
-      const results = await measured(name, target, page);
+      const results = await measured(name, app.origin, page);
       const withoutIt = results.none.filter(isThere);
       if (withoutIt.length === 0) continue;
       say(`  ${name}: median over ${rounds} rounds; ratio to none with its 95 % interval`);
@@ -238,7 +237,6 @@ async function measurePage(title, page) {
     }
   } finally {
     app.close();
-    app.closeAllConnections();
   }
   return { page: title, sizes, engines };
 }

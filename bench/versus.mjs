@@ -9,6 +9,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
+import { listening } from '../scripts/lib/listening.mjs';
 import { browsersHere } from './lib/browsers.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 
@@ -46,9 +47,8 @@ function versus(a, b, browser) {
 const told = ({ series }, ...verdicts) => series.filter(({ verdict }) => verdicts.includes(verdict));
 const named = (all) => all.map(({ label, verdict }) => `${label}: ${verdict}`).join('; ') || 'none';
 
-const desk = createDeskServer();
-await new Promise((resolve) => desk.listen(0, '127.0.0.1', resolve));
-const faulty = `http://localhost:${desk.address().port}/`;
+const desk = await listening(createDeskServer());
+const faulty = desk.url;
 const mended = `${faulty}?mended=all`;
 const figures = [];
 try {
@@ -79,7 +79,6 @@ try {
   }
 } finally {
   desk.close();
-  desk.closeAllConnections();
   rmSync(folder, { recursive: true });
 }
 if (asJson) console.log(JSON.stringify(figures, null, 2));

@@ -1,10 +1,9 @@
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import type { Page } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { RecordingClient, serve } from '../packages/server/dist/index.js';
 import { expect, test } from './stage';
 import { CALM } from './calm';
+import { listening } from '../scripts/lib/listening.mjs';
 
 /** What the desk shows after it has been used in all its parts. */
 async function useDesk(page: Page, mended: boolean): Promise<object> {
@@ -58,9 +57,8 @@ for (const query of [CALM, '?mended=all']) {
     `the desk${query} behaves the same alone, recorded, and with every call recorded`,
     { tag },
     async ({ browser }) => {
-      const desk: Server = createDeskServer();
-      await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
-      const target = `http://localhost:${(desk.address() as AddressInfo).port}`;
+      const desk = await listening(createDeskServer());
+      const target = desk.origin;
       const open = async (origin: string) => {
         const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
         await page.goto(`${origin}/${query}`);
@@ -83,7 +81,6 @@ for (const query of [CALM, '?mended=all']) {
         running.close();
       }
       desk.close();
-      desk.closeAllConnections();
     },
   );
 }

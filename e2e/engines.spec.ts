@@ -1,10 +1,10 @@
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { expect, test, type Browser } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { becauseOf, becauseText, type Anatomy, type Recording } from '../packages/server/dist/index.js';
 import { CALM } from './calm';
 import { ENGINES, needs, recordIn, where, worst } from './scripted';
+import type { LocalApp } from './local-app';
+import { listening } from '../scripts/lib/listening.mjs';
 
 const MOVES = 4;
 const BY = { x: 60, y: 20 };
@@ -63,22 +63,20 @@ async function countByHand(browser: Browser, url: string): Promise<number> {
   return forced;
 }
 
-let desk: Server;
+let desk: LocalApp;
 let origin: string;
 let url: string;
 let forcedByHand: number;
 
 test.beforeAll(async ({ browser }) => {
-  desk = createDeskServer();
-  await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
-  origin = `http://localhost:${(desk.address() as AddressInfo).port}/`;
+  desk = await listening(createDeskServer());
+  origin = desk.url;
   url = `${origin}${CALM}`;
   forcedByHand = await countByHand(browser, url);
 });
 
 test.afterAll(() => {
   desk.close();
-  desk.closeAllConnections();
 });
 
 function expectWhole({ sting, blame, phases }: Anatomy): void {

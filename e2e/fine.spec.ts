@@ -1,4 +1,3 @@
-import type { Server } from 'node:http';
 import { expect, test } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import {
@@ -12,8 +11,9 @@ import {
   type Recording,
 } from '../packages/server/dist/index.js';
 import { CALM } from './calm';
-import { localApp } from './local-app';
+import { localApp, type LocalApp } from './local-app';
 import { ENGINES, needs, recordIn, where, worst, type Engine } from './scripted';
+import { listening } from '../scripts/lib/listening.mjs';
 
 const STEPS = [
   { do: 'wait-for', on: '[data-ready]' },
@@ -28,18 +28,24 @@ const STEPS = [
   { do: 'wait', ms: 800 },
 ];
 
-let desk: Server;
+let desk: LocalApp;
 let url: string;
 
 test.beforeAll(async () => {
-  desk = createDeskServer();
-  await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
-  url = `http://localhost:${(desk.address() as { port: number }).port}/${CALM}`;
+  desk = await listening(createDeskServer());
+  url = `${desk.origin}/${CALM}`;
 });
 test.afterAll(() => {
   desk.close();
-  desk.closeAllConnections();
 });
+
+/** An app of one page and one script. */
+const appOf = (page: string, script: string) =>
+  localApp((request, response) => {
+    const isScript = request.url?.endsWith('.js') === true;
+    response.writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' });
+    response.end(isScript ? script : page);
+  });
 
 /** The own function that a delay is charged to most, and the line in it. */
 function hottest(recording: Recording, anatomy: Anatomy): string {
@@ -141,15 +147,10 @@ for (const isolate of [true, false]) {
   const how = isolate ? 'isolated' : 'ordinary';
   test(`a hang is told with its line while it lasts, in an ${how} page`, { tag: '@waits' }, async () => {
     needs('chromium');
-    const app = await localApp((request, response) => {
-      const isScript = request.url?.endsWith('.js');
-      response.writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' });
-      response.end(
-        isScript
-          ? HANGING
-          : '<!doctype html><title>Hangs</title><link rel="icon" href="data:,"><button id="hang">Hang</button><button id="sort">Sort</button><script src="/hang.js"></script>',
-      );
-    });
+    const app = await appOf(
+      '<!doctype html><title>Hangs</title><link rel="icon" href="data:,"><button id="hang">Hang</button><button id="sort">Sort</button><script src="/hang.js"></script>',
+      HANGING,
+    );
     const steps = [
       { do: 'click', on: '#hang' },
       { do: 'wait', ms: 3200 },
@@ -183,15 +184,10 @@ self.onmessage = ({ data }) => self.postMessage(interpolateTide(data));
 
 /** What the worker says it did in answer to a tap, recorded in fine mode. */
 async function recordTides(engine: Engine, settings: Parameters<typeof recordIn>[4]) {
-  const app = await localApp((request, response) => {
-    const isScript = request.url === '/tides.js';
-    response.writeHead(200, { 'content-type': isScript ? 'text/javascript' : 'text/html' });
-    response.end(
-      isScript
-        ? TIDES
-        : '<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>const worker = new Worker("/tides.js", { name: "tides" }); worker.onmessage = () => (out.className = "done"); go.addEventListener("click", () => worker.postMessage(200));</script>',
-    );
-  });
+  const app = await appOf(
+    '<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>const worker = new Worker("/tides.js", { name: "tides" }); worker.onmessage = () => (out.className = "done"); go.addEventListener("click", () => worker.postMessage(200));</script>',
+    TIDES,
+  );
   const steps = [
     { do: 'wait', ms: 600 },
     { do: 'click', on: '#go' },

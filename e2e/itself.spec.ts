@@ -1,6 +1,7 @@
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { serve } from '../packages/server/dist/index.js';
 import { expect, stingList, test } from './stage';
+import { listening } from '../scripts/lib/listening.mjs';
 
 /** An app of a UI framework as a build leaves it for production, without spaces and names: the interface itself. */
 for (const mode of ['fine', 'exact'] as const) {
@@ -10,10 +11,8 @@ for (const mode of ['fine', 'exact'] as const) {
     page.on('console', (message) => {
       if (message.type() === 'error') errors.push(message.text());
     });
-    const desk = createDeskServer();
-    await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
-    const { port } = desk.address() as { port: number };
-    const recorded = await serve({ target: `http://localhost:${port}`, port: 0, proxyPort: 0 });
+    const desk = await listening(createDeskServer());
+    const recorded = await serve({ target: desk.origin, port: 0, proxyPort: 0 });
     const recording = await serve({
       target: recorded.interfaceOrigin,
       port: 0,
@@ -36,7 +35,6 @@ for (const mode of ['fine', 'exact'] as const) {
       recording.close();
       recorded.close();
       desk.close();
-      desk.closeAllConnections();
     }
   });
 }

@@ -1,10 +1,10 @@
 import { execFile } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { expect, test } from '@playwright/test';
+import { localApp } from './local-app';
 
 /** Work of a set size, which takes as long as the browser is slow. */
 const PAGE = `<!doctype html><title>Boarding desk</title><button id="board">Board</button><script>
@@ -21,9 +21,8 @@ for (const browser of ['chromium', 'firefox', 'webkit']) {
     { tag: '@waits' },
     async () => {
       test.setTimeout(240_000);
-      const app = createServer((_, response) => response.setHeader('content-type', 'text/html').end(PAGE));
-      await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-      const address = `http://localhost:${(app.address() as { port: number }).port}/`;
+      const app = await localApp((_, response) => response.setHeader('content-type', 'text/html').end(PAGE));
+      const address = app.url;
       const folder = mkdtempSync(join(tmpdir(), 'slowed-'));
       /** The header of a recording of the page, and how long the tap took. Milliseconds. */
       const recorded = async (...more: string[]) => {
@@ -58,7 +57,6 @@ for (const browser of ['chromium', 'firefox', 'webkit']) {
         });
       } finally {
         app.close();
-        app.closeAllConnections();
         rmSync(folder, { recursive: true });
       }
     },

@@ -1,9 +1,8 @@
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { scriptedParts, serve } from '../packages/server/dist/index.js';
 import { CALM } from './calm';
+import { listening } from '../scripts/lib/listening.mjs';
 
 interface Running {
   readonly address: string;
@@ -22,9 +21,8 @@ export interface Stage {
 
 export const test = base.extend<{ stage: Stage }>({
   stage: async ({ browser }, use) => {
-    const desk: Server = createDeskServer();
-    await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
-    const target = `http://localhost:${(desk.address() as AddressInfo).port}`;
+    const desk = await listening(createDeskServer());
+    const target = desk.origin;
     const running: Running = await serve({
       target,
       port: 0,
@@ -38,7 +36,6 @@ export const test = base.extend<{ stage: Stage }>({
     await context.close();
     running.close();
     desk.close();
-    desk.closeAllConnections();
   },
 });
 

@@ -1,11 +1,10 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { expect, test } from '@playwright/test';
 import { command, type Ended } from './command';
+import { localApp } from './local-app';
 
 /** Work of a known amount, which no engine can leave out. */
 const SET_UP = `let tide = 1;
@@ -116,7 +115,7 @@ for (const browser of ['chromium', 'firefox', 'webkit']) {
 test('a trial imports modules of the app as the app serves them, and is reported on without the tool', async ({
   page,
 }) => {
-  const app = createServer(({ url }, response) => {
+  const app = await localApp(({ url }, response) => {
     const modules: Readonly<Record<string, string>> = {
       '/src/fares.js': 'import { rate } from "./rate.js";\nexport const fare = (euros) => euros * rate;',
       '/src/rate.js': 'export const rate = 2;',
@@ -124,10 +123,9 @@ test('a trial imports modules of the app as the app serves them, and is reported
     const text = modules[url ?? ''];
     response.writeHead(text === undefined ? 404 : 200, { 'content-type': 'text/javascript' }).end(text);
   });
-  await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
   try {
     const more = {
-      app: `http://localhost:${(app.address() as AddressInfo).port}`,
+      app: app.origin,
       setUp: "import { fare } from '/src/fares.js';",
     };
     const alternatives = [

@@ -1,4 +1,3 @@
-import { createServer } from 'node:http';
 import {
   copyFileSync,
   mkdirSync,
@@ -16,6 +15,8 @@ import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { CALM } from './calm';
 import { command } from './command';
 import { needs } from './scripted';
+import { listening } from '../scripts/lib/listening.mjs';
+import { localApp } from './local-app';
 
 const versus = (...args: string[]) => command(['versus', ...args]);
 
@@ -44,9 +45,8 @@ interface Ground {
 }
 
 async function onDesk(work: (ground: Ground) => Promise<void>): Promise<void> {
-  const desk = createDeskServer();
-  await new Promise<void>((resolve) => desk.listen(0, '127.0.0.1', resolve));
-  const origin = `http://localhost:${(desk.address() as { port: number }).port}/`;
+  const desk = await listening(createDeskServer());
+  const origin = desk.url;
   const folder = mkdtempSync(join(tmpdir(), 'versus-'));
   try {
     const steps = join(folder, 'steps.json');
@@ -54,7 +54,6 @@ async function onDesk(work: (ground: Ground) => Promise<void>): Promise<void> {
     await work({ faulty: `${origin}${CALM}`, mended: `${origin}?mended=all`, folder, steps });
   } finally {
     desk.close();
-    desk.closeAllConnections();
     rmSync(folder, { recursive: true });
   }
 }
@@ -133,7 +132,7 @@ test(
   async () => {
     test.setTimeout(300_000);
     let busyMs = 60;
-    const app = createServer((request, response) => {
+    const app = await localApp((request, response) => {
       response.setHeader('content-type', request.url === '/' ? 'text/html' : 'text/javascript');
       response.end(
         request.url === '/'
@@ -144,8 +143,7 @@ test(
              };`,
       );
     });
-    await new Promise<void>((resolve) => app.listen(0, '127.0.0.1', resolve));
-    const address = `http://localhost:${(app.address() as { port: number }).port}/`;
+    const address = app.url;
     const folder = mkdtempSync(join(tmpdir(), 'versus-'));
     try {
       const steps = join(folder, 'steps.json');
@@ -168,7 +166,6 @@ test(
       expect(out).toMatch(/\| Tap button “board” \|.*\| slower \|/i);
     } finally {
       app.close();
-      app.closeAllConnections();
       rmSync(folder, { recursive: true });
     }
   },

@@ -11,6 +11,7 @@ import { chromium } from '@playwright/test';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { RecordingClient, fileText, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
+import { listening } from './lib/listening.mjs';
 
 const DEMOS = {
   'friday-sailing': { title: 'Friday sailing', query: '' },
@@ -50,9 +51,8 @@ async function useDesk(page) {
   await pause(800);
 }
 
-const desk = createDeskServer();
-await new Promise((resolve) => desk.listen(0, '127.0.0.1', resolve));
-const running = await serve({ target: `http://localhost:${desk.address().port}`, port: 0, proxyPort: 0 });
+const desk = await listening(createDeskServer());
+const running = await serve({ target: desk.origin, port: 0, proxyPort: 0 });
 const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
 try {
   const client = await RecordingClient.connect(running);
@@ -79,5 +79,4 @@ try {
   await browser.close();
   running.close();
   desk.close();
-  desk.closeAllConnections();
 }

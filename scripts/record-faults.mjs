@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { fileText, readSteps, recordScript } from '../packages/server/dist/index.js';
+import { listening } from './lib/listening.mjs';
 
 const folder = fileURLToPath(new URL('../packages/core/src/testing/recordings', import.meta.url));
 const ready = [
@@ -48,15 +49,14 @@ const ALL = [
 ];
 
 const chosen = process.argv.slice(2);
-const desk = createDeskServer();
-await new Promise((resolve) => desk.listen(0, '127.0.0.1', resolve));
+const desk = await listening(createDeskServer());
 mkdirSync(folder, { recursive: true });
 for (const [name, { fault = name, mode = 'everyday', steps, startUp = false }] of Object.entries(FAULTS)) {
   if (chosen.length > 0 && !chosen.includes(name)) continue;
   for (const mended of [false, true]) {
     const query = ALL.filter((one) => mended || one !== fault).join(',');
     const { lines, failure } = await recordScript({
-      url: new URL(`http://localhost:${desk.address().port}/?mended=${query}`),
+      url: new URL(`${desk.origin}/?mended=${query}`),
       steps: readSteps(JSON.stringify({ steps: [...ready, ...steps] })),
       settings: { mode },
       browser: 'chromium',
@@ -72,4 +72,3 @@ for (const [name, { fault = name, mode = 'everyday', steps, startUp = false }] o
   }
 }
 desk.close();
-desk.closeAllConnections();

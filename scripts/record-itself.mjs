@@ -14,6 +14,7 @@ import { createDeskServer } from '../packages/demo/dist/desk-server.js';
 import { RecordingClient, fileText, serve } from '../packages/server/dist/index.js';
 import { chromiumFlags, chromiumPath } from './lib/browser.mjs';
 import { watchSlowness } from './lib/slowness.mjs';
+import { listening } from './lib/listening.mjs';
 
 const [out = 'itself.nettle.jsonl.gz', calls = '1000000', mode = 'everyday'] = process.argv.slice(2);
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -57,9 +58,8 @@ async function hurry(tool, path) {
 const folder = mkdtempSync(join(tmpdir(), 'itself-'));
 const path = join(folder, 'long-watch.nettle.jsonl.gz');
 writeFileSync(path, generatedFile(Number(calls)));
-const desk = createDeskServer();
-await new Promise((resolve) => desk.listen(0, '127.0.0.1', resolve));
-const recorded = await serve({ target: `http://localhost:${desk.address().port}`, port: 0, proxyPort: 0 });
+const desk = await listening(createDeskServer());
+const recorded = await serve({ target: desk.origin, port: 0, proxyPort: 0 });
 const recording = await serve({
   target: recorded.interfaceOrigin,
   port: 0,
@@ -94,6 +94,5 @@ try {
   recording.close();
   recorded.close();
   desk.close();
-  desk.closeAllConnections();
   rmSync(folder, { recursive: true, force: true });
 }

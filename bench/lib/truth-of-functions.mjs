@@ -12,10 +12,10 @@ import {
   displayName,
   functionTable,
   interactionsOf,
-  readRecording,
-  recordScript,
 } from '../../packages/server/dist/index.js';
+import { listening } from '../../scripts/lib/listening.mjs';
 import { say } from './options.mjs';
+import { recorded } from './recorded.mjs';
 
 /** Own time of each function in one round. Milliseconds. */
 const TRUE_MS = {
@@ -88,11 +88,11 @@ function told(recording) {
  */
 export async function truthOfFunctions(browsers, rounds) {
   /** What the page says itself that its forced layouts took, of all rounds. Milliseconds. */
-  const took = { forcesLayout: 0 };
-  const app = createServer(async (request, answer) => {
+  let tookMs = 0;
+  const server = createServer(async (request, answer) => {
     if (request.url === '/took') {
       const { forcesLayout } = await json(request);
-      took.forcesLayout += forcesLayout;
+      tookMs += forcesLayout;
       answer.end();
     } else if (request.url.endsWith('.js'))
       answer.setHeader('content-type', 'text/javascript').end(script(request.url.slice(1)));
@@ -100,19 +100,16 @@ export async function truthOfFunctions(browsers, rounds) {
       answer.setHeader('content-type', 'application/json').end('{"lanes":3}');
     else answer.setHeader('content-type', 'text/html').end(page);
   });
-  await new Promise((resolve) => app.listen(0, '127.0.0.1', resolve));
-  const url = new URL(`http://localhost:${app.address().port}/`);
+  const app = await listening(server);
+  const url = new URL(app.url);
 
   const figures = [];
   try {
     for (const browser of browsers) {
       for (const mode of ['everyday', 'exact']) {
-        took.forcesLayout = 0;
-        const recorded = await recordScript({ url, steps, settings: { mode }, browser, repeat: rounds });
-        if (recorded.failure !== undefined) throw recorded.failure;
-        const { recording } = readRecording([
-          Buffer.from(recorded.lines.map((line) => `${line}\n`).join('')),
-        ]);
+        tookMs = 0;
+        const wanted = { url, steps, settings: { mode }, browser, repeat: rounds };
+        const { browser: called, recording } = await recorded(wanted);
         const self = told(recording);
         const forced = [...recording.events.forced.rows()];
         const forcedMs = forced.reduce((sum, { costMs }) => sum + costMs, 0);
@@ -128,12 +125,12 @@ export async function truthOfFunctions(browsers, rounds) {
           };
         });
         const figure = {
-          browser: recorded.browser,
+          browser: called,
           mode,
           interactions: interactionsOf(recording).length,
           taps: BUTTONS.length * rounds,
           unexplainedShare: unexplainedShare(recording),
-          forcedLayout: { trueMs: took.forcesLayout, ratio: forcedMs / took.forcesLayout },
+          forcedLayout: { trueMs: tookMs, ratio: forcedMs / tookMs },
           functions,
         };
         figures.push(figure);
@@ -155,16 +152,13 @@ export async function truthOfFunctions(browsers, rounds) {
             `  ${name.padEnd(13)} ${trueMs.toFixed(0).padStart(5)} ms  ${ratio.toFixed(3)}${spread}  ${rows}`,
           );
         }
-        say(
-          `  forced layout ${took.forcesLayout.toFixed(0).padStart(5)} ms  ${(forcedMs / took.forcesLayout).toFixed(3)}`,
-        );
+        say(`  forced layout ${tookMs.toFixed(0).padStart(5)} ms  ${(forcedMs / tookMs).toFixed(3)}`);
         say(`  unexplained ${(figure.unexplainedShare * 100).toFixed(1)} % of the busy time`);
         say(`  interactions ${figure.interactions} of ${figure.taps} taps`);
       }
     }
   } finally {
     app.close();
-    app.closeAllConnections();
   }
   return figures;
 }

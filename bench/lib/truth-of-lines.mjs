@@ -6,8 +6,10 @@ import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { json } from 'node:stream/consumers';
 import { fileURLToPath } from 'node:url';
-import { WIDE_LENS, linesReport, readRecording, recordScript } from '../../packages/server/dist/index.js';
+import { WIDE_LENS, linesReport } from '../../packages/server/dist/index.js';
+import { listening } from '../../scripts/lib/listening.mjs';
 import { say } from './options.mjs';
+import { recorded } from './recorded.mjs';
 
 /** Of the time that is told of the lines of a part of the page, the share that stands on the right ones. */
 const TARGETS = { isolated: 0.95, ordinary: 0.9 };
@@ -53,35 +55,30 @@ function told(recording) {
  */
 export async function truthOfLines(browsers, rounds) {
   let took = {};
-  const app = createServer(async (request, answer) => {
+  const server = createServer(async (request, answer) => {
     if (request.url === '/took') {
       took = await json(request);
       answer.end();
     } else if (request.url.endsWith('.js')) answer.setHeader('content-type', 'text/javascript').end(script);
     else answer.setHeader('content-type', 'text/html').end(page);
   });
-  await new Promise((resolve) => app.listen(0, '127.0.0.1', resolve));
-  const url = new URL(`http://localhost:${app.address().port}/`);
+  const app = await listening(server);
+  const url = new URL(app.url);
   const figures = [];
   try {
     for (const browser of browsers) {
       for (const isolate of [true, false]) {
         took = {};
         const settings = { mode: 'fine', isolate };
-        const recorded = await recordScript({ url, steps, settings, browser, repeat: rounds });
-        if (recorded.failure !== undefined) throw recorded.failure;
-        const { recording } = readRecording([
-          Buffer.from(recorded.lines.map((line) => `${line}\n`).join('')),
-        ]);
+        const wanted = { url, steps, settings, browser, repeat: rounds };
+        const { browser: called, recording } = await recorded(wanted);
         if (isolate && recording.header.isolated !== true) {
-          say(`${recorded.browser}: not measured isolated, as it does not isolate the page`);
+          say(`${called}: not measured isolated, as it does not isolate the page`);
           continue;
         }
         const byLine = told(recording);
         const how = isolate ? 'isolated' : 'ordinary';
-        say(
-          `${recorded.browser}, ${how}: share of the time on the right line (target ${TARGETS[how]}), told ÷ true`,
-        );
+        say(`${called}, ${how}: share of the time on the right line (target ${TARGETS[how]}), told ÷ true`);
         for (const [part, names] of Object.entries(PARTS)) {
           const truth = names.map((name) => took[name] ?? 0);
           const said = names.map((name) => byLine.get(lineOf.get(name)) ?? 0);
@@ -90,7 +87,7 @@ export async function truthOfLines(browsers, rounds) {
             (sum, ms, at) => sum + Math.min(ms / trueMs, said[at] / Math.max(1, toldMs)),
             0,
           );
-          figures.push({ browser: recorded.browser, how, part, right, ratio: toldMs / trueMs, truth, said });
+          figures.push({ browser: called, how, part, right, ratio: toldMs / trueMs, truth, said });
           const each = names.map(
             (name, at) => `${name} ${said[at].toFixed(0)} of ${truth[at].toFixed(0)} ms`,
           );
@@ -102,7 +99,6 @@ export async function truthOfLines(browsers, rounds) {
     }
   } finally {
     app.close();
-    app.closeAllConnections();
   }
   return figures;
 }

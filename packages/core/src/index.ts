@@ -123,6 +123,7 @@ export * from './recording/counted-calls';
 export * from './recording/builder';
 export * from './recording/call-spans';
 export * from './recording/functions';
+export * from './recording/order';
 export * from './recording/owner-patterns';
 export * from './recording/read';
 export * from './recording/recording';

@@ -31,10 +31,8 @@ const PLATFORM_METHODS = [
   'elementsFromPoint',
   'evaluate',
   'execCommand',
-  'exec',
   'extractContents',
   'fetch',
-  'fill',
   'fillRect',
   'fillText',
   'finish',
@@ -62,7 +60,6 @@ const PLATFORM_METHODS = [
   'matches',
   'measureText',
   'moveBefore',
-  'normalize',
   'open',
   'parseFromString',
   'postMessage',
@@ -76,7 +73,6 @@ const PLATFORM_METHODS = [
   'remove',
   'removeChild',
   'removeItem',
-  'replace',
   'replaceChild',
   'replaceChildren',
   'replaceState',
@@ -99,7 +95,6 @@ const PLATFORM_METHODS = [
   'show',
   'showModal',
   'showPopover',
-  'slice',
   'splitText',
   'start',
   'stroke',
@@ -118,7 +113,7 @@ const PLATFORM_METHODS = [
 /** Names of the language's own functions and of their methods, as the engine that this runs on has them (ECMA-262). */
 function namesOfLanguage(): string[] {
   const owners = Object.getOwnPropertyNames(globalThis).flatMap((name): object[] => {
-    const value = (Object.getOwnPropertyDescriptor(globalThis, name)?.value ?? undefined) as unknown;
+    const value = Object.getOwnPropertyDescriptor(globalThis, name)?.value as unknown;
     if (typeof value === 'function') return [value, value.prototype as object | undefined].filter(isObject);
     return isObject(value) && value !== globalThis && /^[A-Z]/.test(name) ? [value] : [];
   });

@@ -157,7 +157,8 @@ export class Rewriter {
       this.sites.push({ start: node.start });
       this.#count(node, id);
     }
-    if (name !== undefined && (recorded || isSmall(node.body))) this.#lines?.define(name.split('.').at(-1)!);
+    if (this.#lines !== undefined && name !== undefined && (recorded || isSmall(node.body)))
+      this.#lines.define(name);
     const outside: Surroundings = { ...OUTSIDE, topLevel: false, strict };
     const lines = recorded ? this.#lines : undefined;
     const isExpression = node.body.type !== 'BlockStatement';

@@ -7,13 +7,12 @@ const closer = document.currentScript?.dataset['closer'] ?? '';
 document.currentScript?.remove();
 if (shared.fine === undefined) {
   let sink: FineSink = () => undefined;
-  const samples = new FineSamples((...told) => sink(...told), crossOriginIsolated);
+  const samples = new FineSamples((...told) => sink(...told), crossOriginIsolated, closer);
   registerCapture(({ tell, entries }) => {
     sharedByNow()!.fine = samples;
     sink = tell;
     entries.onOutermost(() => samples.sampler.unwind());
     return samples;
   });
-  samples.wanted = closer;
   provideLooks(samples.sampler);
 } else provideLooks((shared.fine as FineSamples).sampler);

@@ -10,35 +10,22 @@ const BLOCK_BITS = 10;
 /** Numbers a block: one for each kind code, and one for calls that nothing called. */
 const CODES = KIND_CODES + 1;
 
-/** Of the self time of a stack, a share that is of another kind. */
-interface OfOtherKind {
-  readonly code: number;
-  /** 0 to 1. */
-  readonly share: number;
-}
-
 /**
  * The self times of the exact calls of one thread by kind of work: the length of each call less that of what it called,
- * and less what calls took that were not timed, which are of the kind of what was called. The sums up to each block of calls are kept, so that any range costs no more than a block at either edge and the
- * calls that are open there.
+ * and less what calls took that were not timed, which are of the kind of what was called. The sums up to each block of
+ * calls are kept, so that any range costs no more than a block at either edge and the calls that are open there.
  */
 export class SelfTimes {
   /** Of all calls before each block, as if none were cut. Microseconds. */
   readonly #before: Float64Array;
-  /** By stack. */
-  readonly #ofOthers = new Map<number, readonly OfOtherKind[]>();
 
   /** @param untimed calls that were not timed, by the stack of their caller */
   constructor(
     private readonly calls: CallSpans,
     private readonly codes: StackCodes,
     private readonly callers: StackTable,
-    untimed: ReadonlyMap<number, readonly UntimedCalls[]>,
+    private readonly untimed: ReadonlyMap<number, readonly UntimedCalls[]>,
   ) {
-    for (const [caller, called] of untimed) {
-      const of = called.map(({ stack, share }) => ({ code: codes.own[stack]!, share }));
-      this.#ofOthers.set(caller, of);
-    }
     const blocks = (calls.length >> BLOCK_BITS) + 1;
     this.#before = new Float64Array(blocks * CODES);
     const sums = new Float64Array(CODES);
@@ -88,13 +75,15 @@ export class SelfTimes {
     const callerCode = this.codes.caller[stack]!;
     us[code] = us[code]! + lengthUs;
     us[callerCode] = us[callerCode]! - lengthUs;
-    if (this.#ofOthers.size === 0) return;
+    if (this.untimed.size === 0) return;
     this.#move(us, stack, code, lengthUs);
     this.#move(us, this.callers.parentOf(stack), callerCode, -lengthUs);
   }
 
-  #move(us: Float64Array, stack: number, from: number, lengthUs: number): void {
-    for (const { code, share } of this.#ofOthers.get(stack) ?? []) {
+  /** Moves to what a stack called the shares that were not timed. */
+  #move(us: Float64Array, caller: number, from: number, lengthUs: number): void {
+    for (const { stack, share } of this.untimed.get(caller) ?? []) {
+      const code = this.codes.own[stack]!;
       us[code] = us[code]! + share * lengthUs;
       us[from] = us[from]! - share * lengthUs;
     }

@@ -4,6 +4,7 @@ import {
   packCounts,
   packSamples,
   roundMs,
+  stableOrder,
   toMicroseconds,
   type Row,
 } from '@nettle-patch/core';
@@ -56,10 +57,10 @@ export class FineRows {
     }
     const timesUs = Array.from(timesMs, (ms) => Math.max(0, toMicroseconds(ms - originMs)));
     // Some were held back until it was known where they stand.
-    const order = timesUs.map((_, sample) => sample).sort((a, b) => timesUs[a]! - timesUs[b]!);
+    const order = stableOrder(timesUs);
     const columns = {
-      timesUs: order.map((sample) => timesUs[sample]!),
-      stacks: order.map((sample) => ids[sample]!),
+      timesUs: Array.from(order, (sample) => timesUs[sample]!),
+      stacks: Array.from(order, (sample) => ids[sample]!),
     };
     return [
       ...this.#newRows(recordingId, functionIds),

@@ -92,8 +92,8 @@ class WorkerRecorder {
   /** What fine mode needs, from the first script on that was rewritten for it. */
   #fineSamples(): FineSamples {
     if (this.#fine !== undefined) return this.#fine;
-    const fine = (this.#fine = new FineSamples((...told) => this.#tell(...told), crossOriginIsolated));
-    fine.wanted = this.closer;
+    const fine = new FineSamples((...told) => this.#tell(...told), crossOriginIsolated, this.closer);
+    this.#fine = fine;
     provideLooks(fine.sampler);
     this.#entries.onOutermost(() => fine.sampler.unwind());
     this.#captures.push(fine);

@@ -19,17 +19,19 @@ export class FineSamples implements Capture {
   readonly available = true;
   readonly sampler: LookSampler;
   readonly counts = new CallCounts(() => this.sampler.counts);
-  /** Place of a function that is to be looked at closer; empty for none. */
-  wanted = '';
-  /** Where one is. */
+  /** Where a function is looked at closer. */
   #closer: CloserCalls | undefined;
   #session: RecordingSession | undefined;
   #countedMs = 0;
 
-  /** @param isShared whether another thread can take the samples */
+  /**
+   * @param isShared whether another thread can take the samples
+   * @param place of a function that is to be looked at closer; empty for none
+   */
   constructor(
     private readonly sink: FineSink,
     private readonly isShared: boolean,
+    private readonly place: string,
   ) {
     this.sampler = createLookSampler(
       (samples) => {
@@ -49,8 +51,8 @@ export class FineSamples implements Capture {
    */
   register(ring: CallEventBuffer, firstId: number, registration: string, functionCount: number): string {
     this.counts.add(firstId, functionCount);
-    if (this.wanted === '') return registration;
-    this.#closer ??= closerCalls(this.sampler, ring, this.wanted);
+    if (this.place === '') return registration;
+    this.#closer ??= closerCalls(this.sampler, ring, this.place);
     return this.#closer.register(firstId, registration);
   }
 
