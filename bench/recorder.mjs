@@ -100,7 +100,7 @@ async function once(name, target, page, mode) {
   const running = isPlain
     ? undefined
     : await serve({ target, port: 0, proxyPort: 0, settings: { ...settings, isModeChosen: true } });
-  const browser = await openLocalBrowser(name);
+  const browser = await openLocalBrowser(name, { sharedMemory: settings.isolate === true });
   let client;
   try {
     await browser.navigate(`${running?.proxyOrigin ?? target}${page.path}`);

@@ -1,5 +1,6 @@
 import { startBusyApp } from './busy-app';
-import { RecordingClient, readRecording, serve } from '../packages/server/dist/index.js';
+import { RecordingClient, serve } from '../packages/server/dist/index.js';
+import { recordingOf } from './scripted';
 import { expect, test } from './stage';
 import { withoutEventTiming } from './without-event-timing';
 
@@ -31,7 +32,7 @@ test('a page at rest stays at rest while it is recorded: nobody asks for a frame
   await page.waitForTimeout(300);
   expect(await asked()).toBeGreaterThan(before);
   const lines = await client.stop(target, 'at-rest');
-  const { recording } = readRecording([new TextEncoder().encode(lines.map((line) => `${line}\n`).join(''))]);
+  const recording = recordingOf(lines);
   const renders = [...recording.events.render.rows()].map(({ startMs }) => startMs);
   expect(renders.filter((startMs) => startMs > 400 && startMs < 2800)).toEqual([]);
   expect(renders.length).toBeGreaterThan(0);
@@ -70,9 +71,7 @@ test(
     }
     const told = await page.evaluate(() => (globalThis as unknown as { told: Record<string, number> }).told);
     const lines = await client.stop(target, 'own');
-    const { recording } = readRecording([
-      new TextEncoder().encode(lines.map((line) => `${line}\n`).join('')),
-    ]);
+    const recording = recordingOf(lines);
     const clicks = [...recording.events.input.rows()].filter(({ type }) => type === 'click');
     const standard = Object.entries(told)
       .filter(([key]) => key.startsWith('click '))

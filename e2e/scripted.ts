@@ -3,6 +3,7 @@ import {
   DEFAULT_THRESHOLDS,
   anatomyOf,
   displayName,
+  fileText,
   findStings,
   missingFor,
   readRecording,
@@ -21,6 +22,10 @@ export function needs(engine: Engine): void {
   test.skip(missing !== undefined, `${engine} is not installed here: apt-get install ${missing ?? ''}`);
 }
 
+/** The recording that lines of a file hold. */
+export const recordingOf = (lines: readonly string[]): Recording =>
+  readRecording([new TextEncoder().encode(fileText(lines))]).recording;
+
 /** Records a page in a browser of this machine while steps are taken in it. */
 export async function recordIn(
   engine: Engine,
@@ -37,7 +42,7 @@ export async function recordIn(
     repeat: 1,
   });
   if (failure !== undefined) throw failure;
-  return readRecording([new TextEncoder().encode(lines.map((line) => `${line}\n`).join(''))]).recording;
+  return recordingOf(lines);
 }
 
 /** All that a recording holds but the texts of its files, as JSON, to be searched. */

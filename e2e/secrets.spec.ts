@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
-import { readRecording, readSteps, recordScript } from '../packages/server/dist/index.js';
+import { readSteps, recordScript } from '../packages/server/dist/index.js';
 import { localApp, type LocalApp } from './local-app';
-import { contentOf, ENGINES, needs } from './scripted';
+import { contentOf, ENGINES, needs, recordingOf } from './scripted';
 
 /** What is planted: each kind is a place where an app keeps, shows, sends or is told what is nobody else's business. */
 const KINDS = `user password textarea editable open-shadow closed-shadow once-password card-number date search
@@ -113,7 +113,7 @@ test.afterAll(() => {
 
 /** What is written of a recording that must not be. */
 function leaksOf(lines: readonly string[]): string[] {
-  const { recording } = readRecording([new TextEncoder().encode(lines.map((line) => `${line}\n`).join(''))]);
+  const recording = recordingOf(lines);
   const all = JSON.stringify([lines, contentOf(recording), [...recording.files]]);
   return [...new Set(all.match(/planted[\w-]*/gi))];
 }

@@ -2,10 +2,10 @@ import {
   DEFAULT_THRESHOLDS,
   RecordingClient,
   explainReport,
-  readRecording,
   serve,
   type LanState,
 } from '../packages/server/dist/index.js';
+import { recordingOf } from './scripted';
 import { localApp } from './local-app';
 import { expect, test } from './stage';
 
@@ -49,7 +49,7 @@ for (const way of ['tag', 'module'] as const) {
     await page.click('#tides');
     await page.waitForTimeout(800);
     const lines = await client.stop(target, 'tides');
-    const { recording } = readRecording([new TextEncoder().encode(lines.join('\n') + '\n')]);
+    const recording = recordingOf(lines);
     const [sting] = explainReport(recording, DEFAULT_THRESHOLDS).stings;
     expect(sting).toMatchObject({ kind: 'slow-response', label: 'Tap button “Tides”' });
     expect(sting!.feltMs).toBeGreaterThanOrEqual(248);

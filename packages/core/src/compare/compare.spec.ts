@@ -207,6 +207,10 @@ describe('a comparison', () => {
       'The device differs: computer before, phone after.',
       'The mode differs: everyday before, exact after.',
     ]);
+    const [outside, within] = [true, false].map((isolated) => deskHeader({ fine: true, isolated }));
+    expect(compareRecordings(recordingOf([], outside), recordingOf([], within)).warnings).toEqual([
+      'The mode differs: fine (isolated) before, fine (not isolated) after.',
+    ]);
   });
 
   it('finds the function gone that the mended version does not call', () => {

@@ -1,5 +1,5 @@
 import { decimalText } from '../words/figures';
-import { captureModeOf, type Header } from '../format/header';
+import { modeWordsOf, type Header } from '../format/header';
 import type { Recording } from '../recording/recording';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '../format/thresholds';
 import { compareFunctions, type ComparedFunction } from './compare-functions';
@@ -34,7 +34,7 @@ const SPEED_NOISE = 0.15;
 const CIRCUMSTANCES: readonly Circumstance[] = [
   { what: 'device', words: ({ target }) => target.device },
   { what: 'engine', words: ({ target }) => target.engine },
-  { what: 'mode', words: captureModeOf },
+  { what: 'mode', words: modeWordsOf },
   {
     what: 'display interval',
     words: ({ refreshMs }) => `${decimalText(refreshMs, 1)} ms`,

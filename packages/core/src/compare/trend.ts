@@ -1,5 +1,5 @@
 import type { Thresholds } from '../format/thresholds';
-import { captureModeOf } from '../format/header';
+import { modeWordsOf } from '../format/header';
 import type { Recording } from '../recording/recording';
 import { changePoints, type ChangePoint } from '../statistics/change-points';
 import { LEVEL } from '../statistics/level';
@@ -49,7 +49,7 @@ export function trendRecording(recording: Recording, thresholds: Thresholds): Tr
   return {
     title: header.title || header.target.title || header.target.url,
     startedAt: header.startedAt,
-    make: `${header.target.engine}, ${header.target.device}, ${captureModeOf(header)}`,
+    make: `${header.target.engine}, ${header.target.device}, ${modeWordsOf(header)}`,
     medians,
   };
 }

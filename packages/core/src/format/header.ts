@@ -21,7 +21,7 @@ const headerSchema = object({
    * `mode` is "everyday" then, as that is what a program knows that was made before there was this.
    */
   fine: boolean().optional(),
-  /** Whether the page was isolated (HTML, cross-origin isolation). */
+  /** Whether the page was isolated (HTML, cross-origin isolation) and shared its memory with the recorder's worker. */
   isolated: boolean().optional(),
   startUp: boolean().default(false),
   clockStepMs: number().min(0).max(1000).required(),
@@ -70,6 +70,16 @@ export type CaptureMode = (typeof CAPTURE_MODES)[number];
 export function captureModeOf({ mode, fine }: Pick<Header, 'mode' | 'fine'>): CaptureMode {
   return fine === true ? 'fine' : (mode as CaptureMode);
 }
+
+/** How closely a recording was made, in words: in fine mode also whether samples were taken from outside. */
+export function captureModeWords(mode: string, isolated = false): string {
+  if (mode !== 'fine') return mode;
+  return isolated ? 'fine (isolated)' : 'fine (not isolated)';
+}
+
+/** The same of the recording with a header. */
+export const modeWordsOf = (header: Pick<Header, 'mode' | 'fine' | 'isolated'>): string =>
+  captureModeWords(captureModeOf(header), header.isolated);
 
 /**
  * Checks the first line of a recording.

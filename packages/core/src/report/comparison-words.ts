@@ -1,5 +1,5 @@
 import { decimalText } from '../words/figures';
-import { captureModeOf } from '../format/header';
+import { modeWordsOf } from '../format/header';
 import type { Comparison } from '../compare/compare';
 import type { FunctionChange } from '../compare/compare-functions';
 import type { FunctionSide, FunctionUnit } from '../compare/function-sides';
@@ -110,7 +110,7 @@ export function madeWords({ header }: Recording): string {
     slowed === undefined || speed === undefined
       ? ''
       : `, measured ${decimalText(speed, 1)} × slower (asked: ${slowed} ×)`;
-  return `${header.target.engine}, ${header.target.device}, ${captureModeOf(header)}${slow}`;
+  return `${header.target.engine}, ${header.target.device}, ${modeWordsOf(header)}${slow}`;
 }
 
 /** What all of it comes to, in one sentence. */

@@ -98,6 +98,8 @@ export interface ExplainReport {
     readonly engine: string;
     readonly device: string;
     readonly mode: string;
+    /** Whether the page was isolated and shared its memory, so that fine mode took its samples from outside. */
+    readonly isolated: boolean;
     /** Unit of all that calls took: "ms", or what the stacks of another format weigh. */
     readonly unit: string;
     /** Delays of inputs are told in steps of this. Milliseconds. */
@@ -201,6 +203,7 @@ export function reportOf(recording: Recording): ExplainReport['recording'] {
     engine,
     device,
     mode: captureModeOf(header),
+    isolated: header.isolated === true,
     unit,
     delayStepMs: delayStepMs(recording),
     startedAt,

@@ -8,6 +8,7 @@ import type { StartFrame } from './frame-tools';
 import type { Host } from './host';
 import { listen, now, setTimeout } from './natives';
 import { hasRecorder, installed, shared } from './shared';
+import { sharesMemory } from './shared-memory';
 import { Recorder, type OutgoingBatch } from './recorder';
 import { measureRefresh } from './refresh';
 import { RecordingSession } from './session';
@@ -117,7 +118,7 @@ export function startRecorder(
   );
 
   introduce();
-  if (crossOriginIsolated) post(worker, { type: 'open-calls', open: ring.open });
+  if (sharesMemory()) post(worker, { type: 'open-calls', open: ring.open });
   listen(
     worker,
     'message',

@@ -18,6 +18,7 @@ import {
   type Target,
 } from '@nettle-patch/core';
 import type { FromSender, OutgoingRow, PageHeader, PageTarget, ToSender } from '../messages';
+import { sharesMemory } from '../page/shared-memory';
 import { CallPacker } from './call-packer';
 import { clockReading, clockStep } from './clock-step';
 import { defined } from '../page/interned';
@@ -312,7 +313,7 @@ function headerOf({ originEpochMs, ...header }: PageHeader, page: PageTarget): H
     title,
     mode: header.available.includes('exact-calls') ? 'exact' : 'everyday',
     ...(header.available.includes('fine-samples') ? { fine: true } : {}),
-    isolated: (globalThis as { crossOriginIsolated?: boolean }).crossOriginIsolated === true,
+    isolated: sharesMemory(),
     clockStepMs: clockStep(),
     ...defined({ clockReadMs: clockReading() }),
     refreshMs: refreshMs!,

@@ -4,6 +4,7 @@ import {
   BREAKDOWN_PARTS,
   BREAKDOWN_LABELS,
   budgetText,
+  captureModeWords,
   feltText,
   explainReport,
   placeText,
@@ -58,9 +59,10 @@ function writeSting(output: Output, sting: ReportedSting, number: number): void 
 }
 
 function writeText(output: Output, { recording, stings }: ExplainReport, sums?: ReportedSums): void {
-  const { title, engine, device, mode, lengthMs } = recording;
+  const { title, engine, device, mode, isolated, lengthMs } = recording;
+  const how = captureModeWords(mode, isolated);
   output.line(
-    `${output.style('bold', title || 'Recording')}: ${engine}, ${device}, ${mode}, ${secondsText(lengthMs, 1)}`,
+    `${output.style('bold', title || 'Recording')}: ${engine}, ${device}, ${how}, ${secondsText(lengthMs, 1)}`,
   );
   if (sums !== undefined) {
     writeSums(output, sums);

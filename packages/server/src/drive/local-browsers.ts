@@ -108,8 +108,10 @@ async function openedOrEnded(
   }
 }
 
-/** What a browser is to tell that it does not tell by itself. */
+/** What a browser is to do that it does not do by itself. */
 export interface BrowserWishes {
+  /** To let pages that are isolated share their memory. */
+  readonly sharedMemory?: boolean;
   /** How large the heap is, to the byte, where the browser can. */
   readonly exactHeap?: boolean;
 }
@@ -143,7 +145,7 @@ async function openFirefox(): Promise<Browser> {
   });
 }
 
-async function openWebKit(): Promise<Browser> {
+async function openWebKit({ sharedMemory = false }: BrowserWishes): Promise<Browser> {
   const driverPath = needed('webkit2gtk-driver', 'WebKitWebDriver');
   const programs: Program[] = [];
   return openedOrEnded(programs, undefined, async () => {
@@ -154,7 +156,11 @@ async function openWebKit(): Promise<Browser> {
       display = `:${(await screen.printed(/^(\d+)$/m))[1]}`;
     }
     const port = await freePort();
-    const driver = new Program(driverPath, [`--port=${port}`, '--host=127.0.0.1'], { DISPLAY: display });
+    const driver = new Program(driverPath, [`--port=${port}`, '--host=127.0.0.1'], {
+      DISPLAY: display,
+      // The window for tests does not offer it in pages that are isolated, other than browsers of this engine.
+      ...(sharedMemory ? { JSC_useSharedArrayBuffer: '1' } : {}),
+    });
     programs.push(driver);
     const endPoint = `http://127.0.0.1:${port}`;
     await driver.until('answer', async () => {
@@ -172,6 +178,10 @@ async function openWebKit(): Promise<Browser> {
  * @throws BrowserError
  */
 export function openLocalBrowser(name: BrowserName, wishes: BrowserWishes = {}): Promise<Browser> {
-  const open = { chromium: () => openChromium(wishes), firefox: openFirefox, webkit: openWebKit };
+  const open = {
+    chromium: () => openChromium(wishes),
+    firefox: openFirefox,
+    webkit: () => openWebKit(wishes),
+  };
   return withPort(open[name]);
 }

@@ -88,7 +88,7 @@ export async function recordScript(wanted: ScriptedRecording): Promise<RecordedS
     client = await RecordingClient.connect(running);
     const opened = await (wanted.browser instanceof URL
       ? WebDriverBrowser.open(wanted.browser.href, {})
-      : openLocalBrowser(wanted.browser));
+      : openLocalBrowser(wanted.browser, { sharedMemory: wanted.settings.isolate === true }));
     browser = opened;
     if (wanted.signal?.aborted) {
       await opened.close();

@@ -1,11 +1,10 @@
-import { durationText, feltText } from '@nettle-patch/core';
+import { modeWordsOf, durationText, feltText } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
-import { captureModeOf } from '@nettle-patch/core';
 import { isBlind } from '../../workers/analysis/delay-coverage';
 import { CompareService } from '../services/compare.service';
 import { PageTitleService } from '../services/page-title.service';
@@ -43,7 +42,7 @@ export class TitleBarComponent {
   protected readonly sheets = inject(ShellKeys);
   protected readonly editing = signal(false);
   protected readonly duration = durationText;
-  protected readonly captureModeOf = captureModeOf;
+  protected readonly modeWords = modeWordsOf;
 
   protected readonly view = this.#titles.view;
   protected readonly title = this.#titles.recording;

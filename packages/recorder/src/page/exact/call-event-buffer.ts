@@ -1,5 +1,6 @@
 import { CALL_END } from '@nettle-patch/core';
 import { now } from '../natives';
+import { zeros } from '../shared-memory';
 
 /** Events that fit one chunk; a chunk takes 12 bytes an event. */
 const CHUNK_EVENTS = 32_768;
@@ -54,15 +55,9 @@ function newBuffers(): ChunkBuffers {
   return { ids: new Int32Array(CHUNK_EVENTS), timesMs: new Float64Array(CHUNK_EVENTS) };
 }
 
-function openCalls(): Int32Array {
-  const bytes = (DEEPEST + 1) * Int32Array.BYTES_PER_ELEMENT;
-  const shared = (globalThis as { crossOriginIsolated?: boolean }).crossOriginIsolated === true;
-  return new Int32Array(shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
-}
-
 /** @param take gets each chunk that is full, in the middle of the app's own work */
 export function createCallEventBuffer(take: (chunk: CallChunk) => void): CallEventBuffer {
-  const open = openCalls();
+  const open = zeros(DEEPEST + 1);
   const spare: ChunkBuffers[] = [];
   let made = 0;
   let { ids, timesMs }: ChunkBuffers = { ids: new Int32Array(0), timesMs: new Float64Array(0) };

@@ -1,6 +1,7 @@
 import { COUNT_SLOTS, ENTRY_WEIGHT, LOOK_COUNTDOWN, OPEN_CALLS_LENGTH, slotOf } from '@nettle-patch/core';
 import { measureClock } from '../clock-cost';
 import { now } from '../natives';
+import { zeros } from '../shared-memory';
 import { HeldSamples } from './held-samples';
 import { FINE_INTERVAL_MS, StackSamples, type LookSamples } from './stack-samples';
 
@@ -59,11 +60,6 @@ interface CallingLine {
   owedMs: number;
 }
 
-function numbers(length: number, isShared: boolean): Int32Array {
-  const bytes = length * Int32Array.BYTES_PER_ELEMENT;
-  return new Int32Array(isShared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
-}
-
 /**
  * The recorder's state in fine mode. Rewritten scripts write where they stand into `calls`; at entries into functions and
  * at turns of loops a counter runs down, and when it is used up, the clock is read. Each millisecond that has passed by
@@ -78,8 +74,8 @@ export function createLookSampler(
   isFunction: (id: number) => boolean,
   isShared: boolean,
 ): LookSampler {
-  const calls = numbers(OPEN_CALLS_LENGTH, isShared);
-  const counts = numbers(COUNT_SLOTS, isShared);
+  const calls = zeros(OPEN_CALLS_LENGTH, isShared);
+  const counts = zeros(COUNT_SLOTS, isShared);
   const samples = new StackSamples(take);
   const held = new HeldSamples((atMs, from, depth) => samples.add(atMs, from, depth));
   let handedOverMs = 0;
