@@ -136,6 +136,7 @@ test('counts are those of exact mode, of functions too small for exact calls as 
 
 /** A page whose handler hangs for so long in one line, and then ends. */
 const HANG_MS = 2500;
+const HANG_LINES = [5, 6];
 const HANGING = `
 document.getElementById('hang').addEventListener('click', function onHang() {
   const end = performance.now() + ${HANG_MS};
@@ -156,6 +157,12 @@ const HANG_STEPS = [
   { do: 'wait', ms: 3200 },
 ];
 
+/** Samples of the lines of that hang. */
+const samplesInLoop = (recording: Recording) =>
+  linesReport(recording, WIDE_LENS)
+    .filter(({ file, line }) => file.endsWith('hang.js') && HANG_LINES.includes(line))
+    .reduce((sum, { samples }) => sum + samples, 0);
+
 const PAGES = ENGINES.flatMap((engine) => [true, false].map((isolate) => ({ engine, isolate })));
 for (const { engine, isolate } of PAGES) {
   const how = isolate ? 'isolated' : 'ordinary';
@@ -164,15 +171,8 @@ for (const { engine, isolate } of PAGES) {
     { tag: '@waits' },
     async () => {
       needs(engine);
-      const app = await appOf(
-        '<!doctype html><title>Hangs</title><link rel="icon" href="data:,"><button id="hang">Hang</button><button id="sort">Sort</button><script src="/hang.js"></script>',
-        HANGING,
-      );
-      const steps = [
-        { do: 'click', on: '#hang' },
-        { do: 'wait', ms: 3200 },
-      ];
-      const recording = await recordIn(engine, app.url, 'fine', steps, { isolate });
+      const app = await appOf(BUTTONS, HANGING);
+      const recording = await recordIn(engine, app.url, 'fine', HANG_STEPS, { isolate });
       app.close();
       expect(recording.header.isolated).toBe(isolate);
       // What is told later may be told when the loop has ended already, and the page has not said so yet.
@@ -183,8 +183,9 @@ for (const { engine, isolate } of PAGES) {
       for (const hang of lasting) {
         const stack = recording.stacks.ofRow(hang.stack)!;
         expect(displayName(recording.functions.get(recording.stacks.functionOf(stack)))).toBe('onHang');
-        expect([5, 6]).toContain(recording.stacks.lineOf(stack));
+        expect(HANG_LINES).toContain(recording.stacks.lineOf(stack));
       }
+      expect(samplesInLoop(recording)).toBeGreaterThan(HANG_MS / 2);
     },
   );
 }
@@ -204,10 +205,7 @@ test('webkit: an isolated page that cannot share its memory is sampled by looks'
     await runSteps(browser, readSteps(JSON.stringify({ steps: HANG_STEPS })), String);
     const recording = recordingOf(await client.stop(target, 'isolated'));
     expect(recording.header).toMatchObject({ fine: true, isolated: false });
-    const samples = linesReport(recording, WIDE_LENS)
-      .filter(({ line }) => [5, 6].includes(line))
-      .reduce((sum, row) => sum + row.samples, 0);
-    expect(samples).toBeGreaterThan(HANG_MS / 10);
+    expect(samplesInLoop(recording)).toBeGreaterThan(HANG_MS / 10);
   } finally {
     await browser.close();
     client.close();

@@ -5,6 +5,12 @@ import { FINE_INTERVAL_MS, StackSamples, type LookSamples } from '../page/fine/s
 /** Samples of a thread are handed on so often. */
 const HAND_OVER_MS = 100;
 
+/**
+ * So many timers run in turn, as a browser lets one go off every 4 ms at most. Messages to itself would go off at once, but
+ * one engine passes them through the page's thread, where they wait as long as that is busy.
+ */
+const TIMERS = 5;
+
 /** A thread whose open calls can be seen. */
 interface SeenThread {
   readonly calls: Int32Array<ArrayBufferLike>;
@@ -20,14 +26,12 @@ interface SeenThread {
 export class SharedSampler {
   readonly #threads = new Map<number, SeenThread>();
   readonly #sleep = new Int32Array(new SharedArrayBuffer(Int32Array.BYTES_PER_ELEMENT));
-  readonly #turn = new MessageChannel();
-  #isTurning = false;
+  #timers = 0;
+  #sampledMs = 0;
   #handedOverMs = 0;
 
   /** @param take gets the samples of a thread, with times by this worker's `performance.now()` and its origin of them */
-  constructor(private readonly take: (samples: OfThread & LookSamples) => void) {
-    this.#turn.port1.onmessage = () => this.#next();
-  }
+  constructor(private readonly take: (samples: OfThread & LookSamples) => void) {}
 
   /**
    * Begins to sample a thread, by the way it was told of last.
@@ -37,9 +41,7 @@ export class SharedSampler {
     this.#handOver();
     const samples = new StackSamples((taken) => this.take({ recordingId, thread, originMs, ...taken }));
     this.#threads.set(thread, { calls, samples, isIdle: false });
-    if (this.#isTurning) return;
-    this.#isTurning = true;
-    this.#turn.port2.postMessage(null);
+    for (; this.#timers < TIMERS; this.#timers++) setTimeout(() => this.#next(), this.#timers);
   }
 
   /** Ends sampling. */
@@ -58,14 +60,16 @@ export class SharedSampler {
 
   #next(): void {
     if (this.#threads.size === 0) {
-      this.#isTurning = false;
+      this.#timers--;
       return;
     }
-    Atomics.wait(this.#sleep, 0, 0, FINE_INTERVAL_MS);
+    const restMs = this.#sampledMs + FINE_INTERVAL_MS - performance.now();
+    if (restMs > 0) Atomics.wait(this.#sleep, 0, 0, restMs);
     const ms = performance.now();
+    this.#sampledMs = ms;
     for (const thread of this.#threads.values()) sample(thread, ms);
     if (ms - this.#handedOverMs >= HAND_OVER_MS) this.#handOver();
-    this.#turn.port2.postMessage(null);
+    setTimeout(() => this.#next(), 0);
   }
 
   #handOver(): void {
