@@ -112,11 +112,10 @@ function measureShares() {
       for (let call = 0; call < 100_000; call++)
         for (let turn = 0; turn < count; turn++) value = (value * 31 + turn) & 0xffff;
     });
-  return {
-    thirty: turns(30),
-    ninety: turns(90),
-    value,
-  };
+  // The first runs are those of an engine that does not know the code yet.
+  const runs = Array.from({ length: 5 }, () => ({ thirty: turns(30), ninety: turns(90) }));
+  const least = (name) => Math.min(...runs.map((run) => run[name]));
+  return { thirty: least('thirty'), ninety: least('ninety'), value };
 }
 
 const known = { bottom: 12, 'way up': 6, before: 5, 'after one': 10, 'after another': 15 };

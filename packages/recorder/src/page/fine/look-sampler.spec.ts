@@ -4,7 +4,8 @@ import { createLookSampler, type LookSampler } from './look-sampler';
 import { SAME, type LookSamples } from './stack-samples';
 
 let nowMs = 0;
-vi.mock('../natives', () => ({ now: () => nowMs }));
+let stepMs = 0;
+vi.mock('../natives', () => ({ now: () => (stepMs === 0 ? nowMs : Math.floor(nowMs / stepMs) * stepMs) }));
 
 const HANDLER = 100;
 const LINE = 300;
@@ -16,6 +17,7 @@ let sampler: LookSampler;
 
 beforeEach(() => {
   nowMs = 1000;
+  stepMs = 0;
   taken = [];
   sampler = createLookSampler(
     (samples) => taken.push(samples),
@@ -123,6 +125,26 @@ describe('looks of a thread', () => {
     expect(calling / (calling + other)).toBeGreaterThan(0.4);
     expect(calling / (calling + other)).toBeLessThan(0.6);
   });
+
+  it.each([0.0097, 0.0113, 0.0131, 0.0157])(
+    'charge calls of %f ms with what they took by a clock of whole milliseconds',
+    (ms) => {
+      stepMs = 1;
+      enter(HANDLER);
+      for (let item = 0; item < 8000; item++) {
+        callOut(LINE, ms);
+        look(16);
+        line(OTHER_LINE);
+        turns(1, 0.0279);
+      }
+      leave();
+      const { [`${LINE}`]: calling = 0, [`${OTHER_LINE}`]: other = 0 } = stacks();
+      const trueMs = 8000 * ms;
+      expect(calling).toBeGreaterThan(0.5 * trueMs);
+      expect(calling).toBeLessThan(1.5 * trueMs);
+      expect(calling + other).toBeGreaterThan(0.9 * 8000 * (ms + 0.0279));
+    },
+  );
 
   it('charge what took time before a call, and not the line that happens to stand right before it', () => {
     enter(HANDLER);

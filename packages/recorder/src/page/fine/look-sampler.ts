@@ -22,7 +22,9 @@ const READS_A_CALL = 6;
 /** To a call that was always quick, looks may add as much on average. Milliseconds. */
 const LOOKS_A_QUICK_CALL_MS = 5e-6;
 /** The mean of what a line's calls took follows the latest so many. */
-const MEAN_OF = 200;
+const MEAN_OF = 1000;
+/** So much of a step of the clock may have passed unseen in all calls of a line together that were looked at. */
+const UNSEEN_STEP = 0.2;
 /** Time that nobody looked at, and that is longer, was spent in what had been called. */
 const CALLED_OUT_MS = 1;
 /** Runs that follow each other as closely are one: a flood of promises is not looked at one by one. */
@@ -99,6 +101,8 @@ export function createLookSampler(
   /** Stacks of calling lines for which samples are still to be taken, and how many. */
   let owed: { readonly stack: Int32Array; count: number }[] = [];
   let clockMs = 0;
+  /** The least that a call was seen to take: about a step of the clock. */
+  let stepMs = FINE_INTERVAL_MS;
   /** Calls of a line that pass without a look at most. */
   let maxUnseen = 0;
   /** What an app puts in place of a function of the language may look too, while a look calls it. */
@@ -155,7 +159,9 @@ export function createLookSampler(
     const line = (callingLines[id] ??= { meanMs: 0, looks: 0, unseen: 0, owedMs: 0 });
     line.owedMs += tookMs * line.unseen;
     line.meanMs += (tookMs - line.meanMs) / Math.min(++line.looks, MEAN_OF);
-    const affordable = (READS_A_CALL * clockMs) / CALL_LOOKS_SHARE / line.meanMs;
+    if (tookMs > 0 && tookMs < stepMs) stepMs = tookMs;
+    const meanMs = line.meanMs + (UNSEEN_STEP * stepMs) / line.looks;
+    const affordable = (READS_A_CALL * clockMs) / CALL_LOOKS_SHARE / meanMs;
     line.unseen = Math.floor(Math.min(affordable, 2 * line.unseen + 1, maxUnseen));
     counts[slotOf(id)] = line.unseen;
     if (line.owedMs < FINE_INTERVAL_MS) return;
