@@ -3,8 +3,8 @@
  * and still not offer what shares its memory (ECMA-262, `SharedArrayBuffer`)
  */
 export const sharesMemory = (): boolean =>
-  (globalThis as { crossOriginIsolated?: boolean }).crossOriginIsolated === true &&
-  typeof SharedArrayBuffer === 'function';
+  typeof SharedArrayBuffer === 'function' &&
+  (globalThis as { crossOriginIsolated?: boolean }).crossOriginIsolated === true;
 
 /** Numbers, all 0, in memory that other threads see too, or not. */
 export function zeros(length: number, isShared = sharesMemory()): Int32Array {

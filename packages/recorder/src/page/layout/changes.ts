@@ -1,7 +1,9 @@
 import type { Entry } from '../wrap/script-entries';
 
 /** Records of one frame that are looked at; those beyond are counted only, so that a large redraw stays cheap. */
-const MAX_RECORDS = 400;
+const MAX_RECORDS = 200;
+/** Characters of the text of a tree that is compared: to compare thousands of rows would be felt. */
+const MAX_COMPARED = 5000;
 
 /** Attributes that are often written without need: their values are compared. */
 export const COMPARED =
@@ -25,8 +27,12 @@ export interface Change {
   isIncomparable: boolean;
 }
 
+/** Trees that are too large to be compared count as different. */
 function areEqual(removed: readonly Node[], added: readonly Node[]): boolean {
-  return removed.length === added.length && removed.every((node, at) => node.isEqualNode(added[at]!));
+  return (
+    removed.length === added.length &&
+    removed.every((root, at) => root.textContent!.length < MAX_COMPARED && root.isEqualNode(added[at]!))
+  );
 }
 
 /** Whether anything of a node has another value now than before. */
@@ -110,14 +116,13 @@ export class Changes {
   #of(node: Node, by: Entry | undefined): Change {
     let change = this.#changes.get(node);
     if (change === undefined) {
-      const before = new Map();
       change = {
         node,
         by,
         nodes: 0,
         attributes: 0,
         texts: 0,
-        before,
+        before: new Map(),
         removed: [],
         added: [],
         isIncomparable: false,
