@@ -8,7 +8,7 @@ import {
   output,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { delayStepMs, lengthOnSlower, type TimeRange, durationText } from '@nettle-patch/core';
+import { captureModeOf, delayStepMs, lengthOnSlower, type TimeRange, durationText } from '@nettle-patch/core';
 import type { ListedSeries, OpenedRecording, OpenedSting } from '../../workers/analysis/analysis-results';
 import { ChosenFunctionService } from '../services/chosen-function.service';
 import { LensService } from '../services/lens.service';
@@ -64,10 +64,17 @@ export class StingCaseComponent {
     const ms = durationText(lengthOnSlower(blame.totalMs, blame.idleMs, slower));
     return `On a device ${slower} × slower about ${ms}, estimated: work takes ${slower} times as long, what is only waited for as long as here. The sentence and the drawing are as recorded.`;
   });
-  /** The step of the delay that was felt, where a person may take it for finer than it is. */
-  protected readonly stepMs = computed(() => {
+  /** How sure its figures are, where a person may take them for surer: the step of the delay, and how lines were sampled. */
+  protected readonly limits = computed(() => {
+    const { header } = this.opened();
     const stepMs = delayStepMs(this.opened());
-    return this.shown().anatomy.sting.interaction !== undefined && stepMs >= 1 ? stepMs : undefined;
+    const isStepped = this.shown().anatomy.sting.interaction !== undefined && stepMs >= 1;
+    const step = `This browser tells delays of inputs in steps of ${stepMs} ms.`;
+    const lines =
+      header.isolated === true
+        ? 'The page was isolated: lines were sampled from outside.'
+        : 'Not isolated: lines were sampled from within, and those of loops without calls are estimated.';
+    return [isStepped ? step : '', captureModeOf(header) === 'fine' ? lines : ''].join(' ').trim();
   });
   readonly choose = output<number>();
   readonly range = output<TimeRange>();
