@@ -9,6 +9,7 @@ import { chromium } from '@playwright/test';
 import {
   DEFAULT_THRESHOLDS,
   explainReport,
+  fileText,
   readRecording,
   recordScript,
 } from '../packages/server/dist/index.js';
@@ -99,7 +100,7 @@ async function makeFilm(url) {
 }
 
 const server = await createAppServer();
-const base = `http://localhost:${server.address().port}/`;
+const base = server.url;
 const figures = [];
 try {
   if (apps.includes('video')) await makeFilm(base);
@@ -115,7 +116,7 @@ try {
           repeat: 1,
         });
         if (recorded.failure !== undefined) throw recorded.failure;
-        const file = Buffer.from(recorded.lines.map((line) => `${line}\n`).join(''));
+        const file = Buffer.from(fileText(recorded.lines));
         if (out !== undefined) {
           mkdirSync(out, { recursive: true });
           writeFileSync(join(out, `${[app, version, browser, mode].join('-')}.nettle.jsonl`), file);
@@ -134,6 +135,5 @@ try {
   }
 } finally {
   server.close();
-  server.closeAllConnections();
 }
 if (asJson) console.log(JSON.stringify(figures, null, 2));

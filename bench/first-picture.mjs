@@ -10,6 +10,7 @@ import { extname, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { chromiumFlags, chromiumPath } from '../scripts/lib/browser.mjs';
+import { listening } from '../scripts/lib/listening.mjs';
 import { root } from '../scripts/lib/prepare.mjs';
 import { asJson, say, valueOf } from './lib/options.mjs';
 import { medianOf } from './lib/statistics.mjs';
@@ -38,10 +39,8 @@ async function served(folder) {
     const type = TYPES[extname(file)] ?? 'application/octet-stream';
     response.writeHead(200, { 'content-type': type, 'content-encoding': 'gzip' }).end(packed.get(file));
   });
-  await new Promise((resolve) => server.listen(0, '127.0.0.1', resolve));
   return {
-    url: `http://localhost:${server.address().port}/`,
-    close: () => (server.close(), server.closeAllConnections()),
+    ...(await listening(server)),
     taken: () => [sent, (sent = 0)][0],
   };
 }

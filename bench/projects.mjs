@@ -11,6 +11,7 @@ import {
   displayName,
   findStings,
   ownerOf,
+  fileText,
   readRecording,
   recordScript,
 } from '../packages/server/dist/index.js';
@@ -100,7 +101,7 @@ for (const name of projects) {
           repeat: 1,
         });
         if (failure !== undefined) say(`${name}, ${browser}, ${mode}: ${failure.message}`);
-        const { recording } = readRecording([Buffer.from(lines.map((line) => `${line}\n`).join(''))]);
+        const { recording } = readRecording([Buffer.from(fileText(lines))]);
         const errors = tally.take();
         const result = { project: name, browser, mode, ...judged(recording, project.slow), hot: hot[mode] };
         result.errors = errors.length - errorsWithout.length;

@@ -12,6 +12,7 @@ import {
   ENTER,
   LEAVE,
   RecordingClient,
+  fileText,
   openLocalBrowser,
   readRecording,
   runSteps,
@@ -80,7 +81,7 @@ function callsOfSteps(recording, steps) {
 
 /** What a recording says of its own cost. */
 function costOf(lines, seconds, steps) {
-  const { recording } = readRecording([Buffer.from(`${lines.join('\n')}\n`)]);
+  const { recording } = readRecording([Buffer.from(fileText(lines))]);
   const costs = [...recording.events.cost.rows()].sort((a, b) => b.longestMs - a.longestMs);
   const bytes = lines.reduce((sum, line) => sum + line.length + 1, 0);
   return {

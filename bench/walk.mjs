@@ -20,7 +20,7 @@ const WARM_WALKS = 10;
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 const app = await createWeatherApp();
-const target = `http://localhost:${app.address().port}`;
+const target = app.origin;
 const server = fork(new URL('lib/served.mjs', import.meta.url), [target], { execArgv: ['--expose-gc'] });
 const [running] = await once(server, 'message');
 let isUp = true;
@@ -168,5 +168,4 @@ client.close();
 await browser.close();
 server.kill();
 app.close();
-app.closeAllConnections();
 process.exitCode = figures.failure === null && isUp ? 0 : 1;

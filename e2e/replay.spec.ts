@@ -2,13 +2,12 @@ import { expect as expectBare, test as bare } from '@playwright/test';
 import {
   interactionsOf,
   keptSteps,
-  readRecording,
   recordScript,
   type Recording,
   type Step,
 } from '../packages/server/dist/index.js';
 import { localApp, type LocalApp } from './local-app';
-import { ENGINES, needs, recordIn } from './scripted';
+import { ENGINES, needs, recordIn, recordingOf } from './scripted';
 import { expect, startRecording, stingList, stopRecording, test } from './stage';
 
 const PAGE = `<!doctype html><title>Quay</title><link rel="icon" href="data:,">
@@ -108,8 +107,7 @@ for (const engine of ENGINES) {
         freshLoads: true,
       });
       expectBare(recorded.failure).toBeUndefined();
-      const text = recorded.lines.map((line) => `${line}\n`).join('');
-      const { recording } = readRecording([new TextEncoder().encode(text)]);
+      const recording = recordingOf(recorded.lines);
       const taps = interactionsOf(recording).filter(({ label }) => /cast off/i.test(label));
       expectBare(taps).toHaveLength(3);
       expectBare(loads).toBe(3);

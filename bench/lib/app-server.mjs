@@ -8,6 +8,7 @@ import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
+import { listening } from '../../scripts/lib/listening.mjs';
 import { installed } from './installed.mjs';
 
 const APPS = fileURLToPath(new URL('../apps/', import.meta.url));
@@ -44,7 +45,7 @@ export const appNames = () =>
 
 /**
  * Serves each app at `/<name>`, and takes the film of one by `PUT /crossing.webm`.
- * @returns a server that listens on a free port of this computer
+ * @returns the app, as `listening` gives it
  */
 export async function createAppServer() {
   const folder = installed(APPS);
@@ -100,6 +101,5 @@ export async function createAppServer() {
     answer.writeHead(206, { 'content-range': `bytes ${from}-${last}/${body.length}` });
     answer.end(body.subarray(Number(from), last + 1));
   });
-  await new Promise((resolve) => server.listen(0, '127.0.0.1', resolve));
-  return server;
+  return listening(server);
 }

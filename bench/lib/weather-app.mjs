@@ -1,6 +1,7 @@
 /** An app whose every answer is given by its address: of any status, kind and coding, some cut off, some no HTML at all. */
 import { createServer } from 'node:http';
 import { deflateRawSync, brotliCompressSync, gzipSync } from 'node:zlib';
+import { listening } from '../../scripts/lib/listening.mjs';
 
 /** Numbers from a seed, so that an address answers the same each time (mulberry32). */
 function numbersFrom(seed) {
@@ -135,6 +136,5 @@ export async function createWeatherApp() {
         .end('x'.repeat(next(5000)));
     else response.writeHead(404).end('There is none.');
   });
-  await new Promise((resolve) => server.listen(0, '127.0.0.1', resolve));
-  return server;
+  return listening(server);
 }

@@ -2,6 +2,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { text } from 'node:stream/consumers';
+import { listening } from '../../scripts/lib/listening.mjs';
 import { KNOWN } from './known.mjs';
 import {
   openLocalBrowser,
@@ -72,12 +73,7 @@ async function startApp() {
     else if (pathname === '/') send('text/html', page());
     else send('text/plain', 'There is none.', 404);
   });
-  await new Promise((resolve) => server.listen(0, '127.0.0.1', resolve));
-  return {
-    answers,
-    url: new URL(`http://localhost:${server.address().port}/`),
-    close: () => (server.close(), server.closeAllConnections()),
-  };
+  return { answers, ...(await listening(server)) };
 }
 
 async function visit(browserName, address) {
@@ -91,10 +87,10 @@ async function visit(browserName, address) {
 }
 
 async function ask(app, browserName, way) {
-  if (way === 'alone') await visit(browserName, app.url.href);
+  if (way === 'alone') await visit(browserName, app.url);
   else if (way === 'proxied') {
     const running = await serve({
-      target: app.url.origin,
+      target: app.origin,
       port: 0,
       proxyPort: 0,
       settings: { mode: 'everyday', isModeChosen: true },
@@ -102,7 +98,7 @@ async function ask(app, browserName, way) {
     await visit(browserName, `${running.proxyOrigin}/`).finally(() => running.close());
   } else {
     const { failure } = await recordScript({
-      url: app.url,
+      url: new URL(app.url),
       steps: STEPS,
       settings: { mode: way },
       browser: browserName,

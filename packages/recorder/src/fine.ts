@@ -2,13 +2,12 @@ import { registerCapture } from './page/capture-registry';
 import { FineSamples, type FineSink } from './page/fine/fine-samples';
 import { provideLooks } from './page/fine/provided';
 import { shared, sharedByNow } from './page/shared';
-import { sharesMemory } from './page/shared-memory';
 
 const closer = document.currentScript?.dataset['closer'] ?? '';
 document.currentScript?.remove();
 if (shared.fine === undefined) {
   let sink: FineSink = () => undefined;
-  const samples = new FineSamples((...told) => sink(...told), sharesMemory(), closer);
+  const samples = new FineSamples((...told) => sink(...told), closer);
   registerCapture(({ tell, entries }) => {
     sharedByNow()!.fine = samples;
     sink = tell;

@@ -14,7 +14,6 @@ import { clearInterval, listen, send, setInterval } from '../page/natives';
 import { NextTask } from '../page/next-task';
 import { RecordingSession } from '../page/session';
 import { hasRecorder, installed } from '../page/shared';
-import { sharesMemory } from '../page/shared-memory';
 import { ScriptEntryTracker } from '../page/wrap/script-entries';
 import { Listeners } from '../page/wrap/events';
 import { markInternal, overseeInto } from '../page/wrap/internal';
@@ -93,7 +92,7 @@ class WorkerRecorder {
   /** What fine mode needs, from the first script on that was rewritten for it. */
   #fineSamples(): FineSamples {
     if (this.#fine !== undefined) return this.#fine;
-    const fine = new FineSamples((...told) => this.#tell(...told), sharesMemory(), this.closer);
+    const fine = new FineSamples((...told) => this.#tell(...told), this.closer);
     this.#fine = fine;
     provideLooks(fine.sampler);
     this.#entries.onOutermost(() => fine.sampler.unwind());

@@ -173,15 +173,16 @@ async function openWebKit({ sharedMemory = false }: BrowserWishes): Promise<Brow
   });
 }
 
+const OPENERS: Readonly<Record<BrowserName, (wishes: BrowserWishes) => Promise<Browser>>> = {
+  chromium: openChromium,
+  firefox: openFirefox,
+  webkit: openWebKit,
+};
+
 /**
  * Starts a browser of this machine, without a window where it can do without.
  * @throws BrowserError
  */
 export function openLocalBrowser(name: BrowserName, wishes: BrowserWishes = {}): Promise<Browser> {
-  const open = {
-    chromium: () => openChromium(wishes),
-    firefox: openFirefox,
-    webkit: () => openWebKit(wishes),
-  };
-  return withPort(open[name]);
+  return withPort(() => OPENERS[name](wishes));
 }

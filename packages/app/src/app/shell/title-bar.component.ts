@@ -1,4 +1,4 @@
-import { modeWordsOf, durationText, feltText } from '@nettle-patch/core';
+import { durationText, feltText, modeWordsOf } from '@nettle-patch/core';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';

@@ -1,6 +1,7 @@
 import type { Capture } from '../capture/capture';
 import { now } from '../natives';
 import type { RecordingSession } from '../session';
+import { sharesMemory } from '../shared-memory';
 import type { AboutThread } from '../capture-registry';
 import { CallCounts } from './call-counts';
 import type { CallEventBuffer } from '../exact/call-event-buffer';
@@ -19,18 +20,16 @@ export class FineSamples implements Capture {
   readonly available = true;
   readonly sampler: LookSampler;
   readonly counts = new CallCounts(() => this.sampler.counts);
+  /** Whether another thread takes the samples. */
+  readonly #isShared = sharesMemory();
   /** Where a function is looked at closer. */
   #closer: CloserCalls | undefined;
   #session: RecordingSession | undefined;
   #countedMs = 0;
 
-  /**
-   * @param isShared whether another thread can take the samples
-   * @param place of a function that is to be looked at closer; empty for none
-   */
+  /** @param place of a function that is to be looked at closer; empty for none */
   constructor(
     private readonly sink: FineSink,
-    private readonly isShared: boolean,
     private readonly place: string,
   ) {
     this.sampler = createLookSampler(
@@ -40,7 +39,7 @@ export class FineSamples implements Capture {
         sink(this.#session, { type: 'looks', ...samples }, [timesMs.buffer, stacks.buffer]);
       },
       (id) => this.counts.has(id),
-      isShared,
+      this.#isShared,
     );
   }
 
@@ -60,7 +59,7 @@ export class FineSamples implements Capture {
     this.#session = session;
     this.#countedMs = session.startUp ? 0 : now();
     if (!session.startUp) this.counts.reset();
-    if (this.isShared) {
+    if (this.#isShared) {
       const { calls } = this.sampler;
       this.sink(session, { type: 'open-positions', calls, clockOrigin: performance.timeOrigin });
     }

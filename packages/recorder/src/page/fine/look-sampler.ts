@@ -101,7 +101,7 @@ export function createLookSampler(
   /** Stacks of calling lines for which samples are still to be taken, and how many. */
   let owed: { readonly stack: Int32Array; count: number }[] = [];
   let clockMs = 0;
-  /** The least that a call was seen to take: about a step of the clock. */
+  /** The least that a call was seen to take: about a step of the clock, which may be too wide to be measured beforehand. */
   let stepMs = FINE_INTERVAL_MS;
   /** Calls of a line that pass without a look at most. */
   let maxUnseen = 0;
