@@ -1,6 +1,6 @@
 /**
- * A random walk: an app that answers anything is used at random, by itself and through the server, in both modes, recorded
- * and not. The server must live, the app's own errors and what it did be the same, and memory stay flat.
+ * A random walk: an app that answers anything is used at random, by itself and through the server, in every mode, isolated
+ * and not, recorded and not. The server must live, the app's own errors and what it did be the same, and memory stay flat.
  * `npm run bench -- walk [--minutes 20] [--seed 1] [--json]`
  */
 import { fork } from 'node:child_process';
@@ -47,7 +47,11 @@ const act = fc.oneof(
   { weight: 6, arbitrary: fc.record({ do: fc.constant('visit'), page: fc.nat(100_000) }) },
   {
     weight: 2,
-    arbitrary: fc.record({ do: fc.constant('mode'), mode: fc.constantFrom('everyday', 'exact') }),
+    arbitrary: fc.record({
+      do: fc.constant('mode'),
+      mode: fc.constantFrom('everyday', 'fine', 'exact'),
+      isolate: fc.boolean(),
+    }),
   },
   { weight: 5, arbitrary: fc.constant({ do: 'record' }) },
   { weight: 1, arbitrary: fc.constant({ do: 'stop' }) },
@@ -105,8 +109,8 @@ async function go(walk, origin, record) {
 }
 
 let recordings = 0;
-async function recordStep({ do: what, mode }) {
-  if (what === 'mode') return set({ mode });
+async function recordStep({ do: what, ...settings }) {
+  if (what === 'mode') return set(settings);
   const joined = client.target().catch(() => undefined);
   const listed = await Promise.race([joined, pause(1000)]);
   if (listed === undefined) return;
