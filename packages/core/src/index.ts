@@ -96,6 +96,7 @@ export * from './report/proof';
 export * from './report/test-cases';
 export * from './instrumentation/in-work';
 export * from './instrumentation/insertions';
+export * from './instrumentation/line-reached';
 export * from './instrumentation/names';
 export * from './instrumentation/quick-calls';
 export { evaluatedScript } from './sources/evaluated-scripts';

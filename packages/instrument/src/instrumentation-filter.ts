@@ -1,4 +1,4 @@
-import type { FunctionNode } from '@nettle-patch/core';
+import { isFunction, pushChildren, type FunctionNode } from '@nettle-patch/core';
 import type { AnyNode } from 'acorn';
 import { isSameInBlock } from './scopes';
 import { findOwn, hasDirective } from './tree';
@@ -23,10 +23,44 @@ const TAKES_TIME = new Set([
   'ClassExpression',
 ]);
 
-/** Whether a function's own code has no more than a few nodes, none of which can take long. */
+/**
+ * Whether a function's own code has no more than a few nodes, none of which can take long. What is made once and kept does
+ * not count: a function that gives it is called far more often than it makes it.
+ */
 export function isSmall(body: AnyNode): boolean {
   let nodes = 0;
-  return !findOwn(body, ({ type }) => TAKES_TIME.has(type) || ++nodes > FEW_NODES);
+  const pending = [body];
+  for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
+    if (TAKES_TIME.has(node.type) || ++nodes > FEW_NODES) return false;
+    const kept = keptOf(node);
+    if (kept !== undefined) pending.push(kept);
+    else if (!isFunction(node)) pushChildren(node, pending);
+  }
+  return true;
+}
+
+/** The place of a value that is made only where it is not kept there yet; undefined for what is not written like that. */
+function keptOf(node: AnyNode): AnyNode | undefined {
+  if (node.type === 'AssignmentExpression')
+    return node.operator === '??=' || node.operator === '||=' ? node.left : undefined;
+  if (node.type !== 'LogicalExpression' || node.operator === '&&') return undefined;
+  const { left, right } = node;
+  const isKept =
+    right.type === 'AssignmentExpression' && right.operator === '=' && isSamePlace(left, right.left);
+  return isKept ? left : undefined;
+}
+
+/** Whether two expressions are the same name, or the same property of it or of `this`. */
+function isSamePlace(one: AnyNode, other: AnyNode): boolean {
+  if (one.type === 'MemberExpression' && other.type === 'MemberExpression')
+    return (
+      one.computed === false &&
+      isSamePlace(one.object, other.object) &&
+      isSamePlace(one.property, other.property)
+    );
+  if (one.type === 'ThisExpression') return other.type === 'ThisExpression';
+  const isName = one.type === 'Identifier' || one.type === 'PrivateIdentifier';
+  return isName && one.type === other.type && one.name === other.name;
 }
 
 /** Whether a name's call stands where its value is the function's own, as the last thing the function does. */

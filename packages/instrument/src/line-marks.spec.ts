@@ -1,5 +1,11 @@
 import { createContext, runInContext } from 'node:vm';
-import { LOOK_AT_CALL, unpackPositions, withIdsFrom, type ScriptRegistration } from '@nettle-patch/core';
+import {
+  LOOK,
+  LOOK_AT_CALL,
+  unpackPositions,
+  withIdsFrom,
+  type ScriptRegistration,
+} from '@nettle-patch/core';
 import { expect, it } from 'vitest';
 import { rewriteScript } from './rewrite-script';
 import { runScript } from './testing/run';
@@ -69,8 +75,58 @@ it.each([
   expect(line.includes(`${LOOK_AT_CALL}(`)).toBe(isLookedAt);
 });
 
+const bending = (head: string, body: string) => `
+    const STATIONS = 45;
+    const stations = 45;
+    function bendingOf(pair) {
+      let sum = 0;
+      for (${head}) {
+        const arm = (at / STATIONS - 0.5) * pair.length;
+        ${body}
+        sum += Math.sqrt(arm * arm + pair.width * pair.width) * pair.weight;
+      }
+      return Math.round(sum);
+    }
+    result = [bendingOf({ length: 60, width: 12, weight: 3, turns: 4 }), String(bendingOf)];`;
+
+it.each([
+  ['let at = 0; at < 45; at++', ''],
+  ['let at = 44; at >= 0; at -= 2', ''],
+  ['let at = 0, end = 3; at <= STATIONS; at += 1', 'let arms = arm + Math.abs(arm);'],
+])('passes over a loop that ends soon (%s), and tells its lines behind it', async (head, body) => {
+  const script = bending(head, body);
+  const { code } = rewrite(script);
+  const looks = code.match(new RegExp(`${LOOK}\\(`, 'g'))!;
+  expect(looks).toHaveLength(1);
+  const run = await runScript(code);
+  expect(run.result).toBe((await runScript(script)).result);
+  const { functions, positions } = JSON.parse(run.registered[0]!) as ScriptRegistration;
+  const lines = [...run.seen].map((id) => unpackPositions(positions!)[id - 1000 - functions.length]?.line);
+  expect(lines.some((line) => line !== undefined && line >= 7 && line <= 9)).toBe(true);
+});
+
+it.each([
+  ['let at = 0; at < 45e4; at++', '', 'takes many turns'],
+  ['let at = 0; at < pair.turns; at++', '', 'takes as many turns as is known later'],
+  ['let at = 0; at < stations; at++', '', 'takes as many turns as a name says that could mean another'],
+  ['let at = 0; at < 45; at *= 2', '', 'may never end'],
+  ['let at = 0; at < 45; at--', '', 'goes the other way'],
+  ['let at = 0; at < 45; at += pair.turns', '', 'goes on by what is known later'],
+  ['let at = 0; at < 45; at++', 'at -= pair.turns;', 'changes its counter'],
+  ['let at = 0; at < 45; at++', '[at] = [at + 1];', 'changes its counter by a pattern'],
+  ['let at = 0; at < 45; at++', 'pair.load(at);', 'calls'],
+  ['let at = 0; at < 45; at++', 'if (arm > 9) break;', 'branches'],
+  ['let at = 0; at < 45; at++', 'pair.arms = () => arm;', 'keeps what a turn has'],
+])('looks at each turn of a loop (%s) { %s } that %s', (head, body) => {
+  const { code } = rewrite(bending(head, body));
+  expect(code).toMatch(new RegExp(`\\{\\(__np_a\\[\\d+\\]-=\\d+\\)<0&&${LOOK}\\(\\);`));
+});
+
 it('can be given other ids afterwards', () => {
-  const make = (firstId: number) => rewrite(text, firstId).code;
+  const scripts = [text, bending('let at = 0; at < 45; at++', '')]
+    .join('\n')
+    .replace('result = s', 'result = 0; s');
+  const make = (firstId: number) => rewrite(scripts, firstId).code;
   expect(withIdsFrom(make(1000), 1000, 2 ** 20 + 77)).toBe(make(2 ** 20 + 77));
   expect(withIdsFrom(make(2 ** 20 - 3), 2 ** 20 - 3, 5)).toBe(make(5));
 });

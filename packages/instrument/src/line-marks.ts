@@ -11,6 +11,7 @@ import {
   type Loop,
   type Part,
 } from './statement-parts';
+import { constantsOf, turnsPassedOver, type Constants } from './short-loops';
 import { headOf, weigh, weighCall, type CallsOut } from './weight';
 
 /** A position in a function at which something that takes time begins. */
@@ -48,6 +49,13 @@ interface ListState {
   done: number;
 }
 
+/** A loop that is looked at when it has ended. */
+interface PassedOver {
+  readonly turns: number;
+  /** What is done in a turn, in nodes, each with its line. */
+  readonly parts: { readonly position: MarkedPosition | undefined; readonly nodes: number }[];
+}
+
 const CALLS_NOTHING: CallsOut = { certain: false, names: [] };
 
 /** Where statements stand. */
@@ -66,6 +74,9 @@ export class LineMarks {
   readonly #lists = new WeakMap<AnyNode, ListState>();
   /** Names of what the script has itself that tells of its calls, or is too small to. */
   readonly #own = new Set<string>();
+  /** Loops that are passed over, by what their statements stand in. */
+  readonly #passedOver = new WeakMap<AnyNode, PassedOver>();
+  #constants: Constants = new Map();
 
   /**
    * @param idOf gives the id of a position by its number, and the id of the first function
@@ -102,6 +113,11 @@ export class LineMarks {
     return marked;
   }
 
+  /** Notes what stands at the top of the script. */
+  begin(statements: readonly AnyNode[]): void {
+    this.#constants = constantsOf(statements);
+  }
+
   /** Notes a function or class of the script: what is called by its name is looked at as it is entered. */
   define(name: string): void {
     this.#own.add(name);
@@ -126,8 +142,14 @@ export class LineMarks {
       : isBodyOf(node, parent)
         ? this.#alone(node, parent, around)
         : undefined;
-    if (isLoop(node)) this.#turns(node, around);
+    if (isLoop(node) && !this.#passOver(node, parent, around)) this.#turns(node, around);
     return position;
+  }
+
+  /** Whether what stands in a statement is taken in turns that are looked at. */
+  isLookedAtInTurns(node: AnyNode, isAround: boolean): boolean {
+    if (!isLoop(node)) return isAround;
+    return !this.#passedOver.has(statementsOf(node));
   }
 
   /** Marks the expression that a function gives, where that is its body. */
@@ -156,7 +178,7 @@ export class LineMarks {
   #inList(node: AnyNode, list: AnyNode, around: LineSurroundings): MarkedPosition | undefined {
     let state = this.#lists.get(list);
     if (state === undefined) this.#lists.set(list, (state = { latest: undefined, done: 0 }));
-    const position = this.#parts(node, around, state, false);
+    const position = this.#parts(node, around, state, false, this.#passedOver.get(list));
     if (!SIMPLE.has(node.type)) state.latest = undefined;
     return position;
   }
@@ -165,7 +187,8 @@ export class LineMarks {
   #alone(node: AnyNode, parent: AnyNode, around: LineSurroundings): MarkedPosition | undefined {
     const isElseIf = node.type === 'IfStatement' && parent.type === 'IfStatement';
     if (!isElseIf && !WITH_EXPRESSION.has(node.type)) return undefined;
-    return this.#parts(node, around, { latest: undefined, done: 0 }, true);
+    const loop = this.#passedOver.get(parent);
+    return this.#parts(node, around, { latest: undefined, done: 0 }, true, loop);
   }
 
   /** Marks the parts of a statement one after the other. @returns the position of the first that has one */
@@ -174,6 +197,7 @@ export class LineMarks {
     around: LineSurroundings,
     state: ListState,
     isExpression: boolean,
+    loop: PassedOver | undefined,
   ): MarkedPosition | undefined {
     let first: MarkedPosition | undefined;
     partsOf(node, isExpression).forEach((part) => {
@@ -192,6 +216,7 @@ export class LineMarks {
         first ??= position;
       }
       state.done += weight.nodes;
+      loop?.parts.push({ position: state.latest, nodes: weight.nodes });
     });
     return first;
   }
@@ -206,6 +231,31 @@ export class LineMarks {
       const position = this.#position(callee.property.start, around, weighCall(callee), statement);
       this.#mark(valuePart(value), position);
     }
+  }
+
+  /** Passes over a loop that ends soon, and looks when it has, at the line that was reached. @returns whether it does */
+  #passOver(node: Loop, parent: AnyNode, around: LineSurroundings): boolean {
+    // Outside of functions, what stands last is the value of the script (ECMA-262, section 16.1.6).
+    if (around.functionNumber === undefined || !LISTS.has(parent.type)) return false;
+    const turns = turnsPassedOver(node, this.#constants);
+    if (turns === undefined) return false;
+    const loop: PassedOver = { turns, parts: [] };
+    this.#passedOver.set(statementsOf(node), loop);
+    this.edits.close(node.end, (firstId) => this.#lookBehind(loop, firstId));
+    return true;
+  }
+
+  #lookBehind({ turns, parts }: PassedOver, firstId: number): string {
+    const lines: number[] = [];
+    let nodes = 0;
+    for (const part of parts) {
+      nodes += part.nodes;
+      const id = part.position && this.idOfPosition(part.position, firstId);
+      if (id === undefined) continue;
+      if (lines.at(-2) === id) lines.push(lines.pop()! + part.nodes);
+      else lines.push(id, part.nodes);
+    }
+    return lines.length === 0 ? '' : LINE_INSERTIONS.lookBehind(nodes * turns, lines.join());
   }
 
   /** A look at each turn of a loop, and the line of its head where that takes time. */
@@ -258,6 +308,9 @@ export class LineMarks {
     if (end !== undefined) this.edits.close(end, () => (isGone() ? '' : pieces.valueClose()));
   }
 }
+
+/** The node that the statements of a loop stand in. */
+const statementsOf = (loop: Loop): AnyNode => (loop.body.type === 'BlockStatement' ? loop.body : loop);
 
 /** What the last statement of a loop costs, which the look at the next turn accounts for. */
 function lastWeight(body: AnyNode): number {

@@ -70,6 +70,20 @@ describe('a rewritten script', () => {
     expect(code).toContain('const twice = (x) => x * 2; function area(l) { return l.length * l.beam; }');
   });
 
+  it.each([
+    ['return this.seat || (this.seat = new Seat(this));', false],
+    ['return (this.#deck.seat ??= seatOf(this.#deck));', false],
+    ['return seat ?? (seat = seatOf(this)), seat;', false],
+    ['return this.seat || (this.berth = new Seat(this));', true],
+    ['return this.seats[0] || (this.seats[0] = new Seat(this));', true],
+    ['return this.seat && (this.seat = new Seat(this));', true],
+    ['return this.seatOf(1) || (this.seat = new Seat(this));', true],
+    ['this.seat ??= 0; return seatOf(this);', true],
+  ])('of what gives a value that it keeps (%s), records: %s', (body, isRecorded) => {
+    const text = `class Passenger { #deck; give(seat) { ${body} } }`;
+    expect(rewrite(text).code.includes('__np_e(1001)')).toBe(isRecorded);
+  });
+
   it('keeps every line where it was', () => {
     const text = TRICKY_SCRIPTS['async generators and for await']!;
     const lines = rewrite(text).code.split('\n');

@@ -15,7 +15,6 @@ import type { Edits, Piece } from './edits';
 import { evaluatedBy, type EvaluatedScript } from './evaluated';
 import { LineMarks, type MarkedPosition } from './line-marks';
 import { hasOwnRules, isSmall, isWorthRecording, makesStrict } from './instrumentation-filter';
-import { isLoop } from './statement-parts';
 import { directivesOf, hasDirective } from './tree';
 
 /** A function that is recorded, or counted. */
@@ -76,6 +75,7 @@ export class Rewriter {
 
   program(program: Program, isModule: boolean): void {
     const strict = isModule || hasDirective(program.body, 'use strict');
+    this.#lines?.begin(program.body);
     this.#visitLater(program, { ...OUTSIDE, topLevel: true, strict });
     for (let node = this.#pending.pop(); node !== undefined; node = this.#pending.pop())
       this.#visit(node, this.#parents.pop()!, this.#surroundings.pop()!);
@@ -141,7 +141,7 @@ export class Rewriter {
     const isRecorded = around.topLevel || around.functionNumber !== undefined;
     if (this.#lines === undefined || !isRecorded || !IS_STATEMENT.test(node.type)) return around;
     const position = this.#lines.statement(node, parent, around) ?? around.position;
-    return { ...around, position, inLoop: around.inLoop || isLoop(node) };
+    return { ...around, position, inLoop: this.#lines.isLookedAtInTurns(node, around.inLoop) };
   }
 
   #function(node: FunctionNode, name: string | undefined, around: Surroundings): void {

@@ -14,5 +14,5 @@ if (shared.fine === undefined) {
     entries.onOutermost(() => samples.sampler.unwind());
     return samples;
   });
-  provideLooks(samples.sampler);
-} else provideLooks((shared.fine as FineSamples).sampler);
+  provideLooks(samples.sampler, closer !== '');
+} else provideLooks((shared.fine as FineSamples).sampler, closer !== '');

@@ -5,7 +5,8 @@
 import {
   COUNTS,
   ENTER,
-  ENTER_WAITING,
+  ENTER_AGAIN,
+  ENTER_FINE,
   LEAVE,
   LEAVE_EXPRESSION,
   LEAVE_ROOT,
@@ -36,6 +37,9 @@ const HELD = '__np_t';
 /** What an entry into a function costs, in the unit of the looks: what one node of the tree of a script costs. */
 export const ENTRY_WEIGHT = 8;
 
+/** In patterns: numbers, separated by commas. */
+const LIST = '##';
+
 /** Id of a function, or of a function and of the position in it, separated by a comma; `#` in patterns. */
 type Insertion = (id: number | string) => string;
 
@@ -48,7 +52,8 @@ interface Calls {
 
 /** The pieces around functions that can wait, each by the id of the function it is put into. */
 function waitingInsertions({ enter, leave, leaveExpression }: Calls) {
-  const resume = (id: number | string) => `${RUNNING}=${enter}(${id})`;
+  const resume = (id: number | string) =>
+    `${RUNNING}=${String(id).includes(',') ? ENTER_AGAIN : enter}(${id})`;
   const ensure = (id: number | string) => `${RUNNING}||(${resume(id)})`;
   return {
     waitingBodyOpen: (id) => `;let ${RUNNING}=${enter}(${id}),${HELD};try{`,
@@ -86,14 +91,14 @@ const exactInsertions = {
 } as const satisfies Record<string, Insertion>;
 
 const count = (id: number | string) => `++${COUNTS}[${slotOf(id)}]`;
-/** Written out, and no call: this is done at each entry into a function, however often that is. */
-const enterFine = (id: number | string) =>
-  `let ${RUNNING}=++${OPEN_CALLS}[0];${OPEN_CALLS}[${RUNNING}]=${id};${count(id)};${lookAfter(ENTRY_WEIGHT)};`;
+/** A call, and not written out: functions as long as that would be are compiled later, and put into others less often. */
+const enterFine = (id: number | string) => `let ${RUNNING}=${ENTER_FINE}(${id});`;
+/** Written out: a call in a `finally` costs more than it saves. */
 const leaveFine = (root: string) => `(${OPEN_CALLS}[0]=${RUNNING}-1)||${root}()`;
 
 const fineInsertions = {
   ...waitingInsertions({
-    enter: ENTER_WAITING,
+    enter: ENTER_FINE,
     leave: LEAVE_WAITING,
     leaveExpression: LEAVE_WAITING_EXPRESSION,
   }),
@@ -101,15 +106,13 @@ const fineInsertions = {
   bodyClose: () => `}finally{${leaveFine(LEAVE_ROOT)}}`,
   expressionOpen: (id) => `{${enterFine(id)}try{return(`,
   expressionClose: () => `)}finally{${leaveFine(LEAVE_ROOT_EXPRESSION)}}}`,
-  scriptBegin: (id) => `${ENTER_WAITING}(${id});`,
+  scriptBegin: (id) => `${ENTER_FINE}(${id});`,
   scriptEnd: () => `;${LEAVE_WAITING}();`,
 } as const satisfies Record<keyof typeof exactInsertions, Insertion>;
 
 const closerInsertions = {
   ...fineInsertions,
-  bodyOpen: (id) => `;let ${RUNNING}=${ENTER_WAITING}(${id});try{`,
   bodyClose: () => `}finally{${LEAVE_WAITING}()}`,
-  expressionOpen: (id) => `{let ${RUNNING}=${ENTER_WAITING}(${id});try{return(`,
   expressionClose: () => `)}finally{${LEAVE_WAITING_EXPRESSION}()}}`,
 } as const satisfies Record<keyof typeof exactInsertions, Insertion>;
 
@@ -127,7 +130,8 @@ const FINE_CALLS = [
   LOOK_AT_CALL,
   LEAVE_ROOT,
   LEAVE_ROOT_EXPRESSION,
-  ENTER_WAITING,
+  ENTER_FINE,
+  ENTER_AGAIN,
   LEAVE_WAITING,
   LEAVE_WAITING_EXPRESSION,
 ];
@@ -144,6 +148,9 @@ function lookAfter(weight: number | string): string {
 export const LINE_INSERTIONS = {
   look: (weight: number | string) => `${lookAfter(weight)};`,
   lookComma: (weight: number | string) => `${lookAfter(weight)},`,
+  /** Behind a loop: what was done in it, and by line what is done in each of its turns. */
+  lookBehind: (weight: number | string, lines = LIST) =>
+    `;(${OPEN_CALLS}[${LOOK_COUNTDOWN}]-=${weight})<0&&${LOOK}(${lines});`,
   line: (id: number | string) => `${OPEN_CALLS}[${RUNNING}]=${id};`,
   /** In brackets: without a space, a word such as `return` may stand before it. */
   lineComma: (id: number | string) => `(${OPEN_CALLS}[${RUNNING}]=${id}),`,
@@ -173,7 +180,8 @@ export const COUNT_INSERTIONS = {
 function patternOf(insertion: Insertion): string {
   return insertion('#')
     .replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
-    .replaceAll(`${ENTER_WAITING}\\(#`, `${ENTER_WAITING}\\(#(?:,#)?`)
+    .replaceAll(`${ENTER_FINE}\\(#`, `(?:${ENTER_FINE}\\(#|${ENTER_AGAIN}\\(#,#)`)
+    .replaceAll(LIST, '#(?:,#)*')
     .replaceAll('#', '\\d+');
 }
 
@@ -227,8 +235,9 @@ export function scriptAsWritten(text: string): string {
 
 const IDS = new RegExp(
   [
-    `(?<call>\\b(?:${[ENTER, ENTER_WAITING, LOOK_AT_CALL, REGISTER].join('|')})\\()(?<id>\\d+)(?:,(?<position>\\d+)(?=\\)))?(?=[),])`,
+    `(?<call>\\b(?:${[ENTER, ENTER_FINE, ENTER_AGAIN, LOOK_AT_CALL, REGISTER].join('|')})\\()(?<id>\\d+)(?:,(?<position>\\d+)(?=\\)))?(?=[),])`,
     `(?<line>\\b${OPEN_CALLS}\\[(?:${RUNNING}|${OPEN_CALLS}\\[0\\])\\]=)(?<lineId>\\d+)`,
+    `(?<look>\\b${LOOK}\\()(?<lines>\\d+(?:,\\d+)+)(?=\\))`,
     `(?<count>\\b${COUNTS}\\[)(?<slot>\\d+)(?=\\])`,
   ].join('|'),
   'g',
@@ -239,10 +248,25 @@ export function withIdsFrom(code: string, from: number, to: number): string {
   if (from === to) return code;
   const moved = (id: string) => Number(id) - from + to;
   return code.replace(IDS, (...found) => {
-    const { call, id, position, line, lineId, count: counts, slot } = found.at(-1) as Record<string, string>;
+    const {
+      call,
+      id,
+      position,
+      line,
+      lineId,
+      look,
+      lines,
+      count: counts,
+      slot,
+    } = found.at(-1) as Record<string, string>;
     if (call !== undefined)
       return `${call}${moved(id!)}${position === undefined ? '' : `,${moved(position)}`}`;
     if (line !== undefined) return `${line}${moved(lineId!)}`;
+    if (look !== undefined)
+      return `${look}${lines!
+        .split(',')
+        .map((part, at) => (at % 2 === 0 ? moved(part) : part))
+        .join()}`;
     return `${counts}${slotOf(Number(slot) - slotOf(from) + slotOf(to))}`;
   });
 }

@@ -16,14 +16,16 @@ export const REGISTER = '__np_r';
 export const OPEN_CALLS = '__np_a';
 /** Calls of each function, and calls still to pass without a look for each line that calls: an Int32Array. */
 export const COUNTS = '__np_n';
-/** Looks at the clock; the second at a line that may call out of rewritten code, by its id. */
+/** Looks at the clock, behind a loop with its lines (see `lineReached`); the second at a line that may call out of rewritten code, by its id. */
 export const LOOK = '__np_l';
 export const LOOK_AT_CALL = '__np_w';
 /** Called when no call is open any more. */
 export const LEAVE_ROOT = '__np_o';
 export const LEAVE_ROOT_EXPRESSION = '__np_p';
-/** Of functions that can wait, and of all where one is looked at closer: enters, by function and position, and gives how deep it is; leaves, and gives 0. */
-export const ENTER_WAITING = '__np_g';
+/** Enters a function, by its id, and gives how deep it is; the second goes on with one, by its id and position. */
+export const ENTER_FINE = '__np_g';
+export const ENTER_AGAIN = '__np_b';
+/** Leave functions that can wait, and all where one is looked at closer, and give 0. */
 export const LEAVE_WAITING = '__np_h';
 export const LEAVE_WAITING_EXPRESSION = '__np_j';
 /** Are never evaluated. Two, so that one can be told from the other where they are taken out again. */
@@ -38,11 +40,11 @@ export const OPEN_CALLS_LENGTH = 2 ** 16;
 /** Where what is left until the next look stands among them. */
 export const LOOK_COUNTDOWN = OPEN_CALLS_LENGTH - 1;
 
-/** Length of the counts. Ids that differ by a multiple of it share one; no page has so many functions and lines. */
+/** Length of the counts, a power of two. Ids that differ by a multiple of it share one; no page has so many functions and lines. */
 export const COUNT_SLOTS = 2 ** 20;
 
 /** Index among the counts of an id; `#`, which stands for any id in a pattern, stands for itself. */
 export function slotOf<Id extends number | string>(id: Id): Id {
   if (typeof id !== 'number') return id;
-  return (((id % COUNT_SLOTS) + COUNT_SLOTS) % COUNT_SLOTS) as Id;
+  return (id & (COUNT_SLOTS - 1)) as Id;
 }

@@ -3,7 +3,8 @@ import {
   COUNTS,
   COUNT_SLOTS,
   ENTER,
-  ENTER_WAITING,
+  ENTER_AGAIN,
+  ENTER_FINE,
   LEAVE,
   LEAVE_EXPRESSION,
   LEAVE_ROOT,
@@ -16,6 +17,7 @@ import {
   OPEN_CALLS,
   OPEN_CALLS_LENGTH,
   REGISTER,
+  lineReached,
   slotOf,
   withoutInsertions,
 } from '@nettle-patch/core';
@@ -54,9 +56,16 @@ export async function runScript(code: string): Promise<Run> {
   const calls = new Int32Array(OPEN_CALLS_LENGTH);
   const countSlots = new Int32Array(COUNT_SLOTS);
   const seen = new Set<number>();
-  const look = () => {
-    calls[LOOK_COUNTDOWN] = BETWEEN_LOOKS;
+  const look = (...lines: number[]) => {
+    if (lines.length > 0) calls[calls[0]!] = lineReached(lines, -calls[LOOK_COUNTDOWN]!);
+    // Not the same each time: what is reached between two looks would be.
+    calls[LOOK_COUNTDOWN] = BETWEEN_LOOKS + (seen.size % 3);
     seen.add(calls[calls[0]!]!);
+  };
+  const enter = (id: number, position: number) => {
+    countSlots[slotOf(id)]!++;
+    calls[++calls[0]!] = position;
+    return calls[0];
   };
   const leaveWaiting = () => {
     if (calls[0] === 0) tooMany++;
@@ -72,11 +81,8 @@ export async function runScript(code: string): Promise<Run> {
     },
     [LEAVE_ROOT]: () => undefined,
     [LEAVE_ROOT_EXPRESSION]: () => undefined,
-    [ENTER_WAITING]: (id: number, position = id) => {
-      countSlots[slotOf(id)]!++;
-      calls[++calls[0]!] = position;
-      return calls[0];
-    },
+    [ENTER_FINE]: (id: number) => enter(id, id),
+    [ENTER_AGAIN]: enter,
     [LEAVE_WAITING]: leaveWaiting,
     [LEAVE_WAITING_EXPRESSION]: leaveWaiting,
     [ENTER]: (id: number) => {

@@ -37,6 +37,18 @@ export const TRICKY_SCRIPTS: Readonly<Record<string, string>> = {
     const f = (x) => [x].concat(x);
     class F { a = f(1); b = () => f(this.a); static c = f(2); static { this.d = f(3); } ['e' + 1] = f(4); }
     const x = new F(); result = [x.a, x.b(), F.c, F.d, x.e1];`,
+  'loops of which it is written how many turns they take': `
+    const LANES = 3; let log = '';
+    function f(a) { let sum = a; for (let i = 0; i < 3; i++) { const b = sum * 2 + i; sum = b - a * 3; } return sum }
+    function g(a) { let s = 0; for (let i = 0; i < LANES; i++) s += Math.abs(a - i) * i + 2
+      return s }
+    function h(a) { if (a) for (var i = 9; i > 0; i -= 4) a = a * 2 + i - 1; else a = -1; return [a, i] }
+    function k(a) { here: for (let i = 0; i < 2; i++) a.n = a.n * 3 + i - 1; return a.n }
+    function l(a) { switch (a) { case 1: for (let i = 0; i < 2; ++i) a += i * 3 + 1; default: return a } }
+    const m = (a) => { for (let i = 0; i < 2; i++) a = a * 2 + i * 3
+    ;[a].map((b) => (log += b)); return a };
+    function* n(a) { for (let i = 0; i < 3; i++) { a = a * 2 + i * 3 - 1; } yield a; for (let i = 0; i < 3; i++) a += (yield i) * 2 + i; return a }
+    result = [f(5), g(4), h(3), h(0), k({ n: 4 }), l(1), m(5), [...n(2)], log, [f, g, h, k, l, m, n].join()];`,
   'names and text of functions': `
     const arrow = (a, b) => [a, b].map(String); function named(x /* a comment */) { return [x].map(String) }
     const obj = { method(x) { return [x].map(String); }, async *gen() { yield* [1].map(String); }, get g() { return [1].map(String); } };

@@ -94,7 +94,7 @@ class WorkerRecorder {
     if (this.#fine !== undefined) return this.#fine;
     const fine = new FineSamples((...told) => this.#tell(...told), this.closer);
     this.#fine = fine;
-    provideLooks(fine.sampler);
+    provideLooks(fine.sampler, this.closer !== '');
     this.#entries.onOutermost(() => fine.sampler.unwind());
     this.#captures.push(fine);
     if (this.#session !== undefined) fine.start(this.#session);

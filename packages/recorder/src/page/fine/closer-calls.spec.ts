@@ -30,14 +30,14 @@ function looking(place: string) {
   const calls = new Int32Array(600);
   const sampler = {
     calls,
-    enterWaiting: (id: number, position = id) => ((calls[++calls[0]!] = position), calls[0]!),
+    enter: (id: number) => ((calls[++calls[0]!] = id), calls[0]!),
     leaveWaiting: (): 0 => (calls[0]!--, 0),
     unwind: () => void (calls[0] = 0),
   };
   const closer = closerCalls(sampler, ring as never, place);
   const told = JSON.parse(closer.register(FIRST, JSON.stringify(SCRIPT))) as ScriptRegistration;
   const call = (id: number, within: () => void = () => undefined) => {
-    sampler.enterWaiting(id);
+    sampler.enter(id);
     within();
     sampler.leaveWaiting();
   };
@@ -83,8 +83,8 @@ it('records nothing where the function is not among those of the script, and say
 
 it('begins anew after a script that failed', () => {
   const { sampler, call, events } = looking('src/trim.ts:29');
-  sampler.enterWaiting(BOARD);
-  sampler.enterWaiting(TRIM);
+  sampler.enter(BOARD);
+  sampler.enter(TRIM);
   sampler.unwind();
   events.length = 0;
   call(PAIR);

@@ -42,12 +42,12 @@ export interface CloserCalls {
  * @param place of the function: "file:line" or "file:line:column", in its original source
  */
 export function closerCalls(
-  sampler: Pick<LookSampler, 'calls' | 'enterWaiting' | 'leaveWaiting' | 'unwind'>,
+  sampler: Pick<LookSampler, 'calls' | 'enter' | 'leaveWaiting' | 'unwind'>,
   ring: CallEventBuffer,
   place: string,
 ): CloserCalls {
   const { calls } = sampler;
-  const enter = sampler.enterWaiting.bind(sampler);
+  const { enter } = sampler;
   const leave = sampler.leaveWaiting.bind(sampler);
   const unwind = sampler.unwind.bind(sampler);
   const ids: number[] = [];
@@ -69,8 +69,8 @@ export function closerCalls(
     for (; callers > 0; callers--) ring.leaveAt(ms);
   };
 
-  sampler.enterWaiting = (id, position) => {
-    const depth = enter(id, position);
+  sampler.enter = (id) => {
+    const depth = enter(id);
     if (since === 0 && ids.includes(id)) begin(depth);
     if (since !== 0) ring.enterAt(id, ring.now());
     return depth;

@@ -163,6 +163,25 @@ describe('looks of a thread', () => {
     expect(Math.abs(calling! - 32)).toBeLessThan(10);
   });
 
+  it.each([0, 1])(
+    'behind a loop that was passed over are on its lines, each for what is done there, by a clock of steps of %f ms',
+    (step) => {
+      stepMs = step;
+      enter(HANDLER);
+      for (let loop = 0; loop < 6000; loop++) {
+        nowMs += 0.05;
+        if ((sampler.calls[LOOK_COUNTDOWN]! -= 4500) < 0)
+          sampler.look(LINE, 30, OTHER_LINE, 50, SHORT_LINE, 10);
+      }
+      leave();
+      const counts = stacks();
+      const shares = [LINE, OTHER_LINE, SHORT_LINE].map((id) => (counts[id] ?? 0) / 300);
+      expect(Math.abs(shares[0]! - 30 / 90)).toBeLessThan(0.1);
+      expect(Math.abs(shares[1]! - 50 / 90)).toBeLessThan(0.1);
+      expect(Math.abs(shares[2]! - 10 / 90)).toBeLessThan(0.1);
+    },
+  );
+
   it('charge time that passed before a function was entered to its caller', () => {
     enter(HANDLER);
     line(LINE);

@@ -1,7 +1,8 @@
-import { COUNT_SLOTS, ENTRY_WEIGHT, LOOK_COUNTDOWN, OPEN_CALLS_LENGTH, slotOf } from '@nettle-patch/core';
+import { COUNT_SLOTS, LOOK_COUNTDOWN, OPEN_CALLS_LENGTH, lineReached, slotOf } from '@nettle-patch/core';
 import { measureClock } from '../clock-cost';
 import { now } from '../natives';
 import { zeros } from '../shared-memory';
+import { enter } from './enter';
 import { HeldSamples } from './held-samples';
 import { FINE_INTERVAL_MS, StackSamples, type LookSamples } from './stack-samples';
 
@@ -16,6 +17,8 @@ const MAX_BETWEEN = 2 ** 24;
 /** Longer than any run without a look, where no look is wanted. */
 const NO_LOOK = 2 ** 31 - 1;
 const NO_LOOK_AT_CALLS = 2 ** 30;
+/** Looks are not evenly apart: what goes round as evenly would be met at one place. Multiples of this share are spread evenly. */
+const GOLDEN_SHARE = 0.618034;
 /** Looks at calls out of rewritten code may cost this share of the time; each takes as long as so many readings of the clock. */
 const CALL_LOOKS_SHARE = 0.02;
 const READS_A_CALL = 6;
@@ -38,10 +41,14 @@ export interface LookSampler {
   /** Number of open calls, their positions, and at the end what is left until the next look. */
   readonly calls: Int32Array<ArrayBufferLike>;
   readonly counts: Int32Array<ArrayBufferLike>;
-  look(): 0;
-  lookAtCall(id: number): 0;
+  /** @param lines of a loop behind which it looks: ids, each with what is done there in a turn */
+  readonly look: (...lines: readonly number[]) => 0;
+  readonly lookAtCall: (id: number) => 0;
   leaveRoot(): 0;
-  enterWaiting(id: number, position?: number): number;
+  /** @returns how many calls are open */
+  enter: (id: number) => number;
+  /** Goes on with a call at a position. */
+  enterAgain: (id: number, position: number) => number;
   leaveWaiting(): 0;
   /** Begins or ends sampling; where memory is shared, another thread takes the samples. */
   switch(on: boolean): void;
@@ -85,6 +92,8 @@ export function createLookSampler(
   let demoted: number[] = [];
   let on = false;
   let betweenLooks = FIRST_BETWEEN;
+  /** Where the next look stands between the nearest and the furthest it may be, from 0 to 1. */
+  let spread = 0;
   let looksSince = 0;
   let looksSinceMs = 0;
   let lookedMs = 0;
@@ -207,7 +216,24 @@ export function createLookSampler(
     }
     lookedMs = ms;
     // A look behind a call stands there whatever was done: the next that comes of what was done is still due.
-    calls[LOOK_COUNTDOWN] = isBehindCall ? leftAtCall : betweenLooks;
+    spread = (spread + GOLDEN_SHARE) % 1;
+    calls[LOOK_COUNTDOWN] = isBehindCall ? leftAtCall : betweenLooks * (0.5 + spread);
+  };
+
+  const look: LookSampler['look'] = (...lines) => {
+    if (isLooking) return 0;
+    if (!on) {
+      calls[LOOK_COUNTDOWN] = NO_LOOK;
+      return 0;
+    }
+    isLooking = true;
+    if (lines.length > 0) calls[calls[0]!] = lineReached(lines, -calls[LOOK_COUNTDOWN]!);
+    try {
+      lookNow();
+    } finally {
+      isLooking = false;
+    }
+    return 0;
   };
 
   const lookAtCallNow = (id: number) => {
@@ -231,20 +257,7 @@ export function createLookSampler(
   return {
     calls,
     counts,
-    look() {
-      if (isLooking) return 0;
-      if (!on) {
-        calls[LOOK_COUNTDOWN] = NO_LOOK;
-        return 0;
-      }
-      isLooking = true;
-      try {
-        lookNow();
-      } finally {
-        isLooking = false;
-      }
-      return 0;
-    },
+    look,
     lookAtCall(id) {
       if (isLooking) return 0;
       if (!on) {
@@ -276,11 +289,10 @@ export function createLookSampler(
       calls[LOOK_COUNTDOWN] = -1;
       return 0;
     },
-    enterWaiting(id, position = id) {
-      counts[slotOf(id)]!++;
-      const depth = ++calls[0]!;
+    enter,
+    enterAgain(id, position) {
+      const depth = this.enter(id);
       calls[depth] = position;
-      if ((calls[LOOK_COUNTDOWN]! -= ENTRY_WEIGHT) < 0) this.look();
       return depth;
     },
     leaveWaiting() {

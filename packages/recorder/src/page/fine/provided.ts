@@ -1,6 +1,7 @@
 import {
   COUNTS,
-  ENTER_WAITING,
+  ENTER_AGAIN,
+  ENTER_FINE,
   LEAVE_ROOT,
   LEAVE_ROOT_EXPRESSION,
   LEAVE_WAITING,
@@ -12,18 +13,22 @@ import {
 import { provideGlobals } from '../provide-globals';
 import type { LookSampler } from './look-sampler';
 
-/** Provides what scripts use that were rewritten for fine mode. */
-export function provideLooks(sampler: LookSampler): void {
-  const enterWaiting: LookSampler['enterWaiting'] = (id, position) => sampler.enterWaiting(id, position);
+/**
+ * Provides what scripts use that were rewritten for fine mode.
+ * @param isCloser whether a function is looked at closer, so that others may take the place of how calls begin and end
+ */
+export function provideLooks(sampler: LookSampler, isCloser: boolean): void {
+  const enter: LookSampler['enter'] = (id) => sampler.enter(id);
   const leaveWaiting = () => sampler.leaveWaiting();
   provideGlobals({
     [OPEN_CALLS]: sampler.calls,
     [COUNTS]: sampler.counts,
-    [LOOK]: () => sampler.look(),
-    [LOOK_AT_CALL]: (id: number) => sampler.lookAtCall(id),
+    [LOOK]: sampler.look,
+    [LOOK_AT_CALL]: sampler.lookAtCall,
     [LEAVE_ROOT]: () => sampler.leaveRoot(),
     [LEAVE_ROOT_EXPRESSION]: () => sampler.leaveRoot(),
-    [ENTER_WAITING]: enterWaiting,
+    [ENTER_FINE]: isCloser ? enter : sampler.enter,
+    [ENTER_AGAIN]: (id: number, position: number) => sampler.enterAgain(id, position),
     [LEAVE_WAITING]: leaveWaiting,
     [LEAVE_WAITING_EXPRESSION]: leaveWaiting,
   });
