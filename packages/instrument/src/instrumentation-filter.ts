@@ -1,4 +1,4 @@
-import { isFunction, pushChildren, type FunctionNode } from '@nettle-patch/core';
+import { pushChildren, type FunctionNode } from '@nettle-patch/core';
 import type { AnyNode } from 'acorn';
 import { isSameInBlock } from './scopes';
 import { findOwn, hasDirective } from './tree';
@@ -29,14 +29,15 @@ const TAKES_TIME = new Set([
  */
 export function isSmall(body: AnyNode): boolean {
   let nodes = 0;
-  const pending = [body];
-  for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
-    if (TAKES_TIME.has(node.type) || ++nodes > FEW_NODES) return false;
-    const kept = keptOf(node);
-    if (kept !== undefined) pending.push(kept);
-    else if (!isFunction(node)) pushChildren(node, pending);
-  }
-  return true;
+  return !findOwn(
+    body,
+    ({ type }) => TAKES_TIME.has(type) || ++nodes > FEW_NODES,
+    (node, pending) => {
+      const kept = keptOf(node);
+      if (kept === undefined) pushChildren(node, pending);
+      else pending.push(kept);
+    },
+  );
 }
 
 /** The place of a value that is made only where it is not kept there yet; undefined for what is not written like that. */

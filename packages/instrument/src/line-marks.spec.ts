@@ -111,6 +111,7 @@ it.each([
   ['let at = 0; at < stations; at++', '', 'takes as many turns as a name says that could mean another'],
   ['let at = 0; at < 45; at *= 2', '', 'may never end'],
   ['let at = 0; at < 45; at--', '', 'goes the other way'],
+  ['let at = 1; at << 45; at++', '', 'ends by something else than a comparison'],
   ['let at = 0; at < 45; at += pair.turns', '', 'goes on by what is known later'],
   ['let at = 0; at < 45; at++', 'at -= pair.turns;', 'changes its counter'],
   ['let at = 0; at < 45; at++', '[at] = [at + 1];', 'changes its counter by a pattern'],

@@ -47,6 +47,8 @@ interface ListState {
   latest: MarkedPosition | undefined;
   /** What was done since the latest look, in nodes. */
   done: number;
+  /** The loop that it is in, where that is passed over. */
+  readonly loop: PassedOver | undefined;
 }
 
 /** A loop that is looked at when it has ended. */
@@ -125,7 +127,7 @@ export class LineMarks {
 
   /** Notes that a function begins, whose body is a list of statements. */
   enter(body: AnyNode, functionNumber: number, start: number): void {
-    this.#lists.set(body, { latest: this.#entryOf(functionNumber, start), done: 0 });
+    this.#lists.set(body, { latest: this.#entryOf(functionNumber, start), done: 0, loop: undefined });
   }
 
   #entryOf(functionNumber: number, start: number): MarkedPosition {
@@ -177,8 +179,8 @@ export class LineMarks {
 
   #inList(node: AnyNode, list: AnyNode, around: LineSurroundings): MarkedPosition | undefined {
     let state = this.#lists.get(list);
-    if (state === undefined) this.#lists.set(list, (state = { latest: undefined, done: 0 }));
-    const position = this.#parts(node, around, state, false, this.#passedOver.get(list));
+    if (state === undefined) this.#lists.set(list, (state = this.#stateIn(list)));
+    const position = this.#parts(node, around, state, false);
     if (!SIMPLE.has(node.type)) state.latest = undefined;
     return position;
   }
@@ -187,8 +189,11 @@ export class LineMarks {
   #alone(node: AnyNode, parent: AnyNode, around: LineSurroundings): MarkedPosition | undefined {
     const isElseIf = node.type === 'IfStatement' && parent.type === 'IfStatement';
     if (!isElseIf && !WITH_EXPRESSION.has(node.type)) return undefined;
-    const loop = this.#passedOver.get(parent);
-    return this.#parts(node, around, { latest: undefined, done: 0 }, true, loop);
+    return this.#parts(node, around, this.#stateIn(parent), true);
+  }
+
+  #stateIn(list: AnyNode): ListState {
+    return { latest: undefined, done: 0, loop: this.#passedOver.get(list) };
   }
 
   /** Marks the parts of a statement one after the other. @returns the position of the first that has one */
@@ -197,7 +202,6 @@ export class LineMarks {
     around: LineSurroundings,
     state: ListState,
     isExpression: boolean,
-    loop: PassedOver | undefined,
   ): MarkedPosition | undefined {
     let first: MarkedPosition | undefined;
     partsOf(node, isExpression).forEach((part) => {
@@ -216,7 +220,7 @@ export class LineMarks {
         first ??= position;
       }
       state.done += weight.nodes;
-      loop?.parts.push({ position: state.latest, nodes: weight.nodes });
+      state.loop?.parts.push({ position: state.latest, nodes: weight.nodes });
     });
     return first;
   }

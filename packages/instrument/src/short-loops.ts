@@ -8,6 +8,10 @@ import { findOwn } from './tree';
 const MAX_PASSED_OVER = 100_000;
 
 type For = Extract<AnyNode, { type: 'ForStatement' }>;
+/** Comparisons with its end that hold while a counter goes up, and while it goes down. */
+const ASCENDING: ReadonlySet<string> = new Set(['<', '<=']);
+const DESCENDING: ReadonlySet<string> = new Set(['>', '>=']);
+
 /** Numbers by the names of constants. */
 export type Constants = ReadonlyMap<string, number>;
 
@@ -59,8 +63,7 @@ function turnsOf(
   const until = numberOf(right, constants);
   const step = stepOf(update, left.name, constants);
   if (from === undefined || until === undefined || step === undefined) return undefined;
-  const isTowards = operator.startsWith(step > 0 ? '<' : '>') && step !== 0 && operator.length <= 2;
-  if (!isTowards) return undefined;
+  if (step === 0 || !(step > 0 ? ASCENDING : DESCENDING).has(operator)) return undefined;
   const turns = Math.floor((until - from) / step) + 1;
   return { name: left.name, turns: Math.max(0, turns) };
 }

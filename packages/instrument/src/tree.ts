@@ -5,13 +5,18 @@ import type { AnyNode } from 'acorn';
  * Looks at a node and at all below it, but not into functions, each before what is below it. Trees are as deep as the
  * code of a stranger is nested, so nothing calls itself here.
  * @param isFound tells whether to stop
+ * @param pushParts puts what is to be looked at below a node behind the others
  * @returns whether it was found
  */
-export function findOwn(node: AnyNode, isFound: (node: AnyNode) => boolean): boolean {
+export function findOwn(
+  node: AnyNode,
+  isFound: (node: AnyNode) => boolean,
+  pushParts: (node: AnyNode, pending: AnyNode[]) => void = pushChildren,
+): boolean {
   const pending = [node];
   for (let at = pending.pop(); at !== undefined; at = pending.pop()) {
     if (isFound(at)) return true;
-    if (!isFunction(at)) pushChildren(at, pending);
+    if (!isFunction(at)) pushParts(at, pending);
   }
   return false;
 }

@@ -182,6 +182,14 @@ describe('looks of a thread', () => {
     },
   );
 
+  it('behind a loop leave a stack that was unwound within it as it is', () => {
+    enter(HANDLER);
+    sampler.unwind();
+    sampler.calls[LOOK_COUNTDOWN] = -1;
+    sampler.look(LINE, 30);
+    expect(sampler.calls[0]).toBe(0);
+  });
+
   it('charge time that passed before a function was entered to its caller', () => {
     enter(HANDLER);
     line(LINE);

@@ -227,7 +227,9 @@ export function createLookSampler(
       return 0;
     }
     isLooking = true;
-    if (lines.length > 0) calls[calls[0]!] = lineReached(lines, -calls[LOOK_COUNTDOWN]!);
+    const depth = calls[0]!;
+    // What runs within the function may have unwound all.
+    if (lines.length > 0 && depth > 0) calls[depth] = lineReached(lines, -calls[LOOK_COUNTDOWN]!);
     try {
       lookNow();
     } finally {
