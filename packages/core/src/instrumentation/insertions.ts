@@ -43,6 +43,9 @@ const LIST = '##';
 /** Id of a function, or of a function and of the position in it, separated by a comma; `#` in patterns. */
 type Insertion = (id: number | string) => string;
 
+/** Index among the counts of an id; `#` stands for itself. */
+const slotIn = (id: number | string) => (typeof id === 'number' ? slotOf(id) : id);
+
 /** Names of the functions that tell of calls, which differ from mode to mode. */
 interface Calls {
   readonly enter: string;
@@ -90,7 +93,7 @@ const exactInsertions = {
   scriptEnd: () => `;${LEAVE}();`,
 } as const satisfies Record<string, Insertion>;
 
-const count = (id: number | string) => `++${COUNTS}[${slotOf(id)}]`;
+const count = (id: number | string) => `++${COUNTS}[${slotIn(id)}]`;
 /** A call, and not written out: functions as long as that would be are compiled later, and put into others less often. */
 const enterFine = (id: number | string) => `let ${RUNNING}=${ENTER_FINE}(${id});`;
 /** Written out: a call in a `finally` costs more than it saves. */
@@ -157,15 +160,15 @@ export const LINE_INSERTIONS = {
   /** The same outside of any function, where no local variable tells how deep it is. */
   topLine: (id: number | string) => `${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id};`,
   topLineComma: (id: number | string) => `(${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id}),`,
-  call: (id: number | string) => `--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id});`,
-  callComma: (id: number | string) => `--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id}),`,
+  call: (id: number | string) => `--${COUNTS}[${slotIn(id)}]<0&&${LOOK_AT_CALL}(${id});`,
+  callComma: (id: number | string) => `--${COUNTS}[${slotIn(id)}]<0&&${LOOK_AT_CALL}(${id}),`,
   /** Around an argument or a value that is assigned, before which the line is told: a comma would be one of a list. */
   valueOpen: (id: number | string) => `(${OPEN_CALLS}[${RUNNING}]=${id})?`,
   topValueOpen: (id: number | string) => `(${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id})?`,
   callValueOpen: (id: number | string) =>
-    `(--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id}),${OPEN_CALLS}[${RUNNING}]=${id})?`,
+    `(--${COUNTS}[${slotIn(id)}]<0&&${LOOK_AT_CALL}(${id}),${OPEN_CALLS}[${RUNNING}]=${id})?`,
   topCallValueOpen: (id: number | string) =>
-    `(--${COUNTS}[${slotOf(id)}]<0&&${LOOK_AT_CALL}(${id}),${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id})?`,
+    `(--${COUNTS}[${slotIn(id)}]<0&&${LOOK_AT_CALL}(${id}),${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id})?`,
   valueClose: () => `:${NEVER_ARGUMENT}`,
 } as const satisfies Record<string, Insertion>;
 

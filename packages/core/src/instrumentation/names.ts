@@ -43,8 +43,6 @@ export const LOOK_COUNTDOWN = OPEN_CALLS_LENGTH - 1;
 /** Length of the counts, a power of two. Ids that differ by a multiple of it share one; no page has so many functions and lines. */
 export const COUNT_SLOTS = 2 ** 20;
 
-/** Index among the counts of an id; `#`, which stands for any id in a pattern, stands for itself. */
-export function slotOf<Id extends number | string>(id: Id): Id {
-  if (typeof id !== 'number') return id;
-  return (id & (COUNT_SLOTS - 1)) as Id;
-}
+/** Index among the counts of an id: these bits of it. */
+export const SLOT_BITS = COUNT_SLOTS - 1;
+export const slotOf = (id: number): number => id & SLOT_BITS;

@@ -231,6 +231,24 @@ describe('looks of a thread', () => {
     expect(reads / 200).toBeLessThan(20);
   });
 
+  it('look no more often at calls that are quick for the first of them having taken long', () => {
+    stepMs = 0.1;
+    let looked = 0;
+    const { lookAtCall } = sampler;
+    const counting = { ...sampler, lookAtCall: (id: number) => (looked++, lookAtCall(id)) };
+    enter(HANDLER);
+    callOut(LINE, 5);
+    for (let call = 0; call < 70_000; call++) {
+      if (--sampler.counts[slotOf(LINE)]! < 0) counting.lookAtCall(LINE);
+      line(LINE);
+      nowMs += 0.0004;
+      look(16);
+    }
+    leave();
+    expect(looked).toBeGreaterThan(300);
+    expect(looked).toBeLessThan(1600);
+  });
+
   it('cost next to nothing while nothing is recorded, and begin anew with a recording', () => {
     sampler.switch(false);
     callOut(LINE, 1);

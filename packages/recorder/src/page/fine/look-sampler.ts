@@ -2,7 +2,8 @@ import { COUNT_SLOTS, LOOK_COUNTDOWN, OPEN_CALLS_LENGTH, lineReached, slotOf } f
 import { measureClock } from '../clock-cost';
 import { now } from '../natives';
 import { zeros } from '../shared-memory';
-import { enter } from './enter';
+import { enter, enterUnlooked } from './enter';
+import { keptApart } from './kept-apart';
 import { HeldSamples } from './held-samples';
 import { FINE_INTERVAL_MS, StackSamples, type LookSamples } from './stack-samples';
 
@@ -26,6 +27,8 @@ const READS_A_CALL = 6;
 const LOOKS_A_QUICK_CALL_MS = 5e-6;
 /** The mean of what a line's calls took follows the latest so many. */
 const MEAN_OF = 1000;
+/** For that, a call counts as so many times slower than those before it at most: many quick ones may follow on one that had to wait. */
+const SLOWER = 4;
 /** So much of a step of the clock may have passed unseen in all calls of a line together that were looked at. */
 const UNSEEN_STEP = 0.2;
 /** Time that nobody looked at, and that is longer, was spent in what had been called. */
@@ -167,8 +170,10 @@ export function createLookSampler(
   const callTook = (id: number, tookMs: number) => {
     const line = (callingLines[id] ??= { meanMs: 0, looks: 0, unseen: 0, owedMs: 0 });
     line.owedMs += tookMs * line.unseen;
-    line.meanMs += (tookMs - line.meanMs) / Math.min(++line.looks, MEAN_OF);
     if (tookMs > 0 && tookMs < stepMs) stepMs = tookMs;
+    // The first call may have to make ready what is needed only once.
+    const mostMs = line.looks++ === 0 ? 0 : stepMs + SLOWER * line.meanMs;
+    line.meanMs += (Math.min(tookMs, mostMs) - line.meanMs) / Math.min(line.looks, MEAN_OF);
     const meanMs = line.meanMs + (UNSEEN_STEP * stepMs) / line.looks;
     const affordable = (READS_A_CALL * clockMs) / CALL_LOOKS_SHARE / meanMs;
     line.unseen = Math.floor(Math.min(affordable, 2 * line.unseen + 1, maxUnseen));
@@ -199,9 +204,8 @@ export function createLookSampler(
     looksSince = 0;
   };
 
-  const lookNow = () => {
+  const lookNow = keptApart((depth) => {
     const ms = now();
-    const depth = calls[0]!;
     const isBehindCall = calledOutOf !== 0;
     if (isBehindCall) endCallOut(ms);
     else if (lookedRun !== run) beginRun(ms);
@@ -218,7 +222,7 @@ export function createLookSampler(
     // A look behind a call stands there whatever was done: the next that comes of what was done is still due.
     spread = (spread + GOLDEN_SHARE) % 1;
     calls[LOOK_COUNTDOWN] = isBehindCall ? leftAtCall : betweenLooks * (0.5 + spread);
-  };
+  });
 
   const look: LookSampler['look'] = (...lines) => {
     if (isLooking) return 0;
@@ -231,14 +235,14 @@ export function createLookSampler(
     // What runs within the function may have unwound all.
     if (lines.length > 0 && depth > 0) calls[depth] = lineReached(lines, -calls[LOOK_COUNTDOWN]!);
     try {
-      lookNow();
+      lookNow(depth);
     } finally {
       isLooking = false;
     }
     return 0;
   };
 
-  const lookAtCallNow = (id: number) => {
+  const lookAtCallNow = keptApart((id) => {
     const ms = now();
     const depth = calls[0]!;
     if (calledOutOf !== 0) endCallOut(ms);
@@ -254,7 +258,7 @@ export function createLookSampler(
     for (let at = 0; at < depth; at++) before[at] = calls[at]!;
     before[depth] = id;
     calls[LOOK_COUNTDOWN] = -1;
-  };
+  });
 
   return {
     calls,
@@ -291,7 +295,7 @@ export function createLookSampler(
       calls[LOOK_COUNTDOWN] = -1;
       return 0;
     },
-    enter,
+    enter: isShared ? enterUnlooked : enter,
     enterAgain(id, position) {
       const depth = this.enter(id);
       calls[depth] = position;
