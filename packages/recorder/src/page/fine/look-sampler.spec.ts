@@ -231,22 +231,31 @@ describe('looks of a thread', () => {
     expect(reads / 200).toBeLessThan(20);
   });
 
-  it('look no more often at calls that are quick for the first of them having taken long', () => {
-    stepMs = 0.1;
-    let looked = 0;
-    const { lookAtCall } = sampler;
-    const counting = { ...sampler, lookAtCall: (id: number) => (looked++, lookAtCall(id)) };
-    enter(HANDLER);
-    callOut(LINE, 5);
-    for (let call = 0; call < 70_000; call++) {
-      if (--sampler.counts[slotOf(LINE)]! < 0) counting.lookAtCall(LINE);
-      line(LINE);
-      nowMs += 0.0004;
-      look(16);
-    }
-    leave();
-    expect(looked).toBeGreaterThan(300);
-    expect(looked).toBeLessThan(1600);
+  describe('at calls out of rewritten code', () => {
+    /** Calls out as often, when the step of the clock is known. @returns how many of the calls were looked at */
+    const lookedAt = (calls: number, msOf: (call: number) => number) => {
+      stepMs = 0.1;
+      let looked = 0;
+      enter(HANDLER);
+      callOut(OTHER_LINE, 0.1);
+      for (let call = 0; call < calls; call++) {
+        if (sampler.counts[slotOf(LINE)] === 0) looked++;
+        callOut(LINE, msOf(call));
+        look(16);
+      }
+      leave();
+      return looked;
+    };
+
+    it('are no more where many quick ones follow on one that took long', () => {
+      const looked = lookedAt(70_000, (call) => (call === 0 ? 5 : 0.0004));
+      expect(looked).toBeGreaterThan(300);
+      expect(looked).toBeLessThan(1600);
+    });
+
+    it('leave none out of those that take long', () => {
+      expect(lookedAt(6, () => 50)).toBe(6);
+    });
   });
 
   it('cost next to nothing while nothing is recorded, and begin anew with a recording', () => {

@@ -171,9 +171,8 @@ export function createLookSampler(
     const line = (callingLines[id] ??= { meanMs: 0, looks: 0, unseen: 0, owedMs: 0 });
     line.owedMs += tookMs * line.unseen;
     if (tookMs > 0 && tookMs < stepMs) stepMs = tookMs;
-    // The first call may have to make ready what is needed only once.
-    const mostMs = line.looks++ === 0 ? 0 : stepMs + SLOWER * line.meanMs;
-    line.meanMs += (Math.min(tookMs, mostMs) - line.meanMs) / Math.min(line.looks, MEAN_OF);
+    const mostMs = stepMs + SLOWER * line.meanMs;
+    line.meanMs += (Math.min(tookMs, mostMs) - line.meanMs) / Math.min(++line.looks, MEAN_OF);
     const meanMs = line.meanMs + (UNSEEN_STEP * stepMs) / line.looks;
     const affordable = (READS_A_CALL * clockMs) / CALL_LOOKS_SHARE / meanMs;
     line.unseen = Math.floor(Math.min(affordable, 2 * line.unseen + 1, maxUnseen));
@@ -242,7 +241,7 @@ export function createLookSampler(
     return 0;
   };
 
-  const lookAtCallNow = keptApart((id) => {
+  const lookAtCallNow = (id: number) => {
     const ms = now();
     const depth = calls[0]!;
     if (calledOutOf !== 0) endCallOut(ms);
@@ -258,19 +257,19 @@ export function createLookSampler(
     for (let at = 0; at < depth; at++) before[at] = calls[at]!;
     before[depth] = id;
     calls[LOOK_COUNTDOWN] = -1;
-  });
+  };
 
   return {
     calls,
     counts,
     look,
-    lookAtCall(id) {
-      if (isLooking) return 0;
+    lookAtCall: keptApart((id) => {
+      if (isLooking) return;
       if (!on) {
         const slot = slotOf(id);
         counts[slot] = NO_LOOK_AT_CALLS;
         demoted.push(slot);
-        return 0;
+        return;
       }
       isLooking = true;
       try {
@@ -278,10 +277,9 @@ export function createLookSampler(
       } finally {
         isLooking = false;
       }
-      return 0;
-    },
-    leaveRoot() {
-      if (!on || isLooking) return 0;
+    }),
+    leaveRoot: keptApart(() => {
+      if (!on || isLooking) return;
       isLooking = true;
       try {
         if (calledOutOf !== 0) endCallOut((lookedMs = now()));
@@ -289,12 +287,11 @@ export function createLookSampler(
       } finally {
         isLooking = false;
       }
-      if (++runsSinceIdle > FLOOD_RUNS && runsSinceIdle % FLOOD_RUNS !== 0) return 0;
+      if (++runsSinceIdle > FLOOD_RUNS && runsSinceIdle % FLOOD_RUNS !== 0) return;
       run++;
       owed = [];
       calls[LOOK_COUNTDOWN] = -1;
-      return 0;
-    },
+    }),
     enter: isShared ? enterUnlooked : enter,
     enterAgain(id, position) {
       const depth = this.enter(id);
