@@ -3,8 +3,8 @@ import { measureClock } from '../clock-cost';
 import { now } from '../natives';
 import { zeros } from '../shared-memory';
 import { enter, enterUnlooked } from './enter';
-import { keptApart } from './kept-apart';
 import { HeldSamples } from './held-samples';
+import { keptApart } from './kept-apart';
 import { FINE_INTERVAL_MS, StackSamples, type LookSamples } from './stack-samples';
 
 /** The clock is read about so often. */
@@ -27,7 +27,7 @@ const READS_A_CALL = 6;
 const LOOKS_A_QUICK_CALL_MS = 5e-6;
 /** The mean of what a line's calls took follows the latest so many. */
 const MEAN_OF = 1000;
-/** For that, a call counts as so many times slower than those before it at most: many quick ones may follow on one that had to wait. */
+/** For that, a call counts as so many times those before it and a step of the clock at most: many quick ones may follow on one that had to wait. */
 const SLOWER = 4;
 /** So much of a step of the clock may have passed unseen in all calls of a line together that were looked at. */
 const UNSEEN_STEP = 0.2;
@@ -47,7 +47,7 @@ export interface LookSampler {
   /** @param lines of a loop behind which it looks: ids, each with what is done there in a turn */
   readonly look: (...lines: readonly number[]) => 0;
   readonly lookAtCall: (id: number) => 0;
-  leaveRoot(): 0;
+  readonly leaveRoot: () => 0;
   /** @returns how many calls are open */
   enter: (id: number) => number;
   /** Goes on with a call at a position. */
