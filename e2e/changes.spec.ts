@@ -6,13 +6,24 @@ import { ENGINES, needs, recordIn } from './scripted';
 
 const CHANGES = 20_000;
 const PAGE = `<!doctype html><html><head><meta charset="utf-8"><title>Lanes</title><link rel="icon" href="data:,"></head><body>
-<button id="go">Go</button><ul id="lanes" data-testid="lanes"></ul><script>
+<button id="go">Go</button><button id="call">Call</button><output id="radio"></output><ul id="lanes" data-testid="lanes"></ul><script>
   const lanes = document.getElementById('lanes');
   lanes.innerHTML = '<li>Lane</li>'.repeat(200);
   document.getElementById('go').addEventListener('click', function onGo() {
     for (let turn = 0; turn < ${CHANGES}; turn++) lanes.children[turn % 200].setAttribute('title', 'Lane ' + turn);
     lanes.style.width = '50%';
     globalThis.height = lanes.offsetHeight;
+  });
+  const log = document.createElement('ol');
+  log.style.cssText = 'position: absolute; top: -9000px';
+  log.innerHTML = '<li>Turn</li>'.repeat(300);
+  document.body.append(log);
+  const call = document.getElementById('call');
+  call.addEventListener('click', function keepLog() {
+    for (const row of log.children) row.firstChild.data = 'Turn ' + Math.random();
+  });
+  call.addEventListener('click', function answerRadio() {
+    document.getElementById('radio').textContent = 'Calling cabin 12';
   });
   globalThis.shadows = [];
   globalThis.plant = (count) => {
@@ -46,6 +57,21 @@ for (const engine of ENGINES) {
     const forced = [...recording.events.forced.rows()].filter(({ read }) => read === 'offsetHeight');
     expect(forced).toHaveLength(2);
     expect(forced.every(({ count }) => count === 1)).toBe(true);
+  });
+}
+
+for (const engine of ENGINES) {
+  test(`${engine}: what one writes in view is told so, however much another writes out of view before the same frame`, async () => {
+    needs(engine);
+    const recording = await recordIn(engine, app.url, 'everyday', [
+      { do: 'wait', ms: 300 },
+      { do: 'click', on: '#call' },
+      { do: 'wait', ms: 600 },
+    ]);
+    const redraws = [...recording.events.redraw.rows()];
+    expect(redraws.find(({ texts, more = 0 }) => texts + more === 300)).toMatchObject({ inView: false });
+    const answer = redraws.filter(({ target }) => target?.includes('Radio'));
+    expect(answer).toMatchObject([{ nodes: 1, changed: true, inView: true }]);
   });
 }
 

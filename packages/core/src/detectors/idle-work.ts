@@ -4,6 +4,7 @@ import { decimalText, countText } from '../words/figures';
 import { functionPart, ms, percent, text, type BecausePart } from '../explanation/sentence';
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording, type TimeRange } from '../recording/recording';
+import { isUnchanged, isUnseen } from '../recording/redraw-effect';
 import { rootCalls } from '../stings/root-calls';
 import { idleIntervals, withinRanges } from '../stings/idle-intervals';
 import { inferredWriterWords, writtenRedraws } from '../stings/redraw-writers';
@@ -43,7 +44,7 @@ function redrawsByFunction(recording: Recording, quiet: readonly TimeRange[]): M
   const found = new Map<number, Redraws>();
   const isQuiet = withinRanges(quiet);
   const { redraw } = recording.events;
-  const { startMs, changed, inView } = redraw.columns;
+  const { startMs } = redraw.columns;
   for (const { at, functionId, isKnown } of writtenRedraws(recording, MAIN_THREAD)) {
     if (!isQuiet(startMs[at]!)) continue;
     const redraws = found.get(functionId) ?? {
@@ -57,9 +58,11 @@ function redrawsByFunction(recording: Recording, quiet: readonly TimeRange[]): M
     found.set(functionId, redraws);
     redraws.all++;
     if (!isKnown) redraws.inferred++;
-    if (changed[at] !== 1) redraws.unchanged++;
-    if (inView[at] !== 1) redraws.unseen++;
-    if (changed[at] === 1 && inView[at] === 1) continue;
+    const wasThere = isUnchanged(redraw.columns, at);
+    const isHidden = isUnseen(redraw.columns, at);
+    if (wasThere) redraws.unchanged++;
+    if (isHidden) redraws.unseen++;
+    if (!wasThere && !isHidden) continue;
     redraws.vain++;
     redraws.target ??= redraw.value('target', at);
   }

@@ -61,8 +61,8 @@ function moversOf(recording: Recording, quiet: readonly TimeRange[]): Map<number
   const times = redraw.column('startMs');
   for (const { at, functionId, isKnown } of writtenRedraws(recording, MAIN_THREAD)) {
     if (!isQuiet(times[at]!)) continue;
-    const { startMs, changed, inView, attributes, nodes, texts, target } = redraw.row(at);
-    if (!changed || !inView || attributes === 0 || nodes + texts > 0) continue;
+    const { startMs, changed, inView, attributes, nodes, texts, more = 0, target } = redraw.row(at);
+    if (!changed || !inView || attributes === 0 || nodes + texts + more > 0) continue;
     const mover = movers.get(functionId) ?? {
       frames: 0,
       redraws: 0,

@@ -4,6 +4,7 @@ import { countText } from '../words/figures';
 import { functionPart, ms, percent, text, type BecausePart } from '../explanation/sentence';
 import { displayName, ownerOf } from '../recording/functions';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
+import { isUnchanged } from '../recording/redraw-effect';
 import { rootCalls } from '../stings/root-calls';
 import { idleWork } from './idle-work';
 import { inferredWriterWords, writtenRedraws } from '../stings/redraw-writers';
@@ -39,7 +40,7 @@ interface Redrawn {
 function redrawnByFunction(recording: Recording): Map<number, Redrawn> {
   const found = new Map<number, Redrawn>();
   const { redraw } = recording.events;
-  const { startMs: starts, changed } = redraw.columns;
+  const { startMs: starts } = redraw.columns;
   for (const { at, functionId, isKnown } of writtenRedraws(recording, MAIN_THREAD)) {
     const startMs = starts[at]!;
     let redrawn = found.get(functionId);
@@ -57,7 +58,7 @@ function redrawnByFunction(recording: Recording): Map<number, Redrawn> {
     redrawn.all++;
     if (!isKnown) redrawn.inferred++;
     redrawn.lastMs = startMs;
-    if (changed[at] === 1) continue;
+    if (!isUnchanged(redraw.columns, at)) continue;
     redrawn.unchanged++;
     redrawn.target ??= redraw.value('target', at);
   }

@@ -205,7 +205,7 @@ export const ROW_SHAPES = {
     texts: required('whole', 'Texts written.'),
     more: optional(
       'whole',
-      'Changes of the same frame that were not looked at, because there were so many; beyond some hundreds at once, the calls that wrote.',
+      'Changes that were not looked at, because there were so many in this frame: it is unknown whether they changed a value, or lay in view. Beyond some hundreds at once, the calls that wrote.',
     ),
     changed: required(
       'flag',

@@ -1,4 +1,5 @@
 import type { Recording, TimeRange } from '../recording/recording';
+import { isUnchanged } from '../recording/redraw-effect';
 import { writtenRedraws } from '../stings/redraw-writers';
 import { mostOf } from '../statistics/most';
 import { firstIndex } from '../statistics/search';
@@ -11,7 +12,7 @@ export interface ElementRedraws {
   readonly count: number;
   /** Those of which something lay in the part of the page that is shown. */
   readonly inView: number;
-  /** Those that wrote what was there before. */
+  /** Those that are known to have written what was there before. */
   readonly unchanged: number;
   /** Those that changed something one could see. */
   readonly visible: number;
@@ -65,11 +66,10 @@ export function elementRedraws(
       found.set(target, one);
     }
     const isInView = inView[at] === 1;
-    const isChanged = changed[at] === 1;
     one.count++;
     if (isInView) one.inView++;
-    if (!isChanged) one.unchanged++;
-    if (isInView && isChanged) one.visible++;
+    if (isUnchanged(redraw.columns, at)) one.unchanged++;
+    if (isInView && changed[at] === 1) one.visible++;
     one.lastMs = starts[at]!;
     while (nextWritten < written.length && written[nextWritten]!.at < at) nextWritten++;
     const writer = written[nextWritten];

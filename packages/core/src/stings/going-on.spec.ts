@@ -105,10 +105,10 @@ describe('quiet stretches', () => {
 });
 
 describe('idle work', () => {
-  const drawing = (changed: boolean, inView: boolean) =>
+  const drawing = (changed: boolean, inView: boolean, more?: object) =>
     Array.from({ length: 60 }, (_, index) => [
       run(index * 50, 5),
-      redraw(index * 50 + 5, changed, inView),
+      redraw(index * 50 + 5, changed, inView, more),
       picture(index * 50 + 5),
     ]).flat();
   const found = (...rows: Row[]) => idleWork.find(make(...rows, end(3000)), DEFAULT_THRESHOLDS);
@@ -129,6 +129,12 @@ describe('idle work', () => {
   it('is not what can be seen to change, nor what writes nothing to the page', () => {
     expect(found(...drawing(true, true))).toEqual([]);
     expect(found(...drawing(false, true).filter(({ kind }) => kind !== 'redraw'))).toEqual([]);
+  });
+
+  it('is not what wrote more than was looked at: that may have been seen to change', () => {
+    expect(found(...drawing(false, true, { more: 40 }))).toEqual([]);
+    expect(found(...drawing(true, false, { more: 40 }))).toEqual([]);
+    expect(found(...drawing(false, true, { more: 0 }))).toHaveLength(1);
   });
 
   it('is not what answers somebody', () => {
@@ -178,6 +184,7 @@ describe('layout in every frame', () => {
 
   it('is not what adds to the page, what nobody can see, nor what writes the same again', () => {
     expect(moving((atMs) => [redraw(atMs, true, true, { nodes: 2 })])).toEqual([]);
+    expect(moving((atMs) => [redraw(atMs, true, true, { more: 300 })])).toEqual([]);
     expect(moving((atMs) => [redraw(atMs, true, false)])).toEqual([]);
     expect(moving((atMs) => [redraw(atMs, false)])).toEqual([]);
   });

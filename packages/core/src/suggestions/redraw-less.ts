@@ -1,9 +1,9 @@
 import { countText } from '../words/figures';
 import { functionPart, percent, text, type BecausePart } from '../explanation/sentence';
-import type { RowContent } from '../format/rows';
 import type { Recording, TimeRange } from '../recording/recording';
 import { rootCalls } from '../stings/root-calls';
 import { inferredWriterWords, writtenRedraws } from '../stings/redraw-writers';
+import { isUnchanged, isUnseen, type RedrawColumns } from '../recording/redraw-effect';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
 
@@ -12,26 +12,26 @@ const MIN_SHARE = 0.5;
 /** The frame that shows what was written comes this soon after it. */
 const NEAR_MS = 100;
 
-type RedrawRow = RowContent<'redraw'>;
-
 interface Group {
-  readonly rows: RedrawRow[];
+  /** Indices among the redraws of the recording. */
+  readonly redraws: number[];
   readonly functionId: number;
-  /** How many of the rows do not tell who wrote. */
+  /** How many of them do not tell who wrote. */
   inferred: number;
 }
 
 function groupsIn(recording: Recording, thread: number, range: TimeRange): Group[] {
   const groups = new Map<number, Group>();
+  const starts = recording.events.redraw.columns.startMs;
   for (const { at, functionId, isKnown } of writtenRedraws(recording, thread)) {
-    const row = recording.events.redraw.row(at);
-    if (row.startMs < range.startMs || row.startMs > range.endMs + NEAR_MS) continue;
-    const group = groups.get(functionId) ?? { rows: [], functionId, inferred: 0 };
-    group.rows.push(row);
+    const startMs = starts[at]!;
+    if (startMs < range.startMs || startMs > range.endMs + NEAR_MS) continue;
+    const group = groups.get(functionId) ?? { redraws: [], functionId, inferred: 0 };
+    group.redraws.push(at);
     if (!isKnown) group.inferred++;
     groups.set(functionId, group);
   }
-  return [...groups.values()].filter(({ rows }) => rows.length >= MIN_REDRAWS);
+  return [...groups.values()].filter(({ redraws }) => redraws.length >= MIN_REDRAWS);
 }
 
 /** Time in which a function that was entered from outside ran, with all it called. Milliseconds. */
@@ -43,50 +43,54 @@ function timeOf(recording: Recording, thread: number, range: TimeRange, function
     .reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
 }
 
-function targetOf(rows: readonly RedrawRow[]): string {
-  return rows.find(({ target }) => target !== undefined)?.target ?? 'the page';
+function targetOf({ events: { redraw } }: Recording, redraws: readonly number[]): string {
+  const named = redraws.find((at) => redraw.value('target', at) !== undefined);
+  return named === undefined ? 'the page' : redraw.value('target', named)!;
 }
 
 /**
  * Advice for each function of whose redraws a large part is in vain.
- * @param words what to do and what was seen, from the function, its redraws and those of them that are in vain
+ * @param words what to do and what was seen, from the function, the number of its redraws and of those that are in vain,
+ * and what they wrote to
  */
 function adviseRedraws(
   kind: string,
-  isVain: (row: RedrawRow) => boolean,
+  isVain: (columns: RedrawColumns, at: number) => boolean,
   words: (
     name: BecausePart,
-    rows: readonly RedrawRow[],
-    vain: readonly RedrawRow[],
+    all: number,
+    vain: number,
+    target: string,
   ) => { advice: BecausePart[]; evidence: string },
 ): Adviser {
   return (recording, { sting }) =>
-    groupsIn(recording, sting.thread, sting).flatMap(({ rows, functionId, inferred }) => {
-      const vain = rows.filter(isVain);
-      if (vain.length < rows.length * MIN_SHARE || !isOwnFunction(recording, functionId)) return [];
-      const { advice, evidence } = words(functionPart(recording, functionId), rows, vain);
+    groupsIn(recording, sting.thread, sting).flatMap(({ redraws, functionId, inferred }) => {
+      const vain = redraws.filter((at) => isVain(recording.events.redraw.columns, at));
+      if (vain.length < redraws.length * MIN_SHARE || !isOwnFunction(recording, functionId)) return [];
+      const { advice, evidence } = words(
+        functionPart(recording, functionId),
+        redraws.length,
+        vain.length,
+        targetOf(recording, vain),
+      );
       const savesMs = timeOf(recording, sting.thread, sting, functionId);
-      const told = evidence + inferredWriterWords(inferred / rows.length);
+      const told = evidence + inferredWriterWords(inferred / redraws.length);
       return [{ kind, advice, evidence: [text(told)], functionId, range: sting, savesMs }];
     });
 }
 
 /** What is written to the page although it is there already. */
-export const skipUnchanged = adviseRedraws(
-  'skip-unchanged',
-  ({ changed }) => !changed,
-  (name, rows, vain) => ({
-    advice: [text('Draw in '), name, text(' only when what it shows has changed.')],
-    evidence: `${countText(vain.length)} of its ${countText(rows.length)} redraws wrote to ${targetOf(vain)} what was there before (${percent(vain.length / rows.length)}).`,
-  }),
-);
+export const skipUnchanged = adviseRedraws('skip-unchanged', isUnchanged, (name, all, vain, target) => ({
+  advice: [text('Draw in '), name, text(' only when what it shows has changed.')],
+  evidence: `${countText(vain)} of its ${countText(all)} redraws wrote to ${target} what was there before (${percent(vain / all)}).`,
+}));
 
 /** What is drawn where nobody sees it. */
 export const skipUnseen = adviseRedraws(
   'skip-unseen',
-  ({ changed, inView }) => changed && !inView,
-  (name, rows, vain) => ({
+  (columns, at) => columns.changed[at] === 1 && isUnseen(columns, at),
+  (name, all, vain, target) => ({
     advice: [text('Leave out what '), name, text(' draws outside the view until it is scrolled to.')],
-    evidence: `${countText(vain.length)} of its ${countText(rows.length)} redraws lay outside the view, as in ${targetOf(vain)}.`,
+    evidence: `${countText(vain)} of its ${countText(all)} redraws lay outside the view, as in ${target}.`,
   }),
 );

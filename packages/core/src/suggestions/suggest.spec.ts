@@ -66,8 +66,9 @@ describe('advice', () => {
     });
   });
 
-  it('says what is drawn outside the view', () => {
-    const rows = Array.from({ length: 8 }, (_, index): Row[] => [
+  /** What is drawn eight times where nobody sees it. */
+  const drawnUnseen = (more?: object) =>
+    Array.from({ length: 8 }, (_, index): Row[] => [
       handler(index * 70, 60, 1),
       {
         kind: 'redraw',
@@ -80,6 +81,7 @@ describe('advice', () => {
         inView: false,
         target: 'list “Manifest rows”',
         function: 1,
+        ...more,
       },
       {
         kind: 'render',
@@ -91,9 +93,12 @@ describe('advice', () => {
         paintMs: 5,
       },
     ]).flat();
-    const found = advice(...rows);
+
+  it('says what is drawn outside the view', () => {
+    const found = advice(...drawnUnseen());
     expect(found.map(({ kind }) => kind)).toContain('skip-unseen');
     expect(found.find(({ kind }) => kind === 'skip-unseen')?.words).toContain('list “Manifest rows”');
+    expect(advice(...drawnUnseen({ more: 300 })).map(({ kind }) => kind)).not.toContain('skip-unseen');
   });
 
   it('says what is moved frame by frame in a way that has the page laid out', () => {

@@ -1,9 +1,13 @@
 import type { Entry } from '../wrap/script-entries';
 
 /** Records of one frame that are looked at; those beyond are counted only, so that a large redraw stays cheap. */
-const MAX_RECORDS = 200;
+const MAX_RECORDS = 128;
+/** Of each entry into script, so many are looked at all the same, until it is twice as many in all. */
+const MIN_RECORDS = 16;
 /** Characters of the text of a tree that is compared: to compare thousands of rows would be felt. */
 const MAX_COMPARED = 5000;
+/** Trees put in the place of others at one node that are compared. */
+const MAX_TREES = 200;
 
 /** Attributes that are often written without need: their values are compared. */
 export const COMPARED =
@@ -14,21 +18,26 @@ export const COMPARED =
 /** What was done to one node since the last frame. */
 export interface Change {
   readonly node: Node;
-  /** Entry into script that was the latest when it was first seen. */
-  readonly by: Entry | undefined;
   nodes: number;
   attributes: number;
   texts: number;
   /** Values before they were written, by attribute; that of a text under ''. */
   readonly before: Map<string, string | null>;
-  readonly removed: Node[];
-  readonly added: Node[];
+  /** Records of nodes that were put in or taken out. */
+  readonly exchanges: Exchange[];
   /** Written in a way that is not compared: that it has another value now is taken for granted. */
   isIncomparable: boolean;
 }
 
-/** Trees that are too large to be compared count as different. */
-function areEqual(removed: readonly Node[], added: readonly Node[]): boolean {
+/** Of a record: nodes that were put in, and taken out. */
+export type Exchange = Readonly<Record<'addedNodes' | 'removedNodes', Iterable<Node>>>;
+
+/** Whether the same was put back as was taken out. Trees too large or too many to be compared count as different. */
+function isSameAgain({ exchanges, nodes }: Change): boolean {
+  if (nodes > 2 * MAX_TREES) return false;
+  const trees = (key: keyof Exchange) => exchanges.flatMap((exchange) => [...exchange[key]]);
+  const added = trees('addedNodes');
+  const removed = trees('removedNodes');
   return (
     removed.length === added.length &&
     removed.every((root, at) => root.textContent!.length < MAX_COMPARED && root.isEqualNode(added[at]!))
@@ -42,18 +51,16 @@ export function hasChanged(change: Change): boolean {
     const now = name === '' ? change.node.nodeValue : (change.node as Element).getAttribute(name);
     if (now !== before) return true;
   }
-  return !areEqual(change.removed, change.added);
+  return !isSameAgain(change);
 }
 
-/** What an engine told, and the entry into script that was the latest then. */
-interface ReportedChange {
-  readonly records: readonly MutationRecord[];
-  readonly by: Entry | undefined;
-}
-
-/** At most so many records of a list that holds some already. */
-function fitting(records: readonly MutationRecord[], held: number): readonly MutationRecord[] {
-  return held + records.length > MAX_RECORDS ? records.slice(0, MAX_RECORDS - held) : records;
+/** What was written while an entry into script was the latest. */
+interface Written {
+  readonly records: MutationRecord[];
+  /** By node. */
+  readonly changes: Change[];
+  /** Changes that are not looked at. */
+  more: number;
 }
 
 /**
@@ -62,77 +69,78 @@ function fitting(records: readonly MutationRecord[], held: number): readonly Mut
  */
 export class Changes {
   readonly #changes = new Map<Node, Change>();
-  readonly #reported: ReportedChange[] = [];
+  readonly #written = new Map<Entry | undefined, Written>();
   readonly #values: MutationRecord[] = [];
-  #records = 0;
-  /** Records that are not looked at. */
-  more = 0;
+  #held = 0;
 
   get none(): boolean {
-    return this.#records === 0;
+    return this.#held === 0;
   }
 
-  /** @param by entry into script in which it was written */
-  add(records: readonly MutationRecord[], by: Entry | undefined): void {
-    const kept = fitting(records, this.#records);
-    this.#records += kept.length;
-    this.more += records.length - kept.length;
-    if (kept.length > 0) this.#reported.push({ records: kept, by });
+  /**
+   * @param by entry into script in which it was written; where there is no room for more of them, it is nobody's
+   * @param passedOver changes that the engine was not asked about
+   */
+  add(records: readonly MutationRecord[], by: Entry | undefined, passedOver = 0): void {
+    const writer = this.#held < 2 * MAX_RECORDS ? by : undefined;
+    let written = this.#written.get(writer);
+    if (written === undefined) this.#written.set(writer, (written = { records: [], changes: [], more: 0 }));
+    const room = Math.max(0, MAX_RECORDS - this.#held, MIN_RECORDS - written.records.length);
+    const kept = records.slice(0, room);
+    this.#held += kept.length;
+    written.records.push(...kept);
+    written.more += passedOver + records.length - kept.length;
   }
 
   /** Takes the values that attributes had before they were written. */
   addValues(records: readonly MutationRecord[]): void {
-    this.#values.push(...fitting(records, this.#values.length));
+    this.#values.push(...records.slice(0, MAX_RECORDS - this.#values.length));
   }
 
-  list(): Change[] {
-    for (const { records, by } of this.#reported) for (const record of records) this.#look(record, by);
-    for (const { target, attributeName, oldValue } of this.#values) {
-      remember(this.#of(target, undefined), attributeName!, oldValue);
+  /**
+   * What was written, by entry into script, those that wrote first before the others. A node to which several wrote is of
+   * the first of them, so that some may have none.
+   */
+  list(): [Entry | undefined, Written][] {
+    for (const written of this.#written.values()) {
+      for (const record of written.records) this.#look(record, written);
     }
-    const list = [...this.#changes.values()];
-    const isCut = this.#values.length === MAX_RECORDS;
-    if (isCut) for (const change of list) change.isIncomparable ||= change.attributes > 0;
-    return list;
+    for (const { target, attributeName, oldValue } of this.#values) {
+      remember(this.#changes.get(target), attributeName!, oldValue);
+    }
+    return [...this.#written];
   }
 
-  #look(record: MutationRecord, by: Entry | undefined): void {
+  #look(record: MutationRecord, { changes }: Written): void {
     const { target, type } = record;
-    const change = this.#of(target, by);
+    let change = this.#changes.get(target);
+    if (change === undefined) {
+      change = {
+        node: target,
+        nodes: 0,
+        attributes: 0,
+        texts: 0,
+        before: new Map(),
+        exchanges: [],
+        isIncomparable: false,
+      };
+      this.#changes.set(target, change);
+      changes.push(change);
+    }
     if (type === 'childList') {
-      const { addedNodes, removedNodes } = record;
-      change.nodes += addedNodes.length + removedNodes.length;
-      change.removed.push(...removedNodes);
-      change.added.push(...addedNodes);
+      change.nodes += record.addedNodes.length + record.removedNodes.length;
+      change.exchanges.push(record);
     } else if (type === 'characterData') {
       change.texts++;
       remember(change, '', record.oldValue);
     } else {
       change.attributes++;
-      if (!COMPARED.includes(record.attributeName!)) change.isIncomparable = true;
+      const isCut = this.#values.length === MAX_RECORDS;
+      if (isCut || !COMPARED.includes(record.attributeName!)) change.isIncomparable = true;
     }
-  }
-
-  #of(node: Node, by: Entry | undefined): Change {
-    let change = this.#changes.get(node);
-    if (change === undefined) {
-      change = {
-        node,
-        by,
-        nodes: 0,
-        attributes: 0,
-        texts: 0,
-        before: new Map(),
-        removed: [],
-        added: [],
-        isIncomparable: false,
-      };
-      this.#changes.set(node, change);
-    }
-    return change;
   }
 }
 
-function remember({ before }: Change, name: string, value: string | null): void {
-  if (!before.has(name)) before.set(name, value);
+function remember(change: Change | undefined, name: string, value: string | null): void {
+  if (change?.before.has(name) === false) change.before.set(name, value);
 }

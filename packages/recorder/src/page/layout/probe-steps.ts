@@ -30,10 +30,12 @@ export class ProbeSteps {
   }
 
   /**
-   * Whether any of an element may lie in the part of the page that is shown. Asked when layout is done. One without an
-   * area may have all that it holds beside it; one without a box is at no place at all.
+   * Whether any of an element, or of that around a text, may lie in the part of the page that is shown. Asked when layout
+   * is done. One without an area may have all that it holds beside it; one without a box is at no place at all.
    */
-  isInView(element: Element): boolean {
+  isInView(node: Node): boolean {
+    const element = node instanceof Element ? node : node.parentElement;
+    if (element === null) return false;
     const { top, left, bottom, right, width, height } = apply(this.#box, element, []) as DOMRect;
     const { width: viewWidth, height: viewHeight } = visualViewport!;
     return width + height > 0

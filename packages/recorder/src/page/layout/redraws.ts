@@ -2,14 +2,13 @@ import type { Capture } from '../capture/capture';
 import { elementLabel } from '../element-label';
 import { defined } from '../interned';
 import type { RecordingSession } from '../session';
-import type { ScriptEntryTracker, Entry } from '../wrap/script-entries';
+import type { ScriptEntryTracker } from '../wrap/script-entries';
 import { markInternal } from '../wrap/internal';
 import { COMPARED, Changes, hasChanged, type Change } from './changes';
 import type { Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
 import type { RenderProbe } from './render-probe';
 
-const MAX_PLACES = 8;
 const VALUES: MutationObserverInit = {
   subtree: true,
   attributes: true,
@@ -36,7 +35,7 @@ export class Redraws implements Capture {
     private readonly entries: ScriptEntryTracker,
   ) {
     mutations.onWatch((on, passedOver) => {
-      this.#changes.more += passedOver;
+      this.#changes.add([], undefined, passedOver);
       if (on) return this.#values.observe(document, VALUES);
       this.#changes.addValues(this.#values.takeRecords());
       this.#values.disconnect();
@@ -66,43 +65,33 @@ export class Redraws implements Capture {
     this.#drawn = changes;
   }
 
-  #isInView({ node }: Change): boolean {
-    const element = node instanceof Element ? node : node.parentElement;
-    return element !== null && this.steps.isInView(element);
-  }
-
   #write(atMs: number): void {
-    const session = this.#session!;
-    const drawn = this.#drawn;
+    const drawn = this.#drawn?.list() ?? [];
     this.#drawn = undefined;
-    if (drawn === undefined) return;
-    let { more } = drawn;
-    const all = drawn.list().sort((a, b) => sizeOf(b) - sizeOf(a));
-    const inView = new Set(all.slice(0, MAX_PLACES).filter((change) => this.#isInView(change)));
-    const fresh = new Set(all.filter(hasChanged));
-    const report = (by: Entry | undefined, changed: boolean) => {
-      const changes = all.filter((change) => change.by === by && fresh.has(change) === changed);
-      if (changes.length === 0) return;
-      const sum = (key: 'nodes' | 'attributes' | 'texts') =>
-        changes.reduce((total, change) => total + change[key], 0);
-      const [{ node }] = changes as [Change];
-      session.happened('redraw', atMs, {
-        nodes: sum('nodes'),
-        attributes: sum('attributes'),
-        texts: sum('texts'),
-        changed,
-        inView: changes.some((change) => inView.has(change)),
-        ...defined({
-          more: more > 0 ? more : undefined,
-          target: elementLabel(node),
-          by: this.entries.idOf(by),
-        }),
-      });
-      more = 0;
-    };
-    for (const by of new Set(all.map((change) => change.by))) {
-      report(by, true);
-      report(by, false);
+    let more = 0;
+    for (const [by, written] of drawn.reverse()) {
+      // Of those that have no node of their own, it goes with those before.
+      more += written.more;
+      const fresh = new Set(written.changes.filter(hasChanged));
+      for (const changed of [true, false]) {
+        const changes = written.changes.filter((change) => fresh.has(change) === changed);
+        if (changes.length === 0) continue;
+        const sums = { nodes: 0, attributes: 0, texts: 0 };
+        let most = changes[0]!;
+        for (const change of changes) {
+          sums.nodes += change.nodes;
+          sums.attributes += change.attributes;
+          sums.texts += change.texts;
+          if (sizeOf(change) > sizeOf(most)) most = change;
+        }
+        this.#session!.happened('redraw', atMs, {
+          ...sums,
+          changed,
+          inView: changes.some(({ node }) => this.steps.isInView(node)),
+          ...defined({ more: more || undefined, target: elementLabel(most.node), by: this.entries.idOf(by) }),
+        });
+        more = 0;
+      }
     }
   }
 }
