@@ -104,7 +104,8 @@ function listed(names: readonly string[]): string {
           <p class="soft">
             Isolates the page. {{ foreign() }}
             @if (mode() === 'fine') {
-              Samples are then taken from outside, so that lines are told more exactly.
+              Samples are then taken from outside: the lines of loops without calls are sampled, too, and not
+              estimated.
             }
           </p>
           <mat-form-field>
@@ -151,7 +152,7 @@ export class CaptureModeComponent {
   );
   protected readonly fine = computed(() => {
     const instead = hasSampler(this.target()) ? '' : ' This browser has no sampler of its own.';
-    return `A sample every millisecond with its line, and how often each function is called. Scripts are rewritten, and run a little slower.${instead}`;
+    return `A sample every millisecond with its line, and how often each function is called. Scripts are rewritten, and run slower, as a rule by less than half.${instead}`;
   });
 
   /** What exact calls would cost this page, as the latest recording of it in fine mode has counted. */
