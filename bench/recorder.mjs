@@ -99,7 +99,7 @@ function costOf(lines, seconds, steps) {
   };
 }
 
-/** The page that joined last of those not yet seen. */
+/** A page that has joined and is not one of those seen. */
 async function joinedAnew(client, seen) {
   for (let waitedMs = 0; waitedMs < JOINED_LIMIT_MS; waitedMs += 20) {
     const joined = client.targets.find(({ id }) => !seen.has(id));
@@ -113,7 +113,8 @@ async function joinedAnew(client, seen) {
 }
 
 /** Loads a page and measures it once, recorded where there is a client. @returns what was measured, and what recording it cost */
-async function measureLoad(browser, page, mode, client, seen) {
+async function measureLoad(browser, url, page, mode, client, seen) {
+  await browser.navigate(url);
   await runSteps(browser, READY, String);
   if (mode === 'observed') await browser.call(`${observeChanges}`);
   if (client === undefined) return { ms: await page.measure(browser) };
@@ -138,11 +139,11 @@ async function once(name, target, page, mode) {
   try {
     const isRecorded = !isPlain && mode !== 'waiting';
     if (isRecorded) client = await RecordingClient.connect(running);
+    const url = `${running?.proxyOrigin ?? target}${page.path}`;
     const seen = new Set();
     const measured = [];
     for (let load = 0; load < loads; load++) {
-      await browser.navigate(`${running?.proxyOrigin ?? target}${page.path}`);
-      measured.push(await measureLoad(browser, page, mode, client, seen));
+      measured.push(await measureLoad(browser, url, page, mode, client, seen));
     }
     const ms = Object.fromEntries(
       Object.keys(measured[0].ms).map((step) => [step, medianOf(measured.map((one) => one.ms[step]))]),

@@ -99,6 +99,17 @@ describe('changes of a frame', () => {
     ]);
   });
 
+  it('are none where nothing was written and nothing passed over: who writes then stands first', () => {
+    const changes = new Changes();
+    changes.add([], undefined, 0);
+    changes.add(wrote(1), ticker);
+    changes.add([], undefined, 600);
+    expect(changes.list()).toMatchObject([
+      [ticker, { more: 0 }],
+      [undefined, { more: 600 }],
+    ]);
+  });
+
   it('are none of a node of which only the value before is told', () => {
     const changes = new Changes();
     changes.add(wrote(1), ticker);

@@ -82,14 +82,15 @@ export class Changes {
    * @param passedOver changes that the engine was not asked about
    */
   add(records: readonly MutationRecord[], by: Entry | undefined, passedOver = 0): void {
+    if (records.length === 0 && passedOver === 0) return;
     const writer = this.#held < 2 * MAX_RECORDS ? by : undefined;
     let written = this.#written.get(writer);
     if (written === undefined) this.#written.set(writer, (written = { records: [], changes: [], more: 0 }));
-    const room = Math.max(0, MAX_RECORDS - this.#held, MIN_RECORDS - written.records.length);
+    const room = Math.max(MAX_RECORDS - this.#held, MIN_RECORDS - written.records.length, 0);
     const kept = records.slice(0, room);
     this.#held += kept.length;
     written.records.push(...kept);
-    written.more += passedOver + records.length - kept.length;
+    written.more += records.length - kept.length + passedOver;
   }
 
   /** Takes the values that attributes had before they were written. */

@@ -4,7 +4,7 @@ import { defined } from '../interned';
 import type { RecordingSession } from '../session';
 import type { ScriptEntryTracker } from '../wrap/script-entries';
 import { markInternal } from '../wrap/internal';
-import { COMPARED, Changes, hasChanged, type Change } from './changes';
+import { COMPARED, Changes, hasChanged } from './changes';
 import type { Mutations } from './mutations';
 import type { ProbeSteps } from './probe-steps';
 import type { RenderProbe } from './render-probe';
@@ -15,8 +15,6 @@ const VALUES: MutationObserverInit = {
   attributeOldValue: true,
   attributeFilter: COMPARED,
 };
-
-const sizeOf = ({ nodes, attributes, texts }: Change) => nodes + attributes + texts;
 
 /** For each frame what was changed in the document, whether to another value, and whether anybody could see it. */
 export class Redraws implements Capture {
@@ -77,18 +75,22 @@ export class Redraws implements Capture {
         const changes = written.changes.filter((change) => fresh.has(change) === changed);
         if (changes.length === 0) continue;
         const sums = { nodes: 0, attributes: 0, texts: 0 };
-        let most = changes[0]!;
-        for (const change of changes) {
-          sums.nodes += change.nodes;
-          sums.attributes += change.attributes;
-          sums.texts += change.texts;
-          if (sizeOf(change) > sizeOf(most)) most = change;
+        let largest = changes[0]!.node;
+        let most = 0;
+        for (const { node, nodes, attributes, texts } of changes) {
+          sums.nodes += nodes;
+          sums.attributes += attributes;
+          sums.texts += texts;
+          const size = nodes + attributes + texts;
+          if (size <= most) continue;
+          most = size;
+          largest = node;
         }
         this.#session!.happened('redraw', atMs, {
           ...sums,
           changed,
           inView: changes.some(({ node }) => this.steps.isInView(node)),
-          ...defined({ more: more || undefined, target: elementLabel(most.node), by: this.entries.idOf(by) }),
+          ...defined({ more: more || undefined, target: elementLabel(largest), by: this.entries.idOf(by) }),
         });
         more = 0;
       }
