@@ -46,34 +46,39 @@ ${Object.keys(BUNDLES)
   };
 </script></body></html>`;
 
-test('libraries as they are shipped do the same when every call of them is recorded', async ({ browser }) => {
-  const app = await localApp((request, response) => {
-    const script = BUNDLES[request.url ?? ''];
-    response.writeHead(200, {
-      'content-type': script ? 'text/javascript; charset=utf-8' : 'text/html; charset=utf-8',
+for (const { settings, how } of [
+  { settings: { mode: 'exact' }, how: 'every call of them is recorded' },
+  { settings: { mode: 'fine' }, how: 'their lines are' },
+  { settings: { mode: 'fine', isolate: true }, how: 'their lines are, in an isolated page' },
+] as const)
+  test(`libraries as they are shipped do the same when ${how}`, async ({ browser }) => {
+    const app = await localApp((request, response) => {
+      const script = BUNDLES[request.url ?? ''];
+      response.writeHead(200, {
+        'content-type': script ? 'text/javascript; charset=utf-8' : 'text/html; charset=utf-8',
+      });
+      response.end(script ?? PAGE);
     });
-    response.end(script ?? PAGE);
+    const target = app.origin;
+    const running = await serve({ target, port: 0, proxyPort: 0, settings });
+    const smoke = async (url: string) => {
+      const page = await browser.newPage();
+      const errors: string[] = [];
+      page.on('pageerror', (error) => errors.push(error.message));
+      await page.goto(url);
+      const seen = await page.evaluate(() => (globalThis as unknown as { smoke(): Promise<object> }).smoke());
+      const rewritten = await page.evaluate(() => '__np_r' in globalThis);
+      await page.close();
+      return { seen, errors, rewritten };
+    };
+    const before = await smoke(target);
+    const after = await smoke(running.proxyOrigin);
+    const uninstrumented = await fetch(`${running.interfaceOrigin}/api/uninstrumented`, {
+      headers: { authorization: `Bearer ${running.secret}` },
+    });
+    expect(before.errors).toEqual([]);
+    expect(after).toEqual({ ...before, rewritten: true });
+    expect(await uninstrumented.json()).toEqual([]);
+    running.close();
+    app.close();
   });
-  const target = app.origin;
-  const running = await serve({ target, port: 0, proxyPort: 0, settings: { mode: 'exact' } });
-  const smoke = async (url: string) => {
-    const page = await browser.newPage();
-    const errors: string[] = [];
-    page.on('pageerror', (error) => errors.push(error.message));
-    await page.goto(url);
-    const seen = await page.evaluate(() => (globalThis as unknown as { smoke(): Promise<object> }).smoke());
-    const rewritten = await page.evaluate(() => '__np_e' in globalThis);
-    await page.close();
-    return { seen, errors, rewritten };
-  };
-  const before = await smoke(target);
-  const after = await smoke(running.proxyOrigin);
-  const uninstrumented = await fetch(`${running.interfaceOrigin}/api/uninstrumented`, {
-    headers: { authorization: `Bearer ${running.secret}` },
-  });
-  expect(before.errors).toEqual([]);
-  expect(after).toEqual({ ...before, rewritten: true });
-  expect(await uninstrumented.json()).toEqual([]);
-  running.close();
-  app.close();
-});

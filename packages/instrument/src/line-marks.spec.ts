@@ -2,6 +2,7 @@ import { createContext, runInContext } from 'node:vm';
 import {
   LOOK,
   LOOK_AT_CALL,
+  LOOKS_TAKEN,
   unpackPositions,
   withIdsFrom,
   type ScriptRegistration,
@@ -120,7 +121,7 @@ it.each([
   ['let at = 0; at < 45; at++', 'pair.arms = () => arm;', 'keeps what a turn has'],
 ])('looks at each turn of a loop (%s) { %s } that %s', (head, body) => {
   const { code } = rewrite(bending(head, body));
-  expect(code).toMatch(new RegExp(`\\{\\(__np_a\\[\\d+\\]-=\\d+\\)<0&&${LOOK}\\(\\);`));
+  expect(code).toMatch(new RegExp(`\\{${LOOKS_TAKEN}&&\\(__np_a\\[\\d+\\]-=\\d+\\)<0&&${LOOK}\\(\\);`));
 });
 
 it('can be given other ids afterwards', () => {

@@ -16,6 +16,7 @@ import {
   LOOK,
   LOOK_AT_CALL,
   LOOK_COUNTDOWN,
+  LOOKS_TAKEN,
   NEVER,
   NEVER_ARGUMENT,
   OPEN_CALLS,
@@ -139,36 +140,37 @@ const FINE_CALLS = [
   LEAVE_WAITING_EXPRESSION,
 ];
 
-/** Where a look is due: how much was done since the one before it, in nodes of the tree. */
-function lookAfter(weight: number | string): string {
-  return `(${OPEN_CALLS}[${LOOK_COUNTDOWN}]-=${weight})<0&&${LOOK}()`;
-}
+/** A look, where it is due: how much was done since the one before it, in nodes of the tree. */
+const lookAfter = (weight: number | string, lines = '') =>
+  `${LOOKS_TAKEN}&&(${OPEN_CALLS}[${LOOK_COUNTDOWN}]-=${weight})<0&&${LOOK}(${lines})`;
+const lookAtCall = (id: number | string) =>
+  `${LOOKS_TAKEN}&&--${COUNTS}[${slotIn(id)}]<0&&${LOOK_AT_CALL}(${id})`;
+const line = (id: number | string) => `${OPEN_CALLS}[${RUNNING}]=${id}`;
+/** The same outside of any function, where no local variable tells how deep it is. */
+const topLine = (id: number | string) => `${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id}`;
 
 /**
  * What fine mode puts before statements, or before expressions in place of them (`comma`): a look that is due after what
- * was done before, the line that begins, and what tells of a call out of rewritten code.
+ * was done before, the line that begins, and what tells of a call out of rewritten code. A statement begins with a name,
+ * before which a semicolon may be left out (ECMA-262, section 12.10); an expression with a bracket, before which a word
+ * such as `return` may stand without a space.
  */
 export const LINE_INSERTIONS = {
   look: (weight: number | string) => `${lookAfter(weight)};`,
-  lookComma: (weight: number | string) => `${lookAfter(weight)},`,
+  lookComma: (weight: number | string) => `(${lookAfter(weight)}),`,
   /** Behind a loop: what was done in it, and by line what is done in each of its turns. */
-  lookBehind: (weight: number | string, lines = LIST) =>
-    `;(${OPEN_CALLS}[${LOOK_COUNTDOWN}]-=${weight})<0&&${LOOK}(${lines});`,
-  line: (id: number | string) => `${OPEN_CALLS}[${RUNNING}]=${id};`,
-  /** In brackets: without a space, a word such as `return` may stand before it. */
-  lineComma: (id: number | string) => `(${OPEN_CALLS}[${RUNNING}]=${id}),`,
-  /** The same outside of any function, where no local variable tells how deep it is. */
-  topLine: (id: number | string) => `${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id};`,
-  topLineComma: (id: number | string) => `(${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id}),`,
-  call: (id: number | string) => `--${COUNTS}[${slotIn(id)}]<0&&${LOOK_AT_CALL}(${id});`,
-  callComma: (id: number | string) => `--${COUNTS}[${slotIn(id)}]<0&&${LOOK_AT_CALL}(${id}),`,
+  lookBehind: (weight: number | string, lines = LIST) => `;${lookAfter(weight, lines)};`,
+  line: (id: number | string) => `${line(id)};`,
+  lineComma: (id: number | string) => `(${line(id)}),`,
+  topLine: (id: number | string) => `${topLine(id)};`,
+  topLineComma: (id: number | string) => `(${topLine(id)}),`,
+  call: (id: number | string) => `${lookAtCall(id)};`,
+  callComma: (id: number | string) => `(${lookAtCall(id)}),`,
   /** Around an argument or a value that is assigned, before which the line is told: a comma would be one of a list. */
-  valueOpen: (id: number | string) => `(${OPEN_CALLS}[${RUNNING}]=${id})?`,
-  topValueOpen: (id: number | string) => `(${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id})?`,
-  callValueOpen: (id: number | string) =>
-    `(--${COUNTS}[${slotIn(id)}]<0&&${LOOK_AT_CALL}(${id}),${OPEN_CALLS}[${RUNNING}]=${id})?`,
-  topCallValueOpen: (id: number | string) =>
-    `(--${COUNTS}[${slotIn(id)}]<0&&${LOOK_AT_CALL}(${id}),${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id})?`,
+  valueOpen: (id: number | string) => `(${line(id)})?`,
+  topValueOpen: (id: number | string) => `(${topLine(id)})?`,
+  callValueOpen: (id: number | string) => `(${lookAtCall(id)},${line(id)})?`,
+  topCallValueOpen: (id: number | string) => `(${lookAtCall(id)},${topLine(id)})?`,
   valueClose: () => `:${NEVER_ARGUMENT}`,
 } as const satisfies Record<string, Insertion>;
 
@@ -215,7 +217,7 @@ export function registerCall(
   const nothing =
     mode === 'exact'
       ? `${scope}.${ENTER}??=${scope}.${LEAVE}=${scope}.${LEAVE_EXPRESSION}=()=>0`
-      : `${scope}.${OPEN_CALLS}??=(${FINE_CALLS.map((name) => `${scope}.${name}=`).join('')}()=>0,${scope}.${COUNTS}=new Int32Array(${OPEN_CALLS_LENGTH}))`;
+      : `${scope}.${OPEN_CALLS}??=(${FINE_CALLS.map((name) => `${scope}.${name}=`).join('')}()=>0,${scope}.${LOOKS_TAKEN}=false,${scope}.${COUNTS}=new Int32Array(${OPEN_CALLS_LENGTH}))`;
   const told = mode === 'exact' ? registration : `${registration},${functionCount}`;
   return `typeof ${REGISTER}=="function"?${REGISTER}(${firstId},${told}):${nothing};`;
 }

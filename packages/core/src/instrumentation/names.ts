@@ -16,6 +16,8 @@ export const REGISTER = '__np_r';
 export const OPEN_CALLS = '__np_a';
 /** Calls of each function, and calls still to pass without a look for each line that calls: an Int32Array. */
 export const COUNTS = '__np_n';
+/** Whether looks are taken at all: true or false for as long as a page lasts, so that engines leave out what is not wanted. */
+export const LOOKS_TAKEN = '__np_k';
 /** Looks at the clock, behind a loop with its lines (see `lineReached`); the second at a line that may call out of rewritten code, by its id. */
 export const LOOK = '__np_l';
 export const LOOK_AT_CALL = '__np_w';

@@ -14,6 +14,7 @@ import {
   LOOK,
   LOOK_AT_CALL,
   LOOK_COUNTDOWN,
+  LOOKS_TAKEN,
   OPEN_CALLS,
   OPEN_CALLS_LENGTH,
   REGISTER,
@@ -41,8 +42,11 @@ export interface Run {
   readonly seen: ReadonlySet<number>;
 }
 
-/** Runs a script, rewritten or not, and tells what it did. */
-export async function runScript(code: string): Promise<Run> {
+/**
+ * Runs a script, rewritten or not, and tells what it did.
+ * @param takesLooks whether it is to look, in fine mode
+ */
+export async function runScript(code: string, takesLooks = true): Promise<Run> {
   const context = createContext({ result: undefined, console });
   const entered: number[] = [];
   const registered: string[] = [];
@@ -75,6 +79,7 @@ export async function runScript(code: string): Promise<Run> {
   Object.assign(context, {
     [OPEN_CALLS]: calls,
     [COUNTS]: countSlots,
+    [LOOKS_TAKEN]: takesLooks,
     [LOOK]: look,
     [LOOK_AT_CALL]: (id: number) => {
       countSlots[slotOf(id)] = 2;

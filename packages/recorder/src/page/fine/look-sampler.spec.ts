@@ -267,6 +267,17 @@ describe('looks of a thread', () => {
     expect(sampler.counts.length).toBe(COUNT_SLOTS);
   });
 
+  it('are not asked for where another thread takes the samples', () => {
+    const made = (isShared: boolean) =>
+      createLookSampler(
+        () => undefined,
+        () => true,
+        isShared,
+      );
+    expect(made(true).takesLooks).toBe(false);
+    expect(made(false).takesLooks).toBe(true);
+  });
+
   it('end, though functions of the app that look themselves stand in for those of the language', () => {
     let depth = 0;
     let deepest = 0;

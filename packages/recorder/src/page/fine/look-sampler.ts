@@ -44,6 +44,8 @@ export interface LookSampler {
   /** Number of open calls, their positions, and at the end what is left until the next look. */
   readonly calls: Int32Array<ArrayBufferLike>;
   readonly counts: Int32Array<ArrayBufferLike>;
+  /** Whether scripts are to look, for as long as the page lasts: no look is needed where another thread takes the samples. */
+  readonly takesLooks: boolean;
   /** @param lines of a loop behind which it looks: ids, each with what is done there in a turn */
   readonly look: (...lines: readonly number[]) => 0;
   readonly lookAtCall: (id: number) => 0;
@@ -262,6 +264,7 @@ export function createLookSampler(
   return {
     calls,
     counts,
+    takesLooks: !isShared,
     look,
     lookAtCall: keptApart((id) => {
       if (isLooking) return;

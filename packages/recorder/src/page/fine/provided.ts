@@ -8,6 +8,7 @@ import {
   LEAVE_WAITING_EXPRESSION,
   LOOK,
   LOOK_AT_CALL,
+  LOOKS_TAKEN,
   OPEN_CALLS,
 } from '@nettle-patch/core';
 import { provideGlobals } from '../provide-globals';
@@ -23,6 +24,7 @@ export function provideLooks(sampler: LookSampler, isCloser: boolean): void {
   provideGlobals({
     [OPEN_CALLS]: sampler.calls,
     [COUNTS]: sampler.counts,
+    [LOOKS_TAKEN]: sampler.takesLooks,
     [LOOK]: sampler.look,
     [LOOK_AT_CALL]: sampler.lookAtCall,
     [LEAVE_ROOT]: sampler.leaveRoot,
