@@ -6,6 +6,12 @@ export function medianOf(values) {
   return sorted.length % 2 === 1 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
 }
 
+/** The value that a quarter of them do not exceed: of times, one to which little was added by whatever else ran. */
+export function lowerQuartileOf(values) {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[(sorted.length - 1) >> 2];
+}
+
 const RESAMPLES = 2000;
 
 /** @param pairs measured in turn: of the one, of the other */
