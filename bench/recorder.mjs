@@ -185,8 +185,6 @@ async function measured(name, target, page) {
   return results;
 }
 
-const IS_REWRITTEN = new Set(['fine', 'isolated', 'closer', 'exact']);
-
 const isThere = (value) => value !== undefined;
 
 /** How long a step took in a mode and in another, by round. */
@@ -200,7 +198,8 @@ function compare(step, mode, results) {
   const pairs = pairsOf(step, mode, 'none', results);
   if (pairs.length === 0) return undefined;
   // What rewriting adds to all else that is recorded.
-  const besideEveryday = IS_REWRITTEN.has(mode) ? pairsOf(step, mode, 'everyday', results) : [];
+  const isRewritten = (SETTINGS[mode]?.mode ?? 'everyday') !== 'everyday';
+  const besideEveryday = isRewritten ? pairsOf(step, mode, 'everyday', results) : [];
   const target = (step === WORST ? WORST_TARGETS[mode] : undefined) ?? TARGETS[mode];
   return {
     step,
