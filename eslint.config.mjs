@@ -127,6 +127,7 @@ export default defineConfig(
         document: 'readonly',
         MutationObserver: 'readonly',
         WebSocket: 'readonly',
+        btoa: 'readonly',
       },
     },
   },

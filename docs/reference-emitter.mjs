@@ -1,10 +1,19 @@
 /**
  * Reference emitter: speaks the protocol of docs/protocol.md for anything that is no web page. One file, no
- * dependencies; it needs a WebSocket, `fetch` and timers, and nothing else, so it can be ported to any language.
+ * dependencies; it needs a WebSocket, `fetch`, base64 and timers, and nothing else, so it can be ported to any language.
  *
  *   const emitter = new Emitter('http://localhost:4781', target, { start, pause, goOn, stop, note });
  *   emitter.connect();
  *   emitter.add([{ kind: 'task', thread: 0, startMs: 10, durationMs: 80, source: 'own' }]);
+ *
+ * What ran meanwhile: a function, where in it its thread stood, when that was seen, and how often it was called.
+ *
+ *   emitter.add([
+ *     { kind: 'function', id: 0, name: 'Manifest.sync', originalFile: 'app/manifest.hand', originalLine: 27 },
+ *     { kind: 'stack', id: 0, function: 0, line: 33, column: 5 },
+ *     samplesRow(0, 1, [{ timeUs: 10_500, stack: 0 }, { timeUs: 11_500, stack: NO_STACK }]),
+ *     countsRow(0, 0, 1000, new Map([[0, 1]])),
+ *   ]);
  */
 
 const RESERVED = '/__nettle-patch/';
@@ -13,6 +22,45 @@ const WRONG_SECRET = 4401;
 const TURNED_AWAY = 4403;
 /** Characters that may wait for an acknowledgement; beyond, the oldest are given up and counted. */
 const MAX_WAITING = 8 * 1024 * 1024;
+
+/** The stack of a sample that saw nothing run. */
+export const NO_STACK = -1;
+
+/** A row of samples of one thread, in order of time. @param intervalMs how far apart they are meant to be */
+export function samplesRow(thread, intervalMs, samples) {
+  const startUs = samples[0]?.timeUs ?? 0;
+  let beforeUs = startUs;
+  const numbers = samples.flatMap(({ timeUs, stack }) => {
+    const sinceUs = timeUs - beforeUs;
+    beforeUs = timeUs;
+    return [sinceUs, stack + 1];
+  });
+  const count = samples.length;
+  return { kind: 'samples', thread, startMs: startUs / 1000, intervalMs, count, data: packed(numbers) };
+}
+
+/** A row of how often functions were called in a while, by their ids: best one a second. */
+export function countsRow(thread, startMs, durationMs, counts) {
+  const called = [...counts].sort(([a], [b]) => a - b);
+  const base = called[0]?.[0] ?? 0;
+  let before = base;
+  const numbers = called.flatMap(([id, calls]) => {
+    const sinceId = id - before;
+    before = id;
+    return [sinceId, calls];
+  });
+  return { kind: 'counts', thread, startMs, durationMs, count: called.length, base, data: packed(numbers) };
+}
+
+/** Whole numbers from 0, each in bytes of seven bits, the lowest first, and all but its last byte marked; as base64. */
+function packed(numbers) {
+  let bytes = '';
+  for (let rest of numbers) {
+    for (; rest > 127; rest = Math.floor(rest / 128)) bytes += String.fromCharCode((rest % 128) + 128);
+    bytes += String.fromCharCode(rest);
+  }
+  return btoa(bytes);
+}
 
 export class Emitter {
   #base;

@@ -1,8 +1,7 @@
 import { displayName, displayPlace, shortPlace } from '../recording/functions';
-import { countedBetween } from '../recording/counted-calls';
-import { quickFunctions } from '../recording/call-weights';
 import type { Recording, TimeRange } from '../recording/recording';
 import type { PhaseName } from './anatomy';
+import { calledBetween } from './called-between';
 import type { Culprit } from './culprits';
 import { numberText, countText } from '../words/figures';
 
@@ -34,18 +33,15 @@ export const times = (value: number): string =>
  */
 export function calledClause(
   recording: Recording,
-  { functionId, count }: Pick<Culprit, 'functionId' | 'count'>,
+  culprit: Pick<Culprit, 'functionId' | 'count'>,
   thread: number,
   range: TimeRange,
 ): string {
-  if (count === 0) {
-    const { least, most } = countedBetween(recording, thread, range, functionId);
-    if (most <= 1) return '';
-    return `, called ${least < most ? 'up to ' : ''}${countText(most)} times`;
-  }
-  if (count === 1) return '';
-  const isAbout = quickFunctions(recording).has(functionId);
-  return `, called ${isAbout ? `about ${countText(Number(count.toPrecision(2)))}` : countText(count)} times`;
+  const between = calledBetween(recording, culprit, thread, range);
+  const most = between?.most ?? culprit.count;
+  if (most <= 1) return '';
+  if (between === undefined) return `, called about ${countText(Number(most.toPrecision(2)))} times`;
+  return `, called ${between.least < most ? 'up to ' : ''}${countText(most)} times`;
 }
 
 /** All of it is said only of all of it. */

@@ -1,4 +1,6 @@
 import { anatomyOf, type Anatomy } from '../explanation/anatomy';
+import { calledBetween } from '../explanation/called-between';
+import type { Culprit } from '../explanation/culprits';
 import { becauseOf } from '../detectors/because';
 import { BREAKDOWN_PARTS, type BreakdownPart } from '../attribution/time-breakdown';
 import { captureModeOf } from '../format/header';
@@ -57,6 +59,9 @@ export interface ReportedSting {
     readonly totalMs: number;
     /** Exact calls; 0 where only samples tell. */
     readonly count: number;
+    /** How often it was called, by exact calls or by counts, which are told once a second; null where neither tells. */
+    readonly calledAtLeast: number | null;
+    readonly calledAtMost: number | null;
     /** Its own time, and that of the libraries and the engine it called: the order goes by it. */
     readonly chargedMs: number;
     /** The delay that would be saved at most: an upper bound, as what it called would go too. */
@@ -141,6 +146,31 @@ function phasesOf({ phases }: Anatomy): ReportedSting['phases'] {
   };
 }
 
+function reportCulprit(
+  recording: Recording,
+  sting: Sting,
+  culprit: Culprit,
+): ReportedSting['culprits'][number] {
+  const { functionId, selfMs, totalMs, count, chargedMs, savedMs, hotLines } = culprit;
+  const called = calledBetween(recording, culprit, sting.thread, sting);
+  return {
+    ...reportedFunction(recording, functionId),
+    selfMs: roundMs(selfMs),
+    totalMs: roundMs(totalMs),
+    count,
+    calledAtLeast: called?.least ?? null,
+    calledAtMost: called?.most ?? null,
+    chargedMs: roundMs(chargedMs),
+    savedMs: roundMs(savedMs),
+    hotLines: hotLines.slice(0, MAX_HOT_LINES).map((hot) => ({
+      line: hot.line,
+      chargedMs: roundMs(hot.chargedMs),
+      share: roundMs(hot.chargedMs / chargedMs),
+      code: codeOfLine(recording, functionId, hot.line) ?? null,
+    })),
+  };
+}
+
 /** One sting as reports tell of it. */
 export function reportSting(recording: Recording, sting: Sting): ReportedSting {
   const anatomy = anatomyOf(recording, sting);
@@ -159,20 +189,7 @@ export function reportSting(recording: Recording, sting: Sting): ReportedSting {
     blame: blame as Record<BreakdownPart, number>,
     culprits: anatomy.culprits
       .slice(0, MAX_CULPRITS)
-      .map(({ functionId, selfMs, totalMs, count, chargedMs, savedMs, hotLines }) => ({
-        ...reportedFunction(recording, functionId),
-        selfMs: roundMs(selfMs),
-        totalMs: roundMs(totalMs),
-        count,
-        chargedMs: roundMs(chargedMs),
-        savedMs: roundMs(savedMs),
-        hotLines: hotLines.slice(0, MAX_HOT_LINES).map((hot) => ({
-          line: hot.line,
-          chargedMs: roundMs(hot.chargedMs),
-          share: roundMs(hot.chargedMs / chargedMs),
-          code: codeOfLine(recording, functionId, hot.line) ?? null,
-        })),
-      })),
+      .map((culprit) => reportCulprit(recording, sting, culprit)),
     forcedLayouts: anatomy.forced.map(({ function: by, count, costMs, read, write = null }) => {
       const place =
         by === undefined ? undefined : reportedFunction(recording, canonicalFunction(recording, by));

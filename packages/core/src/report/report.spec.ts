@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { compareRecordings } from '../compare/compare';
+import { packCounts } from '../format/packed-counts';
+import { packSamples } from '../format/packed-samples';
 import type { Row } from '../format/rows';
 import { DEFAULT_THRESHOLDS } from '../format/thresholds';
 import { deskHeader, recordingOf } from '../testing/arbitrary-recording';
@@ -35,6 +37,52 @@ describe('the report of stings', () => {
       write: 'style',
     });
     expect(drag!.forcedLayouts[0]!.count).toBeGreaterThan(100);
+  });
+
+  it('tells how often a function was called, or between which numbers', () => {
+    const calledIn = (name: string) =>
+      explain(name).stings[0]!.culprits.map(({ count, calledAtLeast, calledAtMost }) => [
+        count,
+        calledAtLeast,
+        calledAtMost,
+      ]);
+    expect(calledIn('board-all').every((called) => called.join() === '0,,')).toBe(true);
+    const exact = calledIn('board-all-exact');
+    expect(exact.some(([count]) => count! > 1000)).toBe(true);
+    for (const [count, least, most] of exact.filter(([, one]) => one !== null))
+      expect([least, most]).toEqual([count, count]);
+  });
+
+  it('tells how often a function was called at least and at most by counts that are told once a second', () => {
+    const counted = (startMs: number, durationMs: number, count: number): Row => ({
+      kind: 'counts',
+      ...packCounts(0, startMs, durationMs, { functions: [0], counts: [count] }),
+    });
+    const told = (...counts: Row[]) => {
+      const recording = recordingOf([
+        { kind: 'function', id: 0, name: 'trimOfPair' },
+        { kind: 'stack', id: 0, function: 0 },
+        { kind: 'task', thread: 0, startMs: 900, durationMs: 2200, source: 'own' },
+        {
+          kind: 'samples',
+          ...packSamples(0, 10, {
+            timesUs: Array.from({ length: 219 }, (_, at) => (905 + at * 10) * 1000),
+            stacks: Array.from({ length: 219 }, () => 0),
+          }),
+        },
+        ...counts,
+      ]);
+      const [sting] = explainReport(recording, DEFAULT_THRESHOLDS).stings;
+      const { name, count, calledAtLeast, calledAtMost } = sting!.culprits[0]!;
+      return [name, count, calledAtLeast, calledAtMost];
+    };
+    expect(told(counted(0, 1000, 7), counted(1000, 1000, 500), counted(2000, 1000, 300))).toEqual([
+      'trimOfPair',
+      0,
+      800,
+      807,
+    ]);
+    expect(told()).toEqual(['trimOfPair', 0, null, null]);
   });
 
   it('tells how it came to it', () => {

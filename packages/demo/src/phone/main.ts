@@ -38,7 +38,7 @@ const on: EmitterCommands = {
     return {
       kind: 'header',
       format: 'nettle-patch',
-      version: '1.0',
+      version: '1.1',
       id,
       startedAt: new Date(startedAt).toISOString(),
       title,

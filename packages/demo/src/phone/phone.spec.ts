@@ -2,6 +2,7 @@ import {
   DEFAULT_THRESHOLDS,
   anatomyOf,
   becauseOf,
+  countedCalls,
   displayName,
   findStings,
   lanesOf,
@@ -17,7 +18,7 @@ import { Phone } from './phone';
 const HEADER = {
   kind: 'header',
   format: 'nettle-patch',
-  version: '1.0',
+  version: '1.1',
   id: 'deckhand',
   startedAt: '2026-11-20T12:40:00.000Z',
   title: 'Deckhand',
@@ -87,6 +88,26 @@ describe('the deckhand’s phone', () => {
       thread: 0,
       on: 'the lock of the manifest',
     });
+  });
+
+  it('tells the lines its functions stood on, and how often they were called', () => {
+    const sting = findStings(faulty, DEFAULT_THRESHOLDS).find(
+      ({ label }) => label === 'Tap button “Deck list”',
+    )!;
+    const [culprit] = anatomyOf(faulty, sting).culprits;
+    expect(culprit!.hotLines.map(({ line }) => line)).toEqual([21]);
+    const inflated = (recording: Recording) => {
+      const { calls } = countedCalls(recording, 0, { startMs: 0, endMs: 1000 });
+      return [...calls].map(([id, count]) => [displayName(recording.functions.get(id)), count]);
+    };
+    expect(inflated(faulty)).toEqual(
+      expect.arrayContaining([
+        ['DeckList.open', 1],
+        ['DeckRow.inflate', 14],
+        ['ViewMaker.inflate', 364],
+      ]),
+    );
+    expect(inflated(record(['deep-views']))).toContainEqual(['ViewMaker.inflate', 42]);
   });
 
   it('does the same for the same seed, however often it is asked', () => {

@@ -54,6 +54,7 @@ export class Phone {
     this.#scroll(after(2800, 2950));
     this.#sync(after(4300, 4500));
     this.#shown(startMs + ROUND_MS);
+    this.#tape.tellCounts();
     const usedKb = 40_000 + between(this.#random, 0, 9000);
     this.#tape.add({ kind: 'memory', thread: MAIN, startMs, usedKb });
   }
@@ -67,7 +68,11 @@ export class Phone {
     const deep = !this.#isMended('deep-views');
     const rows = Array.from({ length: ROWS_ON_SCREEN }, (): Work[] => [
       { path: ['dispatch', 'touch', 'openDeck', 'inflateRow'], ms: deep ? 2.4 : 0.3 },
-      { path: ['dispatch', 'touch', 'openDeck', 'inflateRow', 'inflate'], ms: deep ? 13 : 1.2 },
+      {
+        path: ['dispatch', 'touch', 'openDeck', 'inflateRow', 'inflate'],
+        ms: deep ? 13 : 1.2,
+        calls: deep ? 26 : 3,
+      },
     ]).flat();
     this.#tap(ms, 'button “Deck list”', 'openDeck', rows, deep ? 44 : 7, 9);
     this.#tape.add({ kind: 'state', thread: MAIN, startMs: ms + 1, type: 'screen', value: 'Deck list' });
@@ -113,7 +118,7 @@ export class Phone {
     this.#state(STORE, ms + heldMs, 600, 'waiting');
     const work: Work[] = [{ path: ['dispatch', 'touch', 'sync'], ms: 4 }];
     if (waits) work.push({ path: ['dispatch', 'touch', 'sync', 'waitForLock'], ms: heldMs - 5 });
-    work.push({ path: ['dispatch', 'touch', 'sync'], ms: 3 });
+    work.push({ path: ['dispatch', 'touch', 'sync'], ms: 3, calls: 0 });
     this.#tap(ms, 'button “Sync manifest”', 'sync', work, 2, 4);
   }
 

@@ -1,21 +1,31 @@
-import { NO_STACK, packSamples } from '@nettle-patch/core';
-import type { EmittedRow } from '../../../../docs/reference-emitter.mjs';
-import { functionId, lineOf, type CodeName } from './code';
+import {
+  NO_STACK,
+  countsRow,
+  samplesRow,
+  type EmittedRow,
+  type EmittedSample,
+} from '../../../../docs/reference-emitter.mjs';
+import { functionId, placeOf, type CodeName } from './code';
 
 /** How often the phone looks at what its threads run. Milliseconds. */
 const SAMPLE_MS = 1;
 const US = 1000;
+const SECOND_MS = 1000;
 
 /** A stretch of work of one thread: who called whom, from the outermost, and for how long. */
 export interface Work {
   readonly path: readonly CodeName[];
   readonly ms: number;
+  /** How often the innermost function was called in it: once where it is not told, 0 where an earlier call goes on. */
+  readonly calls?: number;
 }
 
 /** Takes down what the phone's threads do, as rows of a recording. */
 export class Tape {
   #rows: EmittedRow[] = [];
   readonly #stacks = new Map<string, number>();
+  /** By thread, by second and by function: how often it was called. */
+  readonly #counts = new Map<number, Map<number, Map<number, number>>>();
 
   add(...rows: EmittedRow[]): void {
     this.#rows.push(...rows);
@@ -30,21 +40,38 @@ export class Tape {
 
   /** Samples of a thread while it does one piece of work after the other. @returns when it is done */
   work(thread: number, startMs: number, pieces: readonly Work[]): number {
-    const timesUs: number[] = [];
-    const stacks: number[] = [];
+    const samples: EmittedSample[] = [];
     let atMs = startMs;
     let nextMs = startMs + SAMPLE_MS / 2;
-    for (const { path, ms } of pieces) {
+    const see = (stack: number) => samples.push({ timeUs: Math.round(nextMs * US), stack });
+    const innermost = new Set(pieces.map(({ path }) => path.at(-1)!));
+    for (const name of pieces[0]!.path) if (!innermost.has(name)) this.#called(thread, atMs, name, 1);
+    for (const { path, ms, calls = 1 } of pieces) {
+      this.#called(thread, atMs, path.at(-1)!, calls);
       const stack = this.#stack(path);
-      for (atMs += ms; nextMs < atMs; nextMs += SAMPLE_MS) {
-        timesUs.push(Math.round(nextMs * US));
-        stacks.push(stack);
-      }
+      for (atMs += ms; nextMs < atMs; nextMs += SAMPLE_MS) see(stack);
     }
-    timesUs.push(Math.round(nextMs * US));
-    stacks.push(NO_STACK);
-    this.add({ kind: 'samples', ...packSamples(thread, SAMPLE_MS, { timesUs, stacks }) });
+    see(NO_STACK);
+    this.add(samplesRow(thread, SAMPLE_MS, samples));
     return atMs;
+  }
+
+  /** Tells how often functions were called in each second since the last time. */
+  tellCounts(): void {
+    for (const [thread, seconds] of this.#counts)
+      for (const [second, counts] of seconds)
+        this.add(countsRow(thread, second * SECOND_MS, SECOND_MS, counts));
+    this.#counts.clear();
+  }
+
+  #called(thread: number, ms: number, name: CodeName, calls: number): void {
+    const seconds = this.#counts.get(thread) ?? new Map<number, Map<number, number>>();
+    this.#counts.set(thread, seconds);
+    const second = Math.floor(ms / SECOND_MS);
+    const counts = seconds.get(second) ?? new Map<number, number>();
+    seconds.set(second, counts);
+    const id = functionId(name);
+    counts.set(id, (counts.get(id) ?? 0) + calls);
   }
 
   #stack(path: readonly CodeName[]): number {
@@ -60,7 +87,7 @@ export class Tape {
           id,
           function: functionId(name),
           ...(parent === undefined ? {} : { parent }),
-          ...(lineOf(name) === undefined ? {} : { line: lineOf(name) }),
+          ...placeOf(name),
         });
       }
       parent = id;
