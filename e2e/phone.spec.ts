@@ -19,6 +19,12 @@ test('the deckhand’s phone is started, recorded and looked into in every view,
   await expect(tool.locator('np-because')).toContainText('Ticket.scan');
   await stingList(tool).filter({ hasText: 'Tap button “Sync manifest”' }).first().click();
   await expect(tool.locator('np-because')).toContainText('Manifest.sync');
+  await stingList(tool).filter({ hasText: 'Tap button “Deck list”' }).first().click();
+  await expect(tool.locator('np-because')).toContainText('called up to 14 times');
+  await expect(tool.locator('np-sting-case')).toContainText('line 21');
+  // What holds of pages in a browser only is not said.
+  await expect(tool.locator('np-sting-case')).not.toContainText('in steps of');
+  await expect(tool.getByRole('button', { name: 'Look closer' })).toHaveCount(0);
 
   const views = tool.getByRole('navigation', { name: 'Views' });
   await views.getByRole('link', { name: 'Timeline' }).click();
@@ -30,6 +36,10 @@ test('the deckhand’s phone is started, recorded and looked into in every view,
   await expect(tool.locator('[role=grid] tr[data-at]').filter({ hasText: 'Ticket.scan' })).toBeVisible();
   await views.getByRole('link', { name: 'Source' }).click();
   await expect(tool.locator('np-source nav li').filter({ hasText: 'ticket.hand' })).toBeVisible();
+  await tool.locator('np-source nav li').filter({ hasText: 'deck_row.hand' }).click();
+  const line = tool.locator('np-source tbody tr').nth(1).locator('td');
+  await expect(line.first()).toHaveText('21');
+  await expect(line.last()).toHaveText('DeckRow.inflate');
 
   await views.getByRole('link', { name: 'Record' }).click();
   await tool.getByRole('button', { name: 'Stop the phone' }).click();

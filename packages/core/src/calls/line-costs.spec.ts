@@ -23,35 +23,43 @@ const placed = (id: number, name: string, line: number, more: object = {}): Row 
 });
 
 /** computeTrim calls bendingOf on line 12, which stands on lines 26 and 27; a library sorts for it on line 28. */
-const recording = recordingOf(
-  [
-    ...deskFunctions(),
-    placed(0, 'computeTrim', 10),
-    placed(1, 'bendingOf', 24),
-    placed(2, 'sort', 3, { originalFile: 'node_modules/weft/sort.js', owner: 'library' }),
-    { kind: 'stack', id: 0, function: 0, line: 12, column: 3 },
-    { kind: 'stack', id: 1, function: 1, parent: 0, line: 26, column: 5 },
-    { kind: 'stack', id: 2, function: 1, parent: 0, line: 27, column: 5 },
-    { kind: 'stack', id: 3, function: 1, parent: 0, line: 28, column: 5 },
-    { kind: 'stack', id: 4, function: 2, parent: 3, line: 9, column: 1 },
-    deskRun(0, 10, 0),
-    {
-      kind: 'samples',
-      ...packSamples(0, 1, {
-        timesUs: Array.from({ length: 10 }, (_, at) => at * 1000 + 500),
-        stacks: [0, 1, 1, 1, 1, 1, 2, 2, 4, 4],
-      }),
-    },
-    end(20),
-  ],
-  deskHeader({ fine: true }),
-);
+const recordedBy = (header: Parameters<typeof deskHeader>[0]) =>
+  recordingOf(
+    [
+      ...deskFunctions(),
+      placed(0, 'computeTrim', 10),
+      placed(1, 'bendingOf', 24),
+      placed(2, 'sort', 3, { originalFile: 'node_modules/weft/sort.js', owner: 'library' }),
+      { kind: 'stack', id: 0, function: 0, line: 12, column: 3 },
+      { kind: 'stack', id: 1, function: 1, parent: 0, line: 26, column: 5 },
+      { kind: 'stack', id: 2, function: 1, parent: 0, line: 27, column: 5 },
+      { kind: 'stack', id: 3, function: 1, parent: 0, line: 28, column: 5 },
+      { kind: 'stack', id: 4, function: 2, parent: 3, line: 9, column: 1 },
+      deskRun(0, 10, 0),
+      {
+        kind: 'samples',
+        ...packSamples(0, 1, {
+          timesUs: Array.from({ length: 10 }, (_, at) => at * 1000 + 500),
+          stacks: [0, 1, 1, 1, 1, 1, 2, 2, 4, 4],
+        }),
+      },
+      end(20),
+    ],
+    deskHeader(header),
+  );
+const recording = recordedBy({ fine: true });
 const lineOf = (line: number, foldLibraries = false) =>
   fileCosts(recording, { ...WIDE_LENS, foldLibraries })
     .find(({ file }) => file === FILE)!
     .lines.find((one) => one.line === line);
 
 describe('what lines cost, where samples know their line', () => {
+  it('is the same in a recording of another program, which has no fine mode', () => {
+    const lens = { ...WIDE_LENS, foldLibraries: false };
+    expect(fileCosts(recordedBy({}), lens)).toEqual(fileCosts(recording, lens));
+    expect(linesReport(recordedBy({}), WIDE_LENS)).toEqual(linesReport(recording, WIDE_LENS));
+  });
+
   it('is the time on the line itself, and with what was called from it', () => {
     expect(lineOf(26)).toMatchObject({ selfMs: 5, totalMs: 5, samples: 5 });
     expect(lineOf(12)).toMatchObject({ selfMs: 1, totalMs: 10, samples: 1 });

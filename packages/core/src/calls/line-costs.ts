@@ -9,7 +9,7 @@ import { mostOf } from '../statistics/most';
 import { lensRange, type Lens } from './lens';
 
 /**
- * What one line of a file cost. Where lines are known (fine mode), its own time; else that of the functions that begin
+ * What one line of a file cost. Where lines are known (in fine mode, and by what other programs tell), its own time; else that of the functions that begin
  * there.
  */
 export interface LineCost {
@@ -23,7 +23,9 @@ export interface LineCost {
   readonly samples: number;
   /** How far chance may have moved the own time, where samples saw it: one standard error, each taken to be by chance. */
   readonly selfErrorMs: number;
-  /** Of the own time of the function that stood on it most, the share that was on this line, 0 to 1; 0 where lines are not known. */
+  /** The function that stood on it most; undefined where lines are not known, and of lines that took no time themselves. */
+  readonly functionId: number | undefined;
+  /** Of the own time of that function, the share that was on this line, 0 to 1; 0 where lines are not known. */
   readonly share: number;
   /** What was called from it, the dearest first; none where lines are not known. */
   readonly called: readonly CalledFromLine[];
@@ -75,7 +77,7 @@ export function fileCosts(
   rows: readonly FunctionRow[] = functionTable(recording, lens),
 ): FileCosts[] {
   const costs = new GrowingCosts(recording);
-  const knowsLines = recording.header.fine === true;
+  const { knowsLines } = recording.stacks;
   for (const row of rows) {
     const line = costs.ofFunction(row.functionId);
     if (line === undefined) continue;
@@ -232,10 +234,11 @@ class SelfTimes {
     this.#ofFunction.set(functionId, (this.#ofFunction.get(functionId) ?? 0) + ms);
   }
 
-  /** Gives each line the share it has of the function that stood on it most. */
+  /** Gives each line the function that stood on it most, and the share it has of that. */
   settleShares(): void {
     for (const [line, byFunction] of this.#ofLine) {
       const [functionId, ms] = mostOf(byFunction)!;
+      line.functionId = functionId;
       line.share = ms / this.#ofFunction.get(functionId)!;
     }
   }
@@ -255,6 +258,7 @@ function emptyLine(line: number): Growing {
     samples: 0,
     selfErrorMs: 0,
     share: 0,
+    functionId: undefined,
     called: [],
     count: 0,
     forcedCount: 0,

@@ -1,4 +1,4 @@
-import { captureModeOf } from '../format/header';
+import { captureModeOf, isOfPage } from '../format/header';
 import type { Recording } from '../recording/recording';
 import { HANG_NOT_SEEN, NOT_SEEN } from '../stings/handlers';
 import type { Anatomy } from '../explanation/anatomy';
@@ -23,6 +23,7 @@ const UNSEEN: Readonly<Record<string, string>> = {
 
 /** What would have made the code seen, in words. */
 function remedyOf({ header }: Recording): string {
+  if (!isOfPage(header)) return 'What was recorded did not tell what ran in it.';
   if (captureModeOf(header) !== 'everyday') {
     return 'It ran in scripts that were left alone, in a frame from elsewhere, or in the browser itself.';
   }

@@ -1,4 +1,4 @@
-import { captureModeOf } from '../format/header';
+import { captureModeOf, isOfPage } from '../format/header';
 import { actionDeed } from '../inputs/action';
 import { delayStepMs } from '../inputs/delay-step';
 import { MAIN_THREAD, type Recording } from '../recording/recording';
@@ -200,7 +200,8 @@ class Sentence {
       ...unseenClause(unseenMs, sting.feltMs),
       ...unexplainedClause(blame.unexplainedMs, sting.feltMs),
     );
-    if (this.#leftUnseen !== undefined && captureModeOf(this.recording.header) === 'everyday')
+    const { header } = this.recording;
+    if (this.#leftUnseen !== undefined && isOfPage(header) && captureModeOf(header) === 'everyday')
       this.add(text(` ${this.#leftUnseen}`));
     return this;
   }

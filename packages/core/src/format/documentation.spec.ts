@@ -9,6 +9,7 @@ import { packCounts, unpackCounts } from './packed-counts';
 import { unpackSamples } from './packed-samples';
 import { recorded } from '../testing/recorded';
 import { encodeRecording } from '../recording/encoder';
+import { HEADER_FIELDS } from './header';
 import { lineSchema } from './json-schema';
 import { ROW_SHAPES } from './rows';
 
@@ -102,6 +103,15 @@ describe('the JSON Schema of the format', () => {
     readFileSync(new URL('../../../../docs/recording.schema.json', import.meta.url), 'utf8'),
   ) as object;
   const isLine = new Ajv2020().compile(schema);
+
+  it('knows every field of the header, as the documentation does', () => {
+    const { properties } = (schema as { anyOf: { properties: object }[] }).anyOf[0]!;
+    const table = text.split('\n## ').find((section) => section.includes('| `startedAt`'))!;
+    for (const name of HEADER_FIELDS.filter((one) => one !== 'kind')) {
+      expect(properties).toHaveProperty(name);
+      expect(table).toMatch(new RegExp(`^\\|[^|]*\`${name}\``, 'm'));
+    }
+  });
 
   it('is the one that the shapes of the rows give', () => {
     expect(schema).toEqual(lineSchema());

@@ -27,6 +27,8 @@ const headerSchema = object({
   clockStepMs: number().min(0).max(1000).required(),
   /** What one reading of the clock costs there, by which it is told what exact calls would cost. */
   clockReadMs: number().min(0).max(1).optional(),
+  /** The step in which delays of inputs are told, where it is not that of Event Timing or of the clock. */
+  delayStepMs: number().min(0).max(1000).optional(),
   refreshMs: number().moreThan(0).max(1000).required(),
   /** How much slower the device is than the computer the tool runs on; absent where it was not measured. */
   speed: number().moreThan(0).max(1000).optional(),
@@ -59,6 +61,9 @@ const headerSchema = object({
   missing: array(string().required()).required(),
 });
 
+/** Names of the fields of a header. */
+export const HEADER_FIELDS = Object.keys(headerSchema.fields);
+
 /** First line of every recording. Times of the other rows count from `startedAt`. */
 export type Header = InferType<typeof headerSchema>;
 
@@ -80,6 +85,9 @@ export function captureModeWords(mode: string, isolated = false): string {
 /** The same of the recording with a header. */
 export const modeWordsOf = (header: Pick<Header, 'mode' | 'fine' | 'isolated'>): string =>
   captureModeWords(captureModeOf(header), header.isolated);
+
+/** Whether it is of a page, which can be recorded more closely than it was. */
+export const isOfPage = ({ target }: Pick<Header, 'target'>): boolean => /^https?:/i.test(target.url);
 
 /**
  * Checks the first line of a recording.

@@ -5,5 +5,6 @@ const EVENT_TIMING_STEP_MS = 8;
 
 /** The step in which the delays of a recording's inputs are told: no difference below it is one. Milliseconds. */
 export function delayStepMs({ header }: Pick<Recording, 'header'>): number {
-  return header.available.includes('event') ? EVENT_TIMING_STEP_MS : header.clockStepMs;
+  const { available, clockStepMs, delayStepMs: told } = header;
+  return told ?? (available.includes('event') ? EVENT_TIMING_STEP_MS : clockStepMs);
 }

@@ -40,6 +40,7 @@ export class StackTable {
   /** For each stack the one that was called from it last: most are called again. */
   #latest = new Int32Array(INITIAL_CAPACITY).fill(EMPTY);
   #length = 0;
+  #knowsLines = false;
   readonly #byRowId = new Map<number, number>();
 
   static fromColumns({ functions, parents, rowIds, lines, columns }: StackColumns): StackTable {
@@ -126,6 +127,11 @@ export class StackTable {
     return this.#parents[stack]!;
   }
 
+  /** Whether the line is known at which the function of any of them stood. */
+  get knowsLines(): boolean {
+    return this.#knowsLines;
+  }
+
   /** Line at which the innermost function stood, from 1; 0 where that is not known. */
   lineOf(stack: number): number {
     return this.#lines[stack]!;
@@ -153,6 +159,7 @@ export class StackTable {
     this.#parents[stack] = parent;
     this.#rowIds[stack] = rowId;
     this.#lines[stack] = line;
+    if (line > 0) this.#knowsLines = true;
     this.#columns[stack] = column;
     if (line === 0) this.#place(stack);
     return stack;

@@ -101,10 +101,17 @@ describe('busy stretches of which nothing else is known', () => {
       durationMs: 80,
       source: 'longtask',
     }));
-    const recording = recordingOf([...tasks, end(3000)]);
-    const [sting, ...others] = findStings(recording, DEFAULT_THRESHOLDS);
-    expect(others).toEqual([]);
-    expect(becauseText(becauseOf(recording, anatomyOf(recording, sting!)))).toBe(
+    const told = (header = deskHeader()) => {
+      const recording = recordingOf([...tasks, end(3000)], header);
+      const [sting, ...others] = findStings(recording, DEFAULT_THRESHOLDS);
+      expect(others).toEqual([]);
+      return becauseText(becauseOf(recording, anatomyOf(recording, sting!)));
+    };
+    const { target } = deskHeader();
+    expect(told(deskHeader({ target: { ...target, url: 'app://deckhand' } }))).toBe(
+      'The main thread was busy 3 times with code that was not seen, for 240 ms in all, the longest for 80 ms. What was recorded did not tell what ran in it.',
+    );
+    expect(told()).toBe(
       'The main thread was busy 3 times with code that was not seen, for 240 ms in all, the longest for 80 ms. This browser takes no samples: a recording in fine mode shows what runs in it.',
     );
   });

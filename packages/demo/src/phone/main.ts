@@ -45,6 +45,7 @@ const on: EmitterCommands = {
       mode: 'everyday',
       startUp: false,
       clockStepMs: 0.001,
+      delayStepMs: 0.001,
       refreshMs: 1000 / hz,
       target: { title, url, engine, device },
       available,

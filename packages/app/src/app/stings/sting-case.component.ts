@@ -69,7 +69,7 @@ export class StingCaseComponent {
     const { header } = this.opened();
     const stepMs = delayStepMs(this.opened());
     const isStepped = this.shown().anatomy.sting.interaction !== undefined && stepMs >= 1;
-    const step = `This browser tells delays of inputs in steps of ${stepMs} ms.`;
+    const step = `${header.target.engine} tells delays of inputs in steps of ${stepMs} ms.`;
     const lines =
       header.isolated === true
         ? 'The page was isolated: lines were sampled from outside.'

@@ -19,9 +19,10 @@ function startOf({ functions, sources }: Recording, functionId: number): string 
   const recorded = functions.get(functionId);
   if (recorded === undefined) return undefined;
   const { originalFile, originalLine, originalColumn, source, line, column, place } = recorded;
+  if (source === undefined) return undefined;
   if (originalFile !== undefined && originalLine !== undefined)
     return `${originalFile}:${originalLine}:${originalColumn ?? 1}`;
-  const url = source === undefined ? undefined : sources.get(source)?.url;
+  const url = sources.get(source)?.url;
   if (url === undefined || line === undefined || place === true) return undefined;
   return `${originalPath(url)}:${line}:${column ?? 1}`;
 }

@@ -32,7 +32,7 @@ export interface FileFunction {
 }
 
 export interface ShownLine extends LineCost {
-  /** Names of the functions that begin on it. */
+  /** Names of the functions that begin on it, or else of the one that stood on it most. */
   readonly names: readonly string[];
   /** What was called from it, the dearest first, at most a few. */
   readonly calls: readonly { readonly name: string; readonly totalMs: number }[];
@@ -87,7 +87,10 @@ export class SourceQueries {
       problem: text === undefined ? this.#problemOf(file) : '',
       lines: lines.map((line) => ({
         ...line,
-        names: line.functionIds.map(named),
+        names: (line.functionIds.length === 0 && line.functionId !== undefined
+          ? [line.functionId]
+          : line.functionIds
+        ).map(named),
         calls: line.called
           .slice(0, MAX_CALLS_OF_LINE)
           .map(({ functionId, totalMs }) => ({ name: named(functionId), totalMs })),
