@@ -2,6 +2,7 @@ import { RangeSetBuilder, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, GutterMarker, gutter } from '@codemirror/view';
 import type { ShownLine } from '../../workers/analysis/queries/source-queries';
 import { countText, msFigure, msText, percentText } from '@nettle-patch/core';
+import { countWords, forcedWords, selfWords, totalWords } from './line-words';
 
 /** Below this a time is not worth a figure. Milliseconds. */
 const WORTH_MS = 0.005;
@@ -49,12 +50,6 @@ interface Column {
   readonly bar?: (line: ShownLine) => number;
 }
 
-/** What is known of a line that samples saw, and how sure. */
-function sampledWords({ selfMs, selfErrorMs, samples, share }: ShownLine): string {
-  const seen = `${countText(samples)} ${samples === 1 ? 'sample' : 'samples'}`;
-  return `${msText(selfMs)} ± ${msText(selfErrorMs)} on this line by ${seen}, ${percentText(share)} of its function`;
-}
-
 const calledWords = ({ calls }: ShownLine) =>
   calls.map(({ name, totalMs }) => `\ncalls ${name}: ${msText(totalMs)}`).join('');
 
@@ -63,10 +58,7 @@ const COLUMNS: readonly Column[] = [
     name: 'self ms',
     widest: '00000.0',
     figure: ({ selfMs, samples }) => (samples > 0 ? countText(selfMs) : msWords(selfMs)),
-    title: (line) =>
-      line.samples > 0
-        ? sampledWords(line)
-        : `${line.names.join(', ')}: ${msText(line.selfMs)} in its own code`,
+    title: selfWords,
     bar: ({ selfMs }) => selfMs,
   },
   {
@@ -79,23 +71,19 @@ const COLUMNS: readonly Column[] = [
     name: 'total ms',
     widest: '00000.0',
     figure: ({ totalMs }) => msWords(totalMs),
-    title: (line) =>
-      line.samples > 0 || line.calls.length > 0
-        ? `${msText(line.totalMs)} with what was called from here${calledWords(line)}`
-        : `${line.names.join(', ')}: ${msText(line.totalMs)} with all it called`,
+    title: (line) => totalWords(line) + calledWords(line),
   },
   {
     name: 'calls',
     widest: '0,000,000',
     figure: ({ count }) => (count === 0 ? '' : countText(count)),
-    title: ({ count }) => `called ${countText(count)} times`,
+    title: countWords,
   },
   {
     name: 'forced',
     widest: '00,000×',
     figure: ({ forcedCount }) => (forcedCount === 0 ? '' : `${countText(forcedCount)}×`),
-    title: ({ forcedCount, forcedMs }) =>
-      `layout forced here ${countText(forcedCount)} times, ${msText(forcedMs)}`,
+    title: forcedWords,
   },
 ];
 

@@ -33,6 +33,7 @@ import { OpeningComponent } from '../shell/opening.component';
 import { CodeViewComponent } from './code-view.component';
 import { costColumns } from './cost-gutters';
 import { editorLink } from './editor-link';
+import { LineDetailComponent } from './line-detail.component';
 import { trialOfFunction } from './trial-of-function';
 import { answerTo } from '../shared/answer-to';
 
@@ -65,6 +66,7 @@ function countIfLeftOut(list: readonly unknown[], all: boolean): number {
     RouterLink,
     CodeViewComponent,
     IconComponent,
+    LineDetailComponent,
     OpeningComponent,
     PaneDividerComponent,
     PanesDirective,
@@ -138,6 +140,8 @@ export class SourceComponent {
     const lines = this.shown()?.lines ?? [];
     return lines.reduce((best, one) => (one.selfMs > (best?.selfMs ?? 0) ? one : best), lines[0])?.line;
   });
+  /** The line that is told of: that of the cursor, which is put on the line that is shown. */
+  protected readonly cursorLine = computed(() => this.#cursor() ?? this.wantedLine() ?? 1);
   protected readonly columns = computed(() => costColumns(this.shown()?.lines ?? []));
   protected readonly functions = computed(() =>
     [...(this.shown()?.functions ?? [])].sort((a, b) => b.selfMs - a.selfMs),
@@ -161,7 +165,7 @@ export class SourceComponent {
   /** Opens the line in the person's editor. Its scheme was checked when it was set, and again here. */
   protected readonly link = computed(() => {
     const file = this.shown()?.file;
-    const line = this.#cursor() ?? this.wantedLine() ?? 1;
+    const line = this.cursorLine();
     const { editorTemplate } = this.#preferences();
     const link = file === undefined ? undefined : editorLink(editorTemplate, { file, line });
     return link === undefined ? undefined : this.#sanitizer.bypassSecurityTrustUrl(link);
@@ -189,7 +193,7 @@ export class SourceComponent {
 
   /** Begins a trial with the function that the cursor is in. */
   protected async tryAlternatives({ file, text = '' }: ShownFile): Promise<void> {
-    const line = this.#cursor() ?? this.wantedLine() ?? 1;
+    const line = this.cursorLine();
     const trial = trialOfFunction({ file, text, line });
     if (trial === undefined) {
       this.#snackBar.open(`There is no function at line ${line}. Put the cursor into one.`, 'Close', {

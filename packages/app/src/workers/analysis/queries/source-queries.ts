@@ -35,7 +35,7 @@ export interface ShownLine extends LineCost {
   /** Names of the functions that begin on it, or else of the one that stood on it most. */
   readonly names: readonly string[];
   /** What was called from it, the dearest first, at most a few. */
-  readonly calls: readonly { readonly name: string; readonly totalMs: number }[];
+  readonly calls: readonly { readonly functionId: number; readonly name: string; readonly totalMs: number }[];
 }
 
 const MAX_CALLS_OF_LINE = 5;
@@ -93,7 +93,7 @@ export class SourceQueries {
         ).map(named),
         calls: line.called
           .slice(0, MAX_CALLS_OF_LINE)
-          .map(({ functionId, totalMs }) => ({ name: named(functionId), totalMs })),
+          .map(({ functionId, totalMs }) => ({ functionId, name: named(functionId), totalMs })),
       })),
       functions: lines.flatMap(({ line, functionIds }) =>
         functionIds.map((functionId) => {
