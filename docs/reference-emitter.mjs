@@ -29,12 +29,10 @@ export const NO_STACK = -1;
 /** A row of samples of one thread, in order of time. @param intervalMs how far apart they are meant to be */
 export function samplesRow(thread, intervalMs, samples) {
   const startUs = samples[0]?.timeUs ?? 0;
-  let beforeUs = startUs;
-  const numbers = samples.flatMap(({ timeUs, stack }) => {
-    const sinceUs = timeUs - beforeUs;
-    beforeUs = timeUs;
-    return [sinceUs, stack + 1];
-  });
+  const numbers = samples.flatMap(({ timeUs, stack }, at) => [
+    timeUs - (samples[at - 1]?.timeUs ?? startUs),
+    stack + 1,
+  ]);
   const count = samples.length;
   return { kind: 'samples', thread, startMs: startUs / 1000, intervalMs, count, data: packed(numbers) };
 }
@@ -43,12 +41,7 @@ export function samplesRow(thread, intervalMs, samples) {
 export function countsRow(thread, startMs, durationMs, counts) {
   const called = [...counts].sort(([a], [b]) => a - b);
   const base = called[0]?.[0] ?? 0;
-  let before = base;
-  const numbers = called.flatMap(([id, calls]) => {
-    const sinceId = id - before;
-    before = id;
-    return [sinceId, calls];
-  });
+  const numbers = called.flatMap(([id, calls], at) => [id - (called[at - 1]?.[0] ?? base), calls]);
   return { kind: 'counts', thread, startMs, durationMs, count: called.length, base, data: packed(numbers) };
 }
 

@@ -9,8 +9,8 @@ import { mostOf } from '../statistics/most';
 import { lensRange, type Lens } from './lens';
 
 /**
- * What one line of a file cost. Where lines are known (in fine mode, and by what other programs tell), its own time; else that of the functions that begin
- * there.
+ * What one line of a file cost. Where lines are known (in fine mode, and by what other programs tell), its own time; else
+ * that of the functions that begin there.
  */
 export interface LineCost {
   /** From 1. */

@@ -20,12 +20,19 @@ export interface Work {
   readonly calls?: number;
 }
 
+/** How often each function of a thread was called in a second. */
+interface CountedSecond {
+  readonly thread: number;
+  readonly startMs: number;
+  readonly counts: Map<number, number>;
+}
+
 /** Takes down what the phone's threads do, as rows of a recording. */
 export class Tape {
   #rows: EmittedRow[] = [];
   readonly #stacks = new Map<string, number>();
-  /** By thread, by second and by function: how often it was called. */
-  readonly #counts = new Map<number, Map<number, Map<number, number>>>();
+  /** By thread and second. */
+  readonly #counted = new Map<string, CountedSecond>();
 
   add(...rows: EmittedRow[]): void {
     this.#rows.push(...rows);
@@ -58,18 +65,16 @@ export class Tape {
 
   /** Tells how often functions were called in each second since the last time. */
   tellCounts(): void {
-    for (const [thread, seconds] of this.#counts)
-      for (const [second, counts] of seconds)
-        this.add(countsRow(thread, second * SECOND_MS, SECOND_MS, counts));
-    this.#counts.clear();
+    for (const { thread, startMs, counts } of this.#counted.values())
+      this.add(countsRow(thread, startMs, SECOND_MS, counts));
+    this.#counted.clear();
   }
 
   #called(thread: number, ms: number, name: CodeName, calls: number): void {
-    const seconds = this.#counts.get(thread) ?? new Map<number, Map<number, number>>();
-    this.#counts.set(thread, seconds);
-    const second = Math.floor(ms / SECOND_MS);
-    const counts = seconds.get(second) ?? new Map<number, number>();
-    seconds.set(second, counts);
+    const startMs = Math.floor(ms / SECOND_MS) * SECOND_MS;
+    const key = `${thread} ${startMs}`;
+    const { counts } = this.#counted.get(key) ?? { counts: new Map<number, number>() };
+    this.#counted.set(key, { thread, startMs, counts });
     const id = functionId(name);
     counts.set(id, (counts.get(id) ?? 0) + calls);
   }

@@ -54,6 +54,11 @@ describe('the line of the cursor', () => {
     );
   });
 
+  it('says nothing of the time of a function that begins there and was seen on other lines', async () => {
+    const { texts } = await detail(38, { ...LINE, selfMs: 0, totalMs: 0, samples: 0, calls: [], count: 300 });
+    expect(texts('section > span').join(' ')).toBe('line 38 called 300 times');
+  });
+
   it('says of others that no time was seen', async () => {
     const { texts } = await detail(39, LINE);
     expect(texts('section > span').join(' ')).toBe('line 39 no time was seen here');

@@ -52,9 +52,10 @@ export class LineDetailComponent {
   protected readonly words = computed(() => {
     const line = this.#shown();
     if (line === undefined) return 'no time was seen here';
+    const isMore = line.calls.length > 0 || line.samples === 0;
     return [
       ...(line.selfMs > 0 ? [selfWords(line)] : []),
-      ...(line.samples > 0 && line.calls.length === 0 ? [] : [totalWords(line)]),
+      ...(isMore && line.totalMs > 0 ? [totalWords(line)] : []),
       ...(line.count > 0 ? [countWords(line)] : []),
       ...(line.forcedCount > 0 ? [forcedWords(line)] : []),
     ].join('; ');
