@@ -20,6 +20,14 @@ const PARTS = {
   'after waiting': ['before', 'after one', 'after another'],
   'a short function, 250,000 times': ['thirty turns', 'ninety turns'],
   'calls of some microseconds': ['calculation', 'many calls'],
+  'lines of one statement': [
+    'element',
+    'property',
+    'chain',
+    'first of a template',
+    'second of a template',
+    'decided',
+  ],
 };
 
 const script = readFileSync(fileURLToPath(new URL('../pages/truth-lines.js', import.meta.url)), 'utf8');
@@ -29,7 +37,7 @@ const lineOf = new Map(
     return name === undefined ? [] : [[name, at + 1]];
   }),
 );
-const BUTTONS = ['engine', 'deep', 'waits', 'often', 'many', 'done'];
+const BUTTONS = ['engine', 'deep', 'waits', 'often', 'many', 'one', 'done'];
 const page = `<!doctype html><meta charset="utf-8"><title>Known lines</title><link rel="icon" href="data:,">
 ${BUTTONS.map((id) => `<button id="${id}" data-testid="${id}">${id}</button>`).join('\n')}
 <script src="/truth-lines.js"></script>`;

@@ -99,6 +99,38 @@ function manyCalls() {
 }
 const names = Array.from({ length: 50 }, (_, at) => `Håkon Ångström Ærø ${at} é`.repeat(8));
 
+/** Calls on lines of their own within one statement, as where a view is written as a tree of elements. */
+function oneStatement() {
+  let from = now();
+  const until = (name) => {
+    add(name, now() - from);
+    from = now();
+    return name;
+  };
+  const element = (name, parts) => {
+    spin(9);
+    return { name, parts };
+  };
+  // prettier-ignore
+  return element( // element
+    'list',
+    [
+      JSON.parse(text).length, // property
+      until('property'),
+      [...numbers]
+        .sort() // chain
+        .length,
+      until('chain'),
+      `${spin(7)} ${ // first of a template
+        spin(11)} rows`, // second of a template
+      until('between'),
+      words.replace(/([0-9])([1-3])/g, '$2$1').length > 3 ? // decided
+        until('decided') :
+        spin(50),
+    ],
+  );
+}
+
 /** What each of two lines takes by itself, in runs that are not held against anything. */
 function measureShares() {
   const time = (work) => {
@@ -118,7 +150,16 @@ function measureShares() {
   return { thirty: least('thirty'), ninety: least('ninety'), value };
 }
 
-const known = { bottom: 12, 'way up': 6, before: 5, 'after one': 10, 'after another': 15 };
+const known = {
+  bottom: 12,
+  'way up': 6,
+  before: 5,
+  'after one': 10,
+  'after another': 15,
+  element: 9,
+  'first of a template': 7,
+  'second of a template': 11,
+};
 const addKnown = (...of) => of.forEach((name) => add(name, known[name]));
 const handlers = {
   engine: () => engineCalls(),
@@ -132,6 +173,10 @@ const handlers = {
   },
   often: () => often(),
   many: () => manyCalls(),
+  one: () => {
+    oneStatement();
+    addKnown('element', 'first of a template', 'second of a template');
+  },
 };
 let shares;
 measureShares();

@@ -1,35 +1,12 @@
-import { LINE_INSERTIONS } from '@nettle-patch/core';
+import { LINE_MARKS, LOOK_INSERTIONS, lineTold, type LineMark } from '@nettle-patch/core';
 import type { AnyNode } from 'acorn';
 import type { Edits } from './edits';
-import {
-  WITH_EXPRESSION,
-  beginOf,
-  chainedCalls,
-  isLoop,
-  partsOf,
-  valuePart,
-  type Loop,
-  type Part,
-} from './statement-parts';
+import { marksInExpressions, type ExpressionMark } from './expression-marks';
+import { LinePositions, type Latest, type MarkedPosition } from './line-positions';
+import { WITH_EXPRESSION, beginOf, isLoop, partsOf, type Loop, type Part } from './statement-parts';
 import { constantsOf, turnsPassedOver, type Constants } from './short-loops';
-import { headOf, weigh, weighCall, type CallsOut } from './weight';
+import { headOf, weigh, weighBut } from './weight';
 
-/** A position in a function at which something that takes time begins. */
-export interface MarkedPosition {
-  /** Number of the function among those of the script, or undefined at its top level. */
-  readonly functionNumber: number | undefined;
-  /** Offset in the text. */
-  readonly start: number;
-  /** The position that was marked before it, where nothing else can have been in between. */
-  readonly before: MarkedPosition | undefined;
-  /** Whether code may be called there that was not rewritten, which takes a look of its own. */
-  readonly callsOut: CallsOut;
-  /** Whether it is that of the function itself, which is told on entry. */
-  readonly isEntry?: boolean;
-}
-
-/** A position within as many columns of the one before it, on the same line, is no other. */
-const SAME_COLUMNS = 100;
 /** A statement of fewer nodes that calls nothing is charged to the one before it. */
 const MIN_NODES = 5;
 /** So much is done between two looks in a loop, at least, in nodes. */
@@ -44,7 +21,7 @@ const SIMPLE: ReadonlySet<string> = new Set([
 ]);
 /** What goes on in a list of statements, from one to the next. */
 interface ListState {
-  latest: MarkedPosition | undefined;
+  latest: Latest;
   /** What was done since the latest look, in nodes. */
   done: number;
   /** The loop that it is in, where that is passed over. */
@@ -55,10 +32,16 @@ interface ListState {
 interface PassedOver {
   readonly turns: number;
   /** What is done in a turn, in nodes, each with its line. */
-  readonly parts: { readonly position: MarkedPosition | undefined; readonly nodes: number }[];
+  readonly parts: { readonly latest: Latest; readonly nodes: number }[];
 }
 
-const CALLS_NOTHING: CallsOut = { certain: false, names: [] };
+/** What tells of a position, and where that is put. */
+interface Mark {
+  readonly how: Exclude<keyof typeof LINE_MARKS, 'topHeld'>;
+  readonly at: number;
+  /** Where what it stands around ends. */
+  readonly end?: number;
+}
 
 /** Where statements stand. */
 export interface LineSurroundings {
@@ -69,13 +52,14 @@ export interface LineSurroundings {
 
 /** Puts lines and looks before the statements of the functions that are recorded in fine mode. */
 export class LineMarks {
-  readonly #positions: MarkedPosition[] = [];
-  /** By position: its number, from 0; none is given to those that are no other than the one before. */
-  readonly #numbers = new Map<MarkedPosition, number>();
+  readonly #positions: LinePositions;
   /** By the list that is being marked. */
   readonly #lists = new WeakMap<AnyNode, ListState>();
-  /** Names of what the script has itself that tells of its calls, or is too small to. */
-  readonly #own = new Set<string>();
+  /** What is put around nodes, once they are reached. */
+  readonly #inExpressions = new Map<AnyNode, readonly ExpressionMark[]>();
+  /** Positions in functions whose line is told behind a value, and the numbers of the functions that hold one so. */
+  readonly #held: MarkedPosition[] = [];
+  readonly #holding = new Set<number>();
   /** Loops that are passed over, by what their statements stand in. */
   readonly #passedOver = new WeakMap<AnyNode, PassedOver>();
   #constants: Constants = new Map();
@@ -86,31 +70,17 @@ export class LineMarks {
    */
   constructor(
     private readonly edits: Edits,
-    private readonly idOf: (number: number, firstId: number) => number,
+    idOf: (number: number, firstId: number) => number,
     private readonly isTopLevelOpen: () => boolean,
-  ) {}
+  ) {
+    this.#positions = new LinePositions(idOf);
+  }
 
-  /**
-   * Settles which positions there are, and numbers them.
-   * @param placeOf the original position of an offset
-   * @returns those that are marked, in order of their numbers
-   */
-  settle(
-    placeOf: (start: number) => { file: string | undefined; line: number; column: number },
-  ): MarkedPosition[] {
-    const places = new Map(this.#positions.map((position) => [position, placeOf(position.start)]));
-    const marked: MarkedPosition[] = [];
-    for (const position of this.#positions) {
-      const place = places.get(position)!;
-      const before = position.before && places.get(position.before);
-      const isSame =
-        before !== undefined &&
-        before.file === place.file &&
-        before.line === place.line &&
-        Math.abs(before.column - place.column) < SAME_COLUMNS;
-      if (position.isEntry || (isSame && !(this.#callsOut(position) && position.before!.isEntry))) continue;
-      this.#numbers.set(position, marked.length);
-      marked.push(position);
+  /** Settles which positions there are. @param placeOf the original position of an offset @returns by their numbers */
+  settle(placeOf: Parameters<LinePositions['settle']>[0]): MarkedPosition[] {
+    const marked = this.#positions.settle(placeOf);
+    for (const position of this.#held) {
+      if (this.#positions.isMarked(position)) this.#holding.add(position.functionNumber!);
     }
     return marked;
   }
@@ -122,18 +92,18 @@ export class LineMarks {
 
   /** Notes a function or class of the script: what is called by its name is looked at as it is entered. */
   define(name: string): void {
-    this.#own.add(name);
+    this.#positions.define(name);
+  }
+
+  /** Whether a function holds values while a line is told. Known when all is settled. */
+  isHolding(functionNumber: number): boolean {
+    return this.#holding.has(functionNumber);
   }
 
   /** Notes that a function begins, whose body is a list of statements. */
   enter(body: AnyNode, functionNumber: number, start: number): void {
-    this.#lists.set(body, { latest: this.#entryOf(functionNumber, start), done: 0, loop: undefined });
-  }
-
-  #entryOf(functionNumber: number, start: number): MarkedPosition {
-    const entry = { functionNumber, start, before: undefined, callsOut: CALLS_NOTHING, isEntry: true };
-    this.#positions.push(entry);
-    return entry;
+    const latest = [this.#positions.addEntry(functionNumber, start)];
+    this.#lists.set(body, { latest, done: 0, loop: undefined });
   }
 
   /** Marks a statement, before what stands in it. @returns its position, where it is worth one */
@@ -158,23 +128,27 @@ export class LineMarks {
   expression(body: AnyNode, functionNumber: number, start: number): MarkedPosition {
     const around = { functionNumber, inLoop: false };
     const [first, ...others] = body.type === 'SequenceExpression' ? body.expressions : [body];
-    const { callsOut } = weigh(first);
-    const position = this.#position(first!.start, around, callsOut, this.#entryOf(functionNumber, start));
-    this.#mark({ how: 'comma', at: body.start }, position);
-    this.#chain([first], around, position);
-    for (const other of others) {
-      const next = this.#position(other.start, around, weigh(other).callsOut, position);
-      this.#mark({ how: 'comma', at: other.start }, next);
-    }
+    const state: ListState = {
+      latest: [this.#positions.addEntry(functionNumber, start)],
+      done: 0,
+      loop: undefined,
+    };
+    const part = (one: AnyNode, at: number, before?: MarkedPosition) =>
+      this.#part({ how: 'comma', at, start: one.start, nodes: [one] }, around, state, before);
+    const position = part(first!, body.start);
+    for (const other of others) part(other, other.start, position);
     return position;
+  }
+
+  /** Puts what tells of lines around a node of an expression, before what is put around those in it. */
+  inExpression(node: AnyNode): void {
+    for (const { how, position } of this.#inExpressions.get(node) ?? [])
+      this.#mark({ how, at: how === 'noArguments' ? node.end - 1 : node.start, end: node.end }, position);
   }
 
   /** Id of a position, or of the one before it where it is no other. @param firstId of the functions of the script */
   idOfPosition(position: MarkedPosition, firstId: number): number | undefined {
-    let at: MarkedPosition | undefined = position;
-    while (at !== undefined && !this.#numbers.has(at)) at = at.before;
-    const number = at && this.#numbers.get(at);
-    return number === undefined ? undefined : this.idOf(number, firstId);
+    return this.#positions.idOfPosition(position, firstId);
   }
 
   #inList(node: AnyNode, list: AnyNode, around: LineSurroundings): MarkedPosition | undefined {
@@ -209,32 +183,37 @@ export class LineMarks {
       const isWorth = weight.calls || weight.callsOut.certain || weight.nodes >= MIN_NODES || isLoop(node);
       if (isWorth && part.how !== undefined) {
         if (around.inLoop && state.done >= MIN_BETWEEN_LOOKS && part.how !== 'value') {
-          const { look, lookComma } = LINE_INSERTIONS;
+          const { look, lookComma } = LOOK_INSERTIONS;
           this.edits.open(part.at, (part.how === 'statement' ? look : lookComma)(state.done));
           state.done = 0;
         }
-        const position = this.#position(part.start, around, weight.callsOut, state.latest);
-        this.#mark(part, position);
-        this.#chain(part.nodes, around, position);
-        state.latest = position;
+        const position = this.#part({ ...part, how: part.how }, around, state, first);
         first ??= position;
       }
       state.done += weight.nodes;
-      state.loop?.parts.push({ position: state.latest, nodes: weight.nodes });
+      state.loop?.parts.push({ latest: state.latest, nodes: weight.nodes });
     });
     return first;
   }
 
-  /** Marks calls of methods further down a chain, which may stand on lines of their own. */
-  #chain(
-    nodes: readonly (AnyNode | null | undefined)[],
-    around: LineSurroundings,
-    statement: MarkedPosition,
-  ): void {
-    for (const { callee, value } of chainedCalls(nodes)) {
-      const position = this.#position(callee.property.start, around, weighCall(callee), statement);
-      this.#mark(valuePart(value), position);
-    }
+  /** Marks a part of a statement, and what is called in it. @param first position of the statement, where it has one */
+  #part(
+    part: Part & Mark,
+    { functionNumber }: LineSurroundings,
+    state: ListState,
+    first?: MarkedPosition,
+  ): MarkedPosition {
+    const position = this.#positions.add(functionNumber, part.start, state.latest);
+    this.#mark(part, position);
+    const found = marksInExpressions(part.nodes, functionNumber, {
+      positions: this.#positions,
+      latest: [position],
+      resumed: [first ?? position],
+    });
+    for (const [node, marks] of found.marks) this.#inExpressions.set(node, marks);
+    position.callsOut = weighBut(part.nodes, found.told).callsOut;
+    state.latest = found.latest;
+    return position;
   }
 
   /** Passes over a loop that ends soon, and looks when it has, at the line that was reached. @returns whether it does */
@@ -254,12 +233,12 @@ export class LineMarks {
     let nodes = 0;
     for (const part of parts) {
       nodes += part.nodes;
-      const id = part.position && this.idOfPosition(part.position, firstId);
+      const id = part.latest && this.idOfPosition(part.latest[0]!, firstId);
       if (id === undefined) continue;
       if (lines.at(-2) === id) lines.push(lines.pop()! + part.nodes);
       else lines.push(id, part.nodes);
     }
-    return lines.length === 0 ? '' : LINE_INSERTIONS.lookBehind(nodes * turns, lines.join());
+    return lines.length === 0 ? '' : LOOK_INSERTIONS.lookBehind(nodes * turns, lines.join());
   }
 
   /** A look at each turn of a loop, and the line of its head where that takes time. */
@@ -270,46 +249,27 @@ export class LineMarks {
     const turn = head.nodes + lastWeight(body) + 1;
     const isWait = node.type === 'ForOfStatement' && node.await;
     const expression = WITH_EXPRESSION.has(body.type) && !isWait ? headOf(body)[0] : undefined;
-    if (body.type === 'BlockStatement') this.edits.open(body.start + 1, LINE_INSERTIONS.look(turn));
-    else if (expression != null) this.edits.open(beginOf(body, expression), LINE_INSERTIONS.lookComma(turn));
-    else if (test != null) this.edits.open(test.start, LINE_INSERTIONS.lookComma(turn));
-    if (test != null && head.calls)
-      this.#mark({ how: 'comma', at: test.start }, this.#position(test.start, around, head.callsOut));
+    if (body.type === 'BlockStatement') this.edits.open(body.start + 1, LOOK_INSERTIONS.look(turn));
+    else if (expression != null) this.edits.open(beginOf(body, expression), LOOK_INSERTIONS.lookComma(turn));
+    else if (test != null) this.edits.open(test.start, LOOK_INSERTIONS.lookComma(turn));
+    if (test != null && head.calls) {
+      const position = this.#positions.add(around.functionNumber, test.start, undefined, head.callsOut);
+      this.#mark({ how: 'comma', at: test.start }, position);
+    }
   }
 
-  #callsOut({ callsOut: { certain, names } }: MarkedPosition): boolean {
-    return certain || names.some((name) => !this.#own.has(name));
-  }
-
-  #position(
-    start: number,
-    { functionNumber }: LineSurroundings,
-    callsOut: CallsOut,
-    before: MarkedPosition | undefined = undefined,
-  ): MarkedPosition {
-    const position = { functionNumber, start, before, callsOut };
-    this.#positions.push(position);
-    return position;
-  }
-
-  #mark({ how, at, end }: Pick<Part, 'how' | 'at' | 'end'>, position: MarkedPosition): void {
+  #mark({ how, at, end }: Mark, position: MarkedPosition): void {
     const isTop = position.functionNumber === undefined;
-    const pieces = LINE_INSERTIONS;
-    const isGone = () => !this.#numbers.has(position) || (isTop && this.isTopLevelOpen());
-    this.edits.open(at, (firstId) => {
+    const isGone = () => !this.#positions.isMarked(position) || (isTop && this.isTopLevelOpen());
+    const { open, close }: LineMark = LINE_MARKS[how === 'held' && isTop ? 'topHeld' : how];
+    const pieceOf = (piece: LineMark['open']) => (firstId: number) => {
       if (isGone()) return '';
-      const id = this.idOf(this.#numbers.get(position)!, firstId);
-      const callsOut = this.#callsOut(position);
-      if (how === 'value') {
-        const open = callsOut ? pieces.callValueOpen : pieces.valueOpen;
-        const openTop = callsOut ? pieces.topCallValueOpen : pieces.topValueOpen;
-        return (isTop ? openTop : open)(id);
-      }
-      if (how === 'comma')
-        return (callsOut ? pieces.callComma(id) : '') + (isTop ? pieces.topLineComma : pieces.lineComma)(id);
-      return (callsOut ? pieces.call(id) : '') + (isTop ? pieces.topLine : pieces.line)(id);
-    });
-    if (end !== undefined) this.edits.close(end, () => (isGone() ? '' : pieces.valueClose()));
+      const id = this.#positions.idOfPosition(position, firstId)!;
+      return piece(lineTold(id, isTop, this.#positions.callsOut(position)));
+    };
+    if (how === 'held' && !isTop) this.#held.push(position);
+    this.edits.open(at, pieceOf(open));
+    if (close !== undefined) this.edits.close(end!, pieceOf(close));
   }
 }
 

@@ -1,5 +1,6 @@
 import {
   COUNT_INSERTIONS,
+  HOLDING_INSERTIONS,
   INSERTIONS,
   isFunction,
   nested,
@@ -13,7 +14,8 @@ import {
 import type { AnyNode, Program } from 'acorn';
 import type { Edits, Piece } from './edits';
 import { evaluatedBy, type EvaluatedScript } from './evaluated';
-import { LineMarks, type MarkedPosition } from './line-marks';
+import { LineMarks } from './line-marks';
+import type { MarkedPosition } from './line-positions';
 import { hasOwnRules, isSmall, isWorthRecording, makesStrict } from './instrumentation-filter';
 import { directivesOf, hasDirective } from './tree';
 
@@ -123,6 +125,7 @@ export class Rewriter {
       const script = evaluatedBy(node);
       if (script !== undefined) this.evaluated.push(script);
     }
+    this.#lines?.inExpression(node);
     if (isFunction(node)) {
       const site = siteOf(node, parent);
       this.#functions.push(site);
@@ -185,13 +188,21 @@ export class Rewriter {
           at,
           of(id, (given) => opening(given) + closing),
         );
-      this.#open(at, of(id, opening));
+      this.#open(at, waits ? of(id, opening) : this.#opening(id, 'bodyOpen'));
       this.#close(body.end - 1, closing);
       return;
     }
     const at = this.#afterArrow(node.params.at(-1)?.end ?? node.start);
-    this.#open(at, of(id, waits ? pieces.waitingExpressionOpen : pieces.expressionOpen));
+    this.#open(at, waits ? of(id, pieces.waitingExpressionOpen) : this.#opening(id, 'expressionOpen'));
     this.#close(node.end, waits ? pieces.waitingExpressionClose() : pieces.expressionClose());
+  }
+
+  /** What a function that does not wait begins with. */
+  #opening(number: number, name: 'bodyOpen' | 'expressionOpen'): Piece {
+    return (firstId) => {
+      const pieces = this.#lines?.isHolding(number) === true ? HOLDING_INSERTIONS : this.#insertions;
+      return pieces[name](firstId + number);
+    };
   }
 
   /** Has the calls of a function counted, and nothing more. */

@@ -1,7 +1,5 @@
-import { isFunction, pushChildren } from '@nettle-patch/core';
 import type { AnyNode } from 'acorn';
-import { findOwn } from './tree';
-import { headOf, makesCall } from './weight';
+import { headOf } from './weight';
 
 const LOOP_TYPES = [
   'ForStatement',
@@ -65,28 +63,6 @@ export function partsOf(node: AnyNode, isExpression: boolean): readonly Part[] {
 /** What is put around a value: one of several joined by commas stands in brackets, and may be one more of them. */
 export function valuePart({ type, start, end }: AnyNode): Pick<Part, 'how' | 'at' | 'end'> {
   return type === 'SequenceExpression' ? { how: 'comma', at: start } : { how: 'value', at: start, end };
-}
-
-interface ChainedCall {
-  readonly callee: Extract<AnyNode, { type: 'MemberExpression' }>;
-  /** The last argument, which is made before the call. */
-  readonly value: AnyNode;
-}
-
-/** Calls of methods with an argument in which nothing is called: what is told before that is right for the call. */
-export function chainedCalls(nodes: readonly (AnyNode | null | undefined)[]): ChainedCall[] {
-  const found: ChainedCall[] = [];
-  const pending = nodes.filter((node) => node != null);
-  for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
-    if (isFunction(node)) continue;
-    if (node.type === 'CallExpression' && node.callee.type === 'MemberExpression') {
-      const value = node.arguments.at(-1) as AnyNode | undefined;
-      if (value !== undefined && value.type !== 'SpreadElement' && !findOwn(value, makesCall))
-        found.push({ callee: node.callee, value });
-    }
-    pushChildren(node, pending);
-  }
-  return found;
 }
 
 /** Where another expression and a comma can be put before the expression of a statement. */

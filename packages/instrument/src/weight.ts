@@ -95,6 +95,7 @@ interface Growing {
   readonly callsOut: { certain: boolean; readonly names: string[] };
 }
 
+const NONE: ReadonlySet<AnyNode> = new Set();
 const nothing = (): Growing => ({ nodes: 0, calls: false, callsOut: { certain: false, names: [] } });
 
 /** Notes a call by a name; undefined where it has none. */
@@ -130,38 +131,46 @@ function addCall(callee: AnyNode, into: Growing): void {
   if (ENGINE_FUNCTIONS.has(nameOf(callee) ?? '')) into.callsOut.certain = true;
 }
 
-/** Whether a call of a method may run code that was not rewritten, and that may take long. */
-export function weighCall(callee: Extract<AnyNode, { type: 'MemberExpression' }>): CallsOut {
+/** Whether reading a property has the engine lay out what has changed. */
+export const forcesLayout = (node: AnyNode): boolean =>
+  node.type === 'MemberExpression' && FORCING_PROPERTIES.test(nameOf(node.property as AnyNode) ?? '');
+
+/** Whether an assignment has the engine parse or lay out. */
+export const setsSlowly = (node: AnyNode): boolean =>
+  node.type === 'AssignmentExpression' &&
+  node.left.type === 'MemberExpression' &&
+  SLOW_PROPERTIES.has(nameOf(node.left.property as AnyNode) ?? '');
+
+/** Adds what a node does by itself, without those below it. */
+function addNode(node: AnyNode, into: Growing): void {
+  if (makesCall(node)) into.calls = true;
+  if (node.type === 'CallExpression') addCall(node.callee, into);
+  else if (node.type === 'NewExpression' || node.type === 'ImportExpression') {
+    callBy(node.type === 'NewExpression' ? nameOf(node.callee) : undefined, into);
+    into.nodes += OTHER_CALL_WEIGHT;
+  } else if (node.type === 'TaggedTemplateExpression') addCall(node.tag, into);
+  else if (node.type === 'SpreadElement' || forcesLayout(node) || setsSlowly(node))
+    into.callsOut.certain = true;
+}
+
+/** Whether some nodes, by themselves, may run code that was not rewritten, and that may take long. */
+export function callsOutBy(...nodes: readonly AnyNode[]): CallsOut {
   const weight = nothing();
-  addCall(callee, weight);
+  for (const node of nodes) addNode(node, weight);
   return weight.callsOut;
 }
 
 /** Weighs some nodes and all below them, but no statements and functions within. */
-export function weigh(...nodes: readonly (AnyNode | null | undefined)[]): Weight {
+export const weigh = (...nodes: readonly (AnyNode | null | undefined)[]): Weight => weighBut(nodes, NONE);
+
+/** The same but for what some nodes call by themselves. */
+export function weighBut(nodes: readonly (AnyNode | null | undefined)[], left: ReadonlySet<AnyNode>): Weight {
   const weight = nothing();
   const pending = nodes.filter((node) => node != null);
   for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
     weight.nodes++;
     if (isFunction(node)) continue;
-    if (makesCall(node)) weight.calls = true;
-    if (node.type === 'CallExpression') addCall(node.callee, weight);
-    else if (node.type === 'NewExpression' || node.type === 'ImportExpression') {
-      callBy(node.type === 'NewExpression' ? nameOf(node.callee) : undefined, weight);
-      weight.nodes += OTHER_CALL_WEIGHT;
-    } else if (node.type === 'TaggedTemplateExpression') addCall(node.tag, weight);
-    else if (node.type === 'SpreadElement') weight.callsOut.certain = true;
-    else if (
-      node.type === 'MemberExpression' &&
-      FORCING_PROPERTIES.test(nameOf(node.property as AnyNode) ?? '')
-    )
-      weight.callsOut.certain = true;
-    else if (
-      node.type === 'AssignmentExpression' &&
-      node.left.type === 'MemberExpression' &&
-      SLOW_PROPERTIES.has(nameOf(node.left.property as AnyNode) ?? '')
-    )
-      weight.callsOut.certain = true;
+    if (!left.has(node)) addNode(node, weight);
     pushChildren(node, pending);
   }
   return weight;

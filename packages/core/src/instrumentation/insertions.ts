@@ -19,6 +19,7 @@ import {
   LOOKS_TAKEN,
   NEVER,
   NEVER_ARGUMENT,
+  NEVER_OPERAND,
   OPEN_CALLS,
   OPEN_CALLS_LENGTH,
   REGISTER,
@@ -96,7 +97,8 @@ const exactInsertions = {
 
 const count = (id: number | string) => `++${COUNTS}[${slotIn(id)}]`;
 /** A call, and not written out: functions as long as that would be are compiled later, and put into others less often. */
-const enterFine = (id: number | string) => `let ${RUNNING}=${ENTER_FINE}(${id});`;
+const enterFine = (id: number | string, ...others: readonly string[]) =>
+  `let ${[`${RUNNING}=${ENTER_FINE}(${id})`, ...others].join()};`;
 /** Written out: a call in a `finally` costs more than it saves. */
 const leaveFine = (root: string) => `(${OPEN_CALLS}[0]=${RUNNING}-1)||${root}()`;
 
@@ -150,28 +152,60 @@ const line = (id: number | string) => `${OPEN_CALLS}[${RUNNING}]=${id}`;
 const topLine = (id: number | string) => `${OPEN_CALLS}[${OPEN_CALLS}[0]]=${id}`;
 
 /**
- * What fine mode puts before statements, or before expressions in place of them (`comma`): a look that is due after what
- * was done before, the line that begins, and what tells of a call out of rewritten code. A statement begins with a name,
- * before which a semicolon may be left out (ECMA-262, section 12.10); an expression with a bracket, before which a word
- * such as `return` may stand without a space.
+ * What tells that a line begins, as an expression.
+ * @param isTop whether it is outside of any function
+ * @param callsOut whether it may call out of rewritten code, which takes a look
  */
-export const LINE_INSERTIONS = {
+export const lineTold = (id: number | string, isTop: boolean, callsOut: boolean): string =>
+  `${callsOut ? `${lookAtCall(id)},` : ''}${(isTop ? topLine : line)(id)}`;
+
+/** What stands before and behind what a line is told of; `told` is what tells. */
+export interface LineMark {
+  readonly open: (told: string) => string;
+  readonly close?: (told: string) => string;
+}
+
+/**
+ * How lines are told. A statement begins with a name, before which a semicolon may be left out (ECMA-262, section 12.10);
+ * an expression with a bracket, before which a word such as `return` may stand without a space.
+ */
+export const LINE_MARKS = {
+  statement: { open: (told) => `${told};` },
+  /** Before one of several expressions, or before the only one. */
+  comma: { open: (told) => `(${told}),` },
+  /** Around an argument or a value that is assigned, before which a comma would be one of a list. */
+  value: { open: (told) => `(${told})?`, close: () => `:${NEVER_ARGUMENT}` },
+  /** The same around what may stand beside an operator. */
+  operand: { open: (told) => `(+(${told})?`, close: () => `:${NEVER_OPERAND})` },
+  /** Around a value behind which the line is told: it is held meanwhile. */
+  held: { open: () => `(0,${HELD}=`, close: (told) => `,(${told}),${HELD})` },
+  /** The same outside of any function. */
+  topHeld: { open: () => `[${LOOKS_TAKEN},`, close: (told) => `,(${told})][1]` },
+  /** In place of arguments, where there are none. */
+  noArguments: { open: (told) => `...(${told},[])` },
+} as const satisfies Record<string, LineMark>;
+
+/** Every piece that tells of a line. */
+const toldOfLines: readonly Insertion[] = Object.values<LineMark>(LINE_MARKS).flatMap(({ open, close }) =>
+  [open, ...(close === undefined ? [] : [close])].flatMap((piece) =>
+    [false, true].flatMap((isTop) =>
+      [false, true].map((callsOut) => (id: number | string) => piece(lineTold(id, isTop, callsOut))),
+    ),
+  ),
+);
+
+/** Looks that fine mode puts before statements, or before expressions in place of them (`comma`), where they are due. */
+export const LOOK_INSERTIONS = {
   look: (weight: number | string) => `${lookAfter(weight)};`,
   lookComma: (weight: number | string) => `(${lookAfter(weight)}),`,
   /** Behind a loop: what was done in it, and by line what is done in each of its turns. */
   lookBehind: (weight: number | string, lines = LIST) => `;${lookAfter(weight, lines)};`,
-  line: (id: number | string) => `${line(id)};`,
-  lineComma: (id: number | string) => `(${line(id)}),`,
-  topLine: (id: number | string) => `${topLine(id)};`,
-  topLineComma: (id: number | string) => `(${topLine(id)}),`,
-  call: (id: number | string) => `${lookAtCall(id)};`,
-  callComma: (id: number | string) => `(${lookAtCall(id)}),`,
-  /** Around an argument or a value that is assigned, before which the line is told: a comma would be one of a list. */
-  valueOpen: (id: number | string) => `(${line(id)})?`,
-  topValueOpen: (id: number | string) => `(${topLine(id)})?`,
-  callValueOpen: (id: number | string) => `(${lookAtCall(id)},${line(id)})?`,
-  topCallValueOpen: (id: number | string) => `(${lookAtCall(id)},${topLine(id)})?`,
-  valueClose: () => `:${NEVER_ARGUMENT}`,
+} as const satisfies Record<string, Insertion>;
+
+/** Where functions begin in fine mode that hold values, as `bodyOpen` and `expressionOpen` do. */
+export const HOLDING_INSERTIONS = {
+  bodyOpen: (id) => `;${enterFine(id, HELD)}try{`,
+  expressionOpen: (id) => `{${enterFine(id, HELD)}try{return(`,
 } as const satisfies Record<string, Insertion>;
 
 /** What counts the calls of functions too small to be anything but counted. */
@@ -196,8 +230,9 @@ let pattern: RegExp | undefined;
 export function withoutInsertions(text: string): string {
   if (!text.includes('__np_')) return text;
   pattern ??= new RegExp(
-    [exactInsertions, fineInsertions, closerInsertions, LINE_INSERTIONS, COUNT_INSERTIONS]
+    [exactInsertions, fineInsertions, closerInsertions, LOOK_INSERTIONS, HOLDING_INSERTIONS, COUNT_INSERTIONS]
       .flatMap((insertions) => Object.values<Insertion>(insertions))
+      .concat(toldOfLines)
       .map(patternOf)
       .sort((a, b) => b.length - a.length)
       .join('|'),

@@ -30,9 +30,10 @@ export const ENTER_AGAIN = '__np_b';
 /** Leave functions that can wait, and all where one is looked at closer, and give 0. */
 export const LEAVE_WAITING = '__np_h';
 export const LEAVE_WAITING_EXPRESSION = '__np_j';
-/** Are never evaluated. Two, so that one can be told from the other where they are taken out again. */
+/** Are never evaluated. Several, so that one can be told from the other where they are taken out again. */
 export const NEVER = '__np_z';
 export const NEVER_ARGUMENT = '__np_v';
+export const NEVER_OPERAND = '__np_u';
 
 /** In a worker: a constant around its recorder, the place of the function that is looked at closer. */
 export const CLOSER_PLACE = '__np_c';

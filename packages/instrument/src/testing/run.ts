@@ -40,6 +40,8 @@ export interface Run {
   /** Of a script in fine mode, calls by id, and positions that a look saw the innermost call at. */
   readonly counts: ReadonlyMap<number, number>;
   readonly seen: ReadonlySet<number>;
+  /** By each name that `here` was called with, the position of the innermost call then; with `above`, of the one around it. */
+  readonly heres: ReadonlyMap<string, number>;
 }
 
 /**
@@ -60,6 +62,11 @@ export async function runScript(code: string, takesLooks = true): Promise<Run> {
   const calls = new Int32Array(OPEN_CALLS_LENGTH);
   const countSlots = new Int32Array(COUNT_SLOTS);
   const seen = new Set<number>();
+  const heres = new Map<string, number>();
+  const noted = (up: number) => (name: string, value: unknown) => {
+    heres.set(name, calls[calls[0]! - up]!);
+    return value;
+  };
   const look = (...lines: number[]) => {
     if (lines.length > 0) calls[calls[0]!] = lineReached(lines, -calls[LOOK_COUNTDOWN]!);
     // Not the same each time: what is reached between two looks would be.
@@ -79,6 +86,8 @@ export async function runScript(code: string, takesLooks = true): Promise<Run> {
   Object.assign(context, {
     [OPEN_CALLS]: calls,
     [COUNTS]: countSlots,
+    here: noted(0),
+    above: noted(1),
     [LOOKS_TAKEN]: takesLooks,
     [LOOK]: look,
     [LOOK_AT_CALL]: (id: number) => {
@@ -119,6 +128,7 @@ export async function runScript(code: string, takesLooks = true): Promise<Run> {
     registered,
     counts,
     seen,
+    heres,
   };
 }
 

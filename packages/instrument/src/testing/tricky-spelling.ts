@@ -68,4 +68,72 @@ export const TRICKY_SPELLING: Readonly<Record<string, string>> = {
     function*m(a){if(a)yield[a].map(String);else yield{a:[a].length};const b=yield[a];return[b].concat(a)}
     const c=(a)=>{try{return f(a)}catch(d){return[d.a,d.b]}};
     result=(async()=>[c(0),c(1),f(0,{a:-1,b:""}),g([1]),h(1),h("two"),h(3),await k(4),await k(0).catch((a)=>a),[...m(1)],[...m(0)]])();`,
+  'calls on lines of their own': `
+    const log = []; const f = (...x) => (log.push(x.length), [x].join()), none = () => [log.length].join();
+    const tag = ({ raw }, ...x) => raw.join('|') + f(...x);
+    class A { constructor(...x) { this.x = f(...x); this.to = new.target.name; } m() { return f(this.x, ...arguments); } static s() { return [this.name]; } }
+    class B extends A {
+      constructor() { const early = [
+        none(),
+        none()]; super(
+        f(1),
+        f(early)); this.after = super.m(
+        none(),
+      ); }
+      n() { return [
+        super.m(),
+        super.m(
+          none()),
+        delete this
+          .m().x, typeof
+          none(), -
+          none(),
+        void none()]; }
+    }
+    function g(o, ...rest) {
+      const v = [
+        none(), arguments.length,
+        ...[none()]
+          .concat(), tag\`a\${
+          none()}b\${
+          f(2)}\`,
+        tag\`c\`, new A, new
+          A(), new (
+          A.bind(null))(
+            none(), (none(), class { k() { return f(4); } }).name), (none(), function () {}).name,
+        o?.m(), o
+          ?.m?.(
+            f(5),
+            none()), o.none
+          ?.().m(
+            none()), (0, o
+          .m)(
+            none() && 6)];
+      o.innerHTML =
+        f(7); o.innerHTML +=
+        none(); o.kept ??=
+        none(); o.kept &&=
+        f(o
+          .m(
+            none())); [o.first = none()] = [
+        none()].slice(
+          f() ? 1 : 0);
+      return f(v.map((x) => typeof x === 'object' ? JSON.stringify(x) : String(x)),
+        none()) + (
+        eval('rest.length') + eval(
+          'arguments' + (none(), '.length')));
+    }
+    async function* h(o) { yield f(
+      await none(),
+      yield none(),
+      await f(
+        yield [none()]
+          .concat(),
+        await o.m(
+          none()))); }
+    const o = { m(...x) { return [this === o, x.length, ...x].join(); } };
+    result = (async () => { const seen = [g(o, 1, 2), o.innerHTML, o.kept, o.first, JSON.stringify(new B()), new B().n(), A
+      .s()
+      .concat()
+      .join()]; for await (const x of h(o)) seen.push(x); return [seen, log.length, String(g), String(h), String(B)]; })();`,
 };
