@@ -43,6 +43,7 @@ export * from './words/source-words';
 export * from './words/figures';
 export * from './lists/compared';
 export * from './words/json-fault';
+export * from './words/validation-words';
 export * from './compare/compare';
 export * from './compare/compare-anatomies';
 export * from './compare/compare-functions';

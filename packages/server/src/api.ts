@@ -1,4 +1,4 @@
-import { BadStepsError, BadTrialError, settingsSchema } from '@nettle-patch/core';
+import { BadStepsError, BadTrialError, settingsSchema, validationWords } from '@nettle-patch/core';
 import express from 'express';
 import { ValidationError, object, string } from 'yup';
 import { NoLanError, type Lan } from './lan/lan';
@@ -39,7 +39,11 @@ export const refuse: express.ErrorRequestHandler = (error, request, response, ne
   const isWrong = WRONG.some((wrong) => error instanceof wrong);
   const { status = 500, message } = error as Error & { status?: number };
   if (response.headersSent) next(error);
-  else if (isWrong) response.status(400).type('text').send(message);
+  else if (isWrong)
+    response
+      .status(400)
+      .type('text')
+      .send(error instanceof ValidationError ? validationWords(error) : message);
   else if (status < 500) response.status(status).type('text').send('This cannot be taken.');
   else {
     log(`${request.method} ${request.path}: ${message}`);

@@ -31,16 +31,28 @@ export function knownAs(culprit: Culprit): string {
 const HOT_SHARE = 0.4;
 const MIN_SAMPLES = 10;
 
-/** ", 62 % of that on line 26 (`bending += lever * …`)": where in a function the time went, if most of it was one line's. */
-export function hotLineClause(recording: Recording, culprit: Culprit): BecausePart[] {
+/**
+ * ", 62 % of that on line 26 (`bending += lever * …`)": where in a function the time went, if most of it was one line's.
+ * @param of what it is a share of, and the words for that
+ */
+export function hotLineClause(
+  recording: Recording,
+  culprit: Culprit,
+  of: { readonly wholeMs: number; readonly words: string } = {
+    wholeMs: culprit.chargedMs,
+    words: 'of that',
+  },
+): BecausePart[] {
   const [hottest] = culprit.hotLines;
   if (hottest === undefined || hottest.chargedMs < culprit.chargedMs * HOT_SHARE) return [];
   if (hottest.chargedMs < MIN_SAMPLES * samplesOf(recording, MAIN_THREAD).intervalMs) return [];
-  const share = percent(hottest.chargedMs / culprit.chargedMs);
+  const share = percent(hottest.chargedMs / of.wholeMs);
   const code = codeOfLine(recording, culprit.functionId, hottest.line);
   // In a page that is not isolated, how the time of a loop without calls falls on its lines is estimated.
   const how = recording.header.isolated === true ? '' : 'probably about ';
-  return [text(`, ${how}${share} of that on line ${hottest.line}${code === undefined ? '' : ` (${code})`}`)];
+  return [
+    text(`, ${how}${share} ${of.words} on line ${hottest.line}${code === undefined ? '' : ` (${code})`}`),
+  ];
 }
 
 /**
@@ -80,7 +92,9 @@ export function becauseOfCulprits(recording: Recording, anatomy: Anatomy): Becau
     text(`${knownAs(worst)}${percent(worst.chargedMs / busyMs)} went to `),
     functionPart(recording, worst.functionId),
     text(called),
-    ...(isOnlyEntered(worst) ? [text(' and what it called, which was not seen')] : []),
+    ...(isOnlyEntered(worst)
+      ? [text(' and what it called, which was not seen')]
+      : hotLineClause(recording, worst)),
     ...forcedClause(recording, anatomy, ', with '),
     text('.'),
     ...unexplained,

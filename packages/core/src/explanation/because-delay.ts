@@ -249,16 +249,22 @@ class Sentence {
     } else if (worst.selfMs >= lead.totalMs / 2) {
       parts.push(text(`, ${knownAs(worst)}${percent(worst.selfMs / lead.totalMs)} of it in its own code`));
       parts.push(...hotLineClause(this.recording, worst));
-    } else if (worst.attributedMs >= lead.totalMs / 2) {
-      const what = phase.script.below ?? 'the engine';
+    } else if (worst.attributedMs >= lead.totalMs / 4) {
+      const share = percent(worst.attributedMs / lead.totalMs);
       parts.push(
-        text(
-          `, ${knownAs(worst)}${percent(worst.attributedMs / lead.totalMs)} of it in ${what}, which it called`,
-        ),
+        text(`, ${knownAs(worst)}${share} of it in ${whatItCalled(worst, phase)}`),
+        ...hotLineClause(this.recording, worst, { wholeMs: lead.totalMs, words: 'of it' }),
       );
     }
     return parts;
   }
+}
+
+/** "weft, which it called", where that is nearly all that was called out of own code. */
+function whatItCalled({ attributedMs }: Culprit, { script: { below } }: Phase): string {
+  if (below === undefined) return 'the engine, which it called';
+  if (below.lengthMs >= attributedMs * NEARLY_ALL) return `${below.name}, which it called`;
+  return `what it called, ${percent(below.lengthMs / attributedMs)} of that in ${below.name}`;
 }
 
 /** The sentence that explains one delay, by its phases. */

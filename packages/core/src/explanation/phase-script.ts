@@ -27,8 +27,8 @@ export interface PhaseScript {
   readonly lengthMs: number;
   /** The own function with the most time, its own and in what it called; the outermost of those that are equal. */
   readonly lead: Culprit | undefined;
-  /** Name of the library that own code called most, by the time in it. */
-  readonly below: string | undefined;
+  /** The library that the lead called most, by the time in it: its name and that time. */
+  readonly below: LibraryBelow | undefined;
   /** What a library did by itself, where that is more than what own code did. */
   readonly library: LibraryWork | undefined;
   /** The same where it is not. */
@@ -37,6 +37,13 @@ export interface PhaseScript {
   readonly entered: UnseenEntry | undefined;
   /** Style and layout that were forced with the lead on the stack. Milliseconds. */
   readonly leadForcedMs: number;
+}
+
+/** A library that own code called. */
+export interface LibraryBelow {
+  readonly name: string;
+  /** In it, called by that code directly or through other libraries. Milliseconds. */
+  readonly lengthMs: number;
 }
 
 /** An entry into a library of which nothing else is known: it may have called own code in it. */
@@ -80,7 +87,7 @@ export function phaseScript(
   return {
     lengthMs,
     lead,
-    below: libraryBelow(recording, segments),
+    below: lead && libraryBelow(recording, lead.functionId, segments),
     library: leads ? work : undefined,
     beside: leads ? undefined : work,
     entered: entered !== undefined && entered.lengthMs > leadMs ? entered : undefined,
@@ -113,16 +120,21 @@ function nameOf(recording: Recording, functionId: number): string {
   return libraryName(recorded, recording.sources.get(recorded?.source ?? NaN));
 }
 
-function libraryBelow(recording: Recording, segments: readonly Segment[]): string | undefined {
+function libraryBelow(
+  recording: Recording,
+  caller: number,
+  segments: readonly Segment[],
+): LibraryBelow | undefined {
   const byName = new Map<string, number>();
   for (const segment of segments) {
     const innermost = innermostFunction(recording, segment);
-    if (innermost === undefined || innermostOwn(recording, segment) === undefined) continue;
+    if (innermost === undefined || innermostOwn(recording, segment) !== caller) continue;
     if (!isLibrarys(recording, innermost)) continue;
     const name = nameOf(recording, innermost);
     byName.set(name, (byName.get(name) ?? 0) + segment.endMs - segment.startMs);
   }
-  return mostOf(byName)?.[0];
+  const most = mostOf(byName);
+  return most && { name: most[0], lengthMs: most[1] };
 }
 
 function sumOf(segments: readonly Segment[]): number {

@@ -3,6 +3,7 @@ import { MAX_QUIET, MAX_ROUNDS, MAX_STEPS } from './limits';
 import { partialThresholds } from './thresholds';
 import { RefusedRecordingError } from './errors';
 import { FORMAT_MAJOR, FORMAT_NAME } from './version';
+import { validationWords } from '../words/validation-words';
 
 const headerSchema = object({
   kind: string().oneOf(['header']).required(),
@@ -113,7 +114,10 @@ export function readHeader(value: unknown): Header {
     });
   } catch (error) {
     if (error instanceof ValidationError) {
-      throw new RefusedRecordingError('not-a-recording', `the header does not fit: ${error.message}`);
+      throw new RefusedRecordingError(
+        'not-a-recording',
+        `the header does not fit: ${validationWords(error)}`,
+      );
     }
     throw error;
   }

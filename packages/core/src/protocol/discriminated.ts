@@ -1,4 +1,5 @@
 import { ValidationError, string, type InferType, type Schema } from 'yup';
+import { validationWords } from '../words/validation-words';
 
 /** The field by which messages of a union are told apart. */
 export function typeName<Name extends string>(name: Name) {
@@ -22,7 +23,7 @@ export function checked<T>(value: unknown, schema: Schema<T>): T {
   try {
     return schema.validateSync(value, { strict: true });
   } catch (error) {
-    if (error instanceof ValidationError) throw new ProtocolError(error.message);
+    if (error instanceof ValidationError) throw new ProtocolError(validationWords(error));
     throw error;
   }
 }

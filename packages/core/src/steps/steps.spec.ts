@@ -20,7 +20,7 @@ describe('a file of steps', () => {
     [{ on: '#deck' }, /^step 2: "do" must be one of .*; it is missing$/],
     [{ do: 'click' }, /^step 2 \(click\): on is a required field$/],
     [{ do: 'click', on: '#deck', at: 3 }, /^step 2 \(click\): .*unspecified.* at$|^step 2 \(click\): .*at/],
-    [{ do: 'wait', ms: 'long' }, /^step 2 \(wait\): ms must be a `number` type/],
+    [{ do: 'wait', ms: 'long' }, /^step 2 \(wait\): ms must be a number, and is a text$/],
     [{ do: 'key', key: 'Ahoy' }, /^step 2 \(key\): "key" must be one character or one of .*got "Ahoy"$/],
     [{ do: 'drag', on: '.vehicle', by: { x: 1.5, y: 0 } }, /^step 2 \(drag\): by\.x must be an integer$/],
     [{ do: 'type' }, /^step 2 \(type\): it needs either "text" or "length"$/],
@@ -37,5 +37,8 @@ describe('a file of steps', () => {
     expect(() => readSteps('ahoy')).toThrow(/is no JSON/);
     expect(() => readSteps('{"steps":[]}')).toThrow(/at least 1/);
     expect(() => readSteps('{}')).toThrow(/steps is a required field/);
+    expect(() => readSteps('[{"do":"wait","ms":1}]')).toThrow(
+      /^the file of steps: it must be an object with the list "steps": \{"steps": /,
+    );
   });
 });

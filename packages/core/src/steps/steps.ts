@@ -1,4 +1,5 @@
 import { jsonFault } from '../words/json-fault';
+import { validationWords } from '../words/validation-words';
 import { array, number, object, string, ValidationError, type ObjectSchema } from 'yup';
 import { KEYS, MODIFIERS, type Modifier } from './keys';
 import { MAX_STEPS } from '../format/limits';
@@ -90,7 +91,9 @@ const SHAPES: Readonly<Record<Step['do'], ObjectSchema<object>>> = {
   navigate: object({ url: string().min(1).max(2000).required() }),
 };
 
-const fileSchema = object({ steps: array(object()).min(1).max(MAX_STEPS).required() }).noUnknown();
+const fileSchema = object({ steps: array(object()).min(1).max(MAX_STEPS).required() })
+  .noUnknown()
+  .typeError('it must be an object with the list "steps": {"steps": [{"do": "click", "on": "#board-all"}]}');
 
 /** Thrown when a file of steps cannot be used. The message names the step by its number, from 1. */
 export class BadStepsError extends Error {
@@ -101,7 +104,7 @@ function checked<T>(what: string, check: () => T): T {
   try {
     return check();
   } catch (error) {
-    if (error instanceof ValidationError) throw new BadStepsError(`${what}: ${error.message}`);
+    if (error instanceof ValidationError) throw new BadStepsError(`${what}: ${validationWords(error)}`);
     throw error;
   }
 }

@@ -20,7 +20,8 @@ export const giveWay: Adviser = (recording, { handlers, sting }) => {
   const range = { startMs: longest.startMs, endMs: longest.startMs + longest.durationMs };
   const worst = firstOwn(recording, culpritsOf(recording, partition(recording, sting.thread, range)));
   if (worst === undefined) return [];
-  if (worst.selfMs < MIN_SHARE * longest.durationMs) return [];
+  const workedMs = worst.selfMs + worst.attributedMs;
+  if (workedMs < MIN_SHARE * longest.durationMs) return [];
   const entered = longest.function === undefined ? undefined : canonicalFunction(recording, longest.function);
   const place = functionPart(recording, worst.functionId);
   return [
@@ -38,8 +39,12 @@ export const giveWay: Adviser = (recording, { handlers, sting }) => {
         text(' ran for '),
         ms(longest.durationMs),
         text(' without a break, '),
-        ms(worst.selfMs),
-        text(' of it in its own code'),
+        ms(workedMs),
+        text(
+          worst.attributedMs < workedMs / 10
+            ? ' of it in its own code'
+            : ' of it in its code and what that called',
+        ),
         ...hotLineClause(recording, worst),
         text('.'),
       ],

@@ -1,5 +1,6 @@
 import { ValidationError, array, mixed, object, string, type ObjectSchema } from 'yup';
 import { jsonFault } from '../words/json-fault';
+import { validationWords } from '../words/validation-words';
 
 /** Where the code of a trial runs: in a worker, or in a page of its own, which has elements. */
 export const TRIAL_PLACES = ['worker', 'page'] as const;
@@ -84,7 +85,7 @@ function taken<T>(schema: ObjectSchema<object>, given: unknown): T {
     const value = schema.validateSync(withTexts(given), { strict: true });
     return schema.cast(value) as T;
   } catch (error) {
-    if (error instanceof ValidationError) throw new BadTrialError(`the trial: ${error.message}`);
+    if (error instanceof ValidationError) throw new BadTrialError(`the trial: ${validationWords(error)}`);
     throw error;
   }
 }

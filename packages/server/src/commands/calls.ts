@@ -4,6 +4,7 @@ import {
   exactCostWords,
   lensSchema,
   placeText,
+  validationWords,
   type CallsReport,
   type ReportedLine,
   type Lens,
@@ -47,7 +48,8 @@ export function lensFrom(recording: Recording, flags: CallsFlags): Lens {
       focus,
     });
   } catch (error) {
-    if (error instanceof ValidationError) throw new FileError(`This lens makes no sense: ${error.message}.`);
+    if (error instanceof ValidationError)
+      throw new FileError(`This lens makes no sense: ${validationWords(error)}.`);
     throw error;
   }
 }

@@ -26,6 +26,16 @@ import type { Output } from './output';
 
 const ms = (value: number) => `${roundText(value)} ms`;
 
+/** "62 % on line 26", of what is charged to a function; nothing where lines are not known. */
+function hottestText({
+  chargedMs,
+  hotLines: [hottest],
+}: Pick<ReportedSting['culprits'][number], 'chargedMs'> & {
+  readonly hotLines: readonly { readonly line: number; readonly chargedMs: number }[];
+}): string {
+  return hottest === undefined ? '' : `${percentText(hottest.chargedMs / chargedMs)} on line ${hottest.line}`;
+}
+
 function writeSting(output: Output, sting: ReportedSting, number: number): void {
   const { kind, also, label, startMs } = sting;
   const kinds = [kind, ...also].join(', ').replaceAll('-', ' ');
@@ -48,8 +58,9 @@ function writeSting(output: Output, sting: ReportedSting, number: number): void 
         `self ${ms(culprit.selfMs)}`,
         `total ${ms(culprit.totalMs)}`,
         culprit.count > 0 ? countedText(culprit.count, 'call') : '',
+        hottestText(culprit),
       ]),
-    [false, false, true, true, true],
+    [false, false, true, true, true, false],
     3,
   );
   for (const { advice, evidence } of sting.suggestions) {
@@ -90,14 +101,7 @@ function writeSums(output: Output, sums: ReportedSums): void {
   output.table(
     functions
       .slice(0, MAX_FUNCTIONS)
-      .map(({ hotLines: [hottest], ...one }) => [
-        one.name,
-        placeText(one),
-        ms(one.chargedMs),
-        hottest === undefined
-          ? ''
-          : `${percentText(hottest.chargedMs / one.chargedMs)} on line ${hottest.line}`,
-      ]),
+      .map((one) => [one.name, placeText(one), ms(one.chargedMs), hottestText(one)]),
     [false, false, true, false],
     5,
   );

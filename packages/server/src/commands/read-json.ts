@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { ValidationError } from 'yup';
-import { jsonFault } from '@nettle-patch/core';
+import { jsonFault, validationWords } from '@nettle-patch/core';
 import { FileError } from './read-recording';
 
 /**
@@ -19,7 +19,7 @@ export async function readJson<T>(path: string, check: (given: unknown) => T): P
     return check(JSON.parse(text));
   } catch (error) {
     if (error instanceof SyntaxError) throw new FileError(`${path} is no JSON${jsonFault(error, text)}`);
-    if (error instanceof ValidationError) throw new FileError(`${path}: ${error.errors.join('; ')}`);
+    if (error instanceof ValidationError) throw new FileError(`${path}: ${validationWords(error)}`);
     throw error;
   }
 }

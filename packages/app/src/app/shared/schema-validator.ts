@@ -1,4 +1,5 @@
 import type { AbstractControl, ValidationErrors, ValidatorFn } from '@angular/forms';
+import { validationWords } from '@nettle-patch/core';
 import { ValidationError } from 'yup';
 
 /** A schema of several fields. */
@@ -28,7 +29,9 @@ export function schemaValidator(
 }
 
 /** "It must be greater than or equal to 1."; of one of several lines: "Line 2 must…". */
-function wordsOf({ message, path = '' }: ValidationError): string {
+function wordsOf(error: ValidationError): string {
+  const { path = '' } = error;
+  const message = validationWords(error);
   const line = /\[(\d+)\]$/.exec(path)?.[1];
   const subject = line === undefined ? 'It' : `Line ${Number(line) + 1}`;
   const words = message.startsWith(`${path} `) ? subject + message.slice(path.length) : message;
