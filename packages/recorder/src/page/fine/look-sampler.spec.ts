@@ -1,78 +1,16 @@
 import { COUNT_SLOTS, LOOK_COUNTDOWN, slotOf } from '@nettle-patch/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { createLookSampler, type LookSampler } from './look-sampler';
-import { SAME, type LookSamples } from './stack-samples';
+import { createLookSampler } from './look-sampler';
+import { HANDLER, LINE, LookingThread, OTHER_LINE, SHORT_LINE } from './testing/looking-thread';
+import { clock } from './testing/clock';
 
-let nowMs = 0;
-let stepMs = 0;
-vi.mock('../natives', () => ({ now: () => (stepMs === 0 ? nowMs : Math.floor(nowMs / stepMs) * stepMs) }));
+vi.mock('../natives', async () => (await import('./testing/clock')).clockOfThread);
 
-const HANDLER = 100;
-const LINE = 300;
-const OTHER_LINE = 301;
-const SHORT_LINE = 302;
-
-let taken: LookSamples[];
-let sampler: LookSampler;
+let { taken, sampler, enter, leave, look, line, callOut, turns, stacks } = new LookingThread();
 
 beforeEach(() => {
-  nowMs = 1000;
-  stepMs = 0;
-  taken = [];
-  sampler = createLookSampler(
-    (samples) => taken.push(samples),
-    (id) => id < LINE,
-    false,
-  );
-  sampler.switch(true);
+  ({ taken, sampler, enter, leave, look, line, callOut, turns, stacks } = new LookingThread());
 });
-
-/** What a function of a rewritten script does as it is entered and left. */
-function enter(id: number): void {
-  const depth = ++sampler.calls[0]!;
-  sampler.calls[depth] = id;
-  look(8);
-}
-function leave(): void {
-  if (--sampler.calls[0]! === 0) sampler.leaveRoot();
-}
-function look(weight: number): void {
-  if ((sampler.calls[LOOK_COUNTDOWN]! -= weight) < 0) sampler.look();
-}
-function line(id: number): void {
-  sampler.calls[sampler.calls[0]!] = id;
-}
-function callOut(id: number, ms: number): void {
-  if (--sampler.counts[slotOf(id)]! < 0) sampler.lookAtCall(id);
-  line(id);
-  nowMs += ms;
-}
-/** Turns of a loop, each of so many milliseconds. */
-function turns(count: number, ms: number): void {
-  for (let turn = 0; turn < count; turn++) {
-    nowMs += ms;
-    look(1000);
-  }
-}
-
-/** How often each stack was sampled. */
-function stacks(): Record<string, number> {
-  sampler.handOver();
-  const counts: Record<string, number> = {};
-  for (const { timesMs, stacks: flat } of taken) {
-    let at = 0;
-    let latest = '';
-    for (let sample = 0; sample < timesMs.length; sample++) {
-      const depth = flat[at++]!;
-      if (depth !== SAME) {
-        latest = [...flat.subarray(at, at + depth)].join();
-        at += depth;
-      }
-      counts[latest] = (counts[latest] ?? 0) + 1;
-    }
-  }
-  return counts;
-}
 
 describe('looks of a thread', () => {
   it('sample once a millisecond where it stands', () => {
@@ -91,7 +29,7 @@ describe('looks of a thread', () => {
       line(LINE);
       turns(20, 0.1);
       leave();
-      nowMs += 500;
+      clock.nowMs += 500;
     }
     const all = Object.values(stacks()).reduce((sum, count) => sum + count, 0);
     expect(all).toBeGreaterThanOrEqual(8);
@@ -129,7 +67,7 @@ describe('looks of a thread', () => {
   it.each([0.0097, 0.0113, 0.0131, 0.0157])(
     'charge calls of %f ms with what they took by a clock of whole milliseconds',
     (ms) => {
-      stepMs = 1;
+      clock.stepMs = 1;
       enter(HANDLER);
       for (let item = 0; item < 8000; item++) {
         callOut(LINE, ms);
@@ -166,10 +104,10 @@ describe('looks of a thread', () => {
   it.each([0, 1])(
     'behind a loop that was passed over are on its lines, each for what is done there, by a clock of steps of %f ms',
     (step) => {
-      stepMs = step;
+      clock.stepMs = step;
       enter(HANDLER);
       for (let loop = 0; loop < 6000; loop++) {
-        nowMs += 0.05;
+        clock.nowMs += 0.05;
         if ((sampler.calls[LOOK_COUNTDOWN]! -= 4500) < 0)
           sampler.look(LINE, 30, OTHER_LINE, 50, SHORT_LINE, 10);
       }
@@ -194,7 +132,7 @@ describe('looks of a thread', () => {
     enter(HANDLER);
     line(LINE);
     look(1e9);
-    nowMs += 20;
+    clock.nowMs += 20;
     sampler.calls[LOOK_COUNTDOWN] = -1;
     enter(HANDLER + 1);
     leave();
@@ -221,7 +159,7 @@ describe('looks of a thread', () => {
     counting.calls[0] = 1;
     counting.calls[1] = LINE;
     for (let turn = 0; turn < 200_000; turn++) {
-      nowMs += 0.001;
+      clock.nowMs += 0.001;
       if ((counting.calls[LOOK_COUNTDOWN]! -= 10) < 0) {
         reads++;
         counting.look();
@@ -234,7 +172,7 @@ describe('looks of a thread', () => {
   describe('at calls out of rewritten code', () => {
     /** Calls out as often, when the step of the clock is known. @returns how many of the calls were looked at */
     const lookedAt = (calls: number, msOf: (call: number) => number) => {
-      stepMs = 0.1;
+      clock.stepMs = 0.1;
       let looked = 0;
       enter(HANDLER);
       callOut(OTHER_LINE, 0.1);

@@ -111,6 +111,8 @@ export function createLookSampler(
   /** What was left until the next look when that call was looked at. */
   let leftAtCall = 0;
   const before = new Int32Array(OPEN_CALLS_LENGTH);
+  /** Whether the line that was looked at last may still be calling: it was called back to it, or it calls once more. */
+  let mayCall = false;
   const callingLines = Object.create(null) as Record<number, CallingLine | undefined>;
   /** Stacks of calling lines for which samples are still to be taken, and how many. */
   let owed: { readonly stack: Int32Array; count: number }[] = [];
@@ -162,6 +164,7 @@ export function createLookSampler(
   const beginRun = (ms: number) => {
     if (ms - lookedMs > SAME_RUN_MS) runsSinceIdle = 0;
     lookedRun = run;
+    mayCall = false;
     // On a grid that does not know when runs begin, a short one has its chance of a sample and no more.
     dueMs = (Math.floor(ms / FINE_INTERVAL_MS) + 1) * FINE_INTERVAL_MS;
     looksSinceMs = ms;
@@ -188,11 +191,15 @@ export function createLookSampler(
   const endCallOut = (ms: number) => {
     const id = calledOutOf;
     calledOutOf = 0;
+    mayCall = true;
     const tookMs = Math.max(0, ms - callLookMs - clockMs);
     samplesUntil(ms, before, before[0]!);
     looksSinceMs += tookMs;
     callTook(id, tookMs);
   };
+
+  /** Whether the line that was looked at last as it called is no longer where its function stands. */
+  const hasLeftCall = (depth: number) => depth < before[0]! || calls[before[0]!] !== before[before[0]!];
 
   const adapt = (ms: number) => {
     looksSince++;
@@ -205,6 +212,13 @@ export function createLookSampler(
     looksSince = 0;
   };
 
+  /** Charges what passed since the latest look to the line that was called back to, where that was long. */
+  const endLine = (ms: number) => {
+    if (ms - lookedMs > CALLED_OUT_MS) samplesUntil(ms, before, before[0]!);
+    lookedMs = ms;
+    mayCall = false;
+  };
+
   const lookNow = keptApart((depth) => {
     const ms = now();
     const isBehindCall = calledOutOf !== 0;
@@ -212,9 +226,13 @@ export function createLookSampler(
     else if (lookedRun !== run) beginRun(ms);
     else {
       held.settle(calls);
+      const isLong = ms - lookedMs > CALLED_OUT_MS;
+      const hasLeft = mayCall && hasLeftCall(depth);
+      if (hasLeft) mayCall = false;
       // What has only begun has not taken long: its caller has.
-      const isCallers = ms - lookedMs > CALLED_OUT_MS && depth > 1 && isFunction(calls[depth]!);
-      samplesUntil(ms, calls, isCallers ? depth - 1 : depth);
+      const isCallers = isLong && depth > 1 && isFunction(calls[depth]!);
+      if (isLong && hasLeft) samplesUntil(ms, before, before[0]!);
+      else samplesUntil(ms, calls, isCallers ? depth - 1 : depth);
       // A long time between two looks says nothing of how much is done in a short one.
       looksSinceMs += Math.max(0, ms - lookedMs - LONG_BETWEEN_MS);
       adapt(ms);
@@ -286,6 +304,7 @@ export function createLookSampler(
       isLooking = true;
       try {
         if (calledOutOf !== 0) endCallOut((lookedMs = now()));
+        else if (mayCall && lookedRun === run) endLine(now());
         held.release();
       } finally {
         isLooking = false;
