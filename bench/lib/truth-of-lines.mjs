@@ -20,6 +20,7 @@ const PARTS = {
   'after waiting': ['before', 'after one', 'after another'],
   'a short function, 250,000 times': ['thirty turns', 'ninety turns'],
   'calls of some microseconds': ['calculation', 'many calls'],
+  'a line that is called back to': ['goes on calling', 'behind it'],
   'lines of one statement': [
     'element',
     'property',
@@ -37,7 +38,7 @@ const lineOf = new Map(
     return name === undefined ? [] : [[name, at + 1]];
   }),
 );
-const BUTTONS = ['engine', 'deep', 'waits', 'often', 'many', 'one', 'done'];
+const BUTTONS = ['engine', 'deep', 'waits', 'often', 'many', 'back', 'one', 'done'];
 const page = `<!doctype html><meta charset="utf-8"><title>Known lines</title><link rel="icon" href="data:,">
 ${BUTTONS.map((id) => `<button id="${id}" data-testid="${id}">${id}</button>`).join('\n')}
 <script src="/truth-lines.js"></script>`;

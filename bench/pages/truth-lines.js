@@ -131,6 +131,24 @@ function oneStatement() {
   );
 }
 
+const marked = (word) => `${word};`;
+
+/** A line that calls into the engine, is called back from there, and calls once more. */
+function calledBack() {
+  let from = now();
+  // prettier-ignore
+  const text = words.split(' ').map(marked).join(' ').replace(MARKS, '').replace(/([0-9])([1-3])/g, '$2$1'); // goes on calling
+  add('goes on calling', now() - from);
+  from = now();
+  const length = spun(text); // behind it
+  add('behind it', now() - from);
+  return length;
+}
+const spun = (text) => {
+  spin(25);
+  return text.length;
+};
+
 /** What each of two lines takes by itself, in runs that are not held against anything. */
 function measureShares() {
   const time = (work) => {
@@ -173,6 +191,7 @@ const handlers = {
   },
   often: () => often(),
   many: () => manyCalls(),
+  back: () => calledBack(),
   one: () => {
     oneStatement();
     addKnown('element', 'first of a template', 'second of a template');
