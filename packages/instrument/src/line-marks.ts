@@ -1,11 +1,11 @@
 import { LINE_MARKS, LOOK_INSERTIONS, lineTold, type LineMark } from '@nettle-patch/core';
 import type { AnyNode } from 'acorn';
 import type { Edits } from './edits';
-import { marksInExpressions, type ExpressionMark } from './expression-marks';
+import { ExpressionMarks } from './expression-marks';
 import { LinePositions, type Latest, type MarkedPosition } from './line-positions';
 import { WITH_EXPRESSION, beginOf, isLoop, partsOf, type Loop, type Part } from './statement-parts';
 import { constantsOf, turnsPassedOver, type Constants } from './short-loops';
-import { headOf, weigh, weighBut } from './weight';
+import { headOf, weigh } from './weight';
 
 /** A statement of fewer nodes that calls nothing is charged to the one before it. */
 const MIN_NODES = 5;
@@ -19,6 +19,7 @@ const SIMPLE: ReadonlySet<string> = new Set([
   'ReturnStatement',
   'ThrowStatement',
 ]);
+
 /** What goes on in a list of statements, from one to the next. */
 interface ListState {
   latest: Latest;
@@ -43,6 +44,8 @@ interface Mark {
   readonly end?: number;
 }
 
+const isMark = (part: Part): part is Part & Mark => part.how !== undefined;
+
 /** Where statements stand. */
 export interface LineSurroundings {
   /** Number of the function, or undefined at the top level. */
@@ -55,8 +58,7 @@ export class LineMarks {
   readonly #positions: LinePositions;
   /** By the list that is being marked. */
   readonly #lists = new WeakMap<AnyNode, ListState>();
-  /** What is put around nodes, once they are reached. */
-  readonly #inExpressions = new Map<AnyNode, readonly ExpressionMark[]>();
+  readonly #expressions: ExpressionMarks;
   /** Positions in functions whose line is told behind a value, and the numbers of the functions that hold one so. */
   readonly #held: MarkedPosition[] = [];
   readonly #holding = new Set<number>();
@@ -74,6 +76,7 @@ export class LineMarks {
     private readonly isTopLevelOpen: () => boolean,
   ) {
     this.#positions = new LinePositions(idOf);
+    this.#expressions = new ExpressionMarks(this.#positions);
   }
 
   /** Settles which positions there are. @param placeOf the original position of an offset @returns by their numbers */
@@ -128,11 +131,7 @@ export class LineMarks {
   expression(body: AnyNode, functionNumber: number, start: number): MarkedPosition {
     const around = { functionNumber, inLoop: false };
     const [first, ...others] = body.type === 'SequenceExpression' ? body.expressions : [body];
-    const state: ListState = {
-      latest: [this.#positions.addEntry(functionNumber, start)],
-      done: 0,
-      loop: undefined,
-    };
+    const state = { latest: [this.#positions.addEntry(functionNumber, start)] };
     const part = (one: AnyNode, at: number, before?: MarkedPosition) =>
       this.#part({ how: 'comma', at, start: one.start, nodes: [one] }, around, state, before);
     const position = part(first!, body.start);
@@ -142,7 +141,7 @@ export class LineMarks {
 
   /** Puts what tells of lines around a node of an expression, before what is put around those in it. */
   inExpression(node: AnyNode): void {
-    for (const { how, position } of this.#inExpressions.get(node) ?? [])
+    for (const { how, position } of this.#expressions.around(node))
       this.#mark({ how, at: how === 'noArguments' ? node.end - 1 : node.start, end: node.end }, position);
   }
 
@@ -181,13 +180,13 @@ export class LineMarks {
     partsOf(node, isExpression).forEach((part) => {
       const weight = weigh(...part.nodes);
       const isWorth = weight.calls || weight.callsOut.certain || weight.nodes >= MIN_NODES || isLoop(node);
-      if (isWorth && part.how !== undefined) {
+      if (isWorth && isMark(part)) {
         if (around.inLoop && state.done >= MIN_BETWEEN_LOOKS && part.how !== 'value') {
           const { look, lookComma } = LOOK_INSERTIONS;
           this.edits.open(part.at, (part.how === 'statement' ? look : lookComma)(state.done));
           state.done = 0;
         }
-        const position = this.#part({ ...part, how: part.how }, around, state, first);
+        const position = this.#part(part, around, state, first);
         first ??= position;
       }
       state.done += weight.nodes;
@@ -200,18 +199,17 @@ export class LineMarks {
   #part(
     part: Part & Mark,
     { functionNumber }: LineSurroundings,
-    state: ListState,
+    state: Pick<ListState, 'latest'>,
     first?: MarkedPosition,
   ): MarkedPosition {
     const position = this.#positions.add(functionNumber, part.start, state.latest);
     this.#mark(part, position);
-    const found = marksInExpressions(part.nodes, functionNumber, {
-      positions: this.#positions,
+    const found = this.#expressions.find(part.nodes, {
+      functionNumber,
       latest: [position],
       resumed: [first ?? position],
     });
-    for (const [node, marks] of found.marks) this.#inExpressions.set(node, marks);
-    position.callsOut = weighBut(part.nodes, found.told).callsOut;
+    position.callsOut = found.callsOut;
     state.latest = found.latest;
     return position;
   }

@@ -29,12 +29,7 @@ export function eitherOf(one: Latest, other: Latest): Latest {
 /** A position within as many columns of the one before it, on the same line, is no other. */
 const SAME_COLUMNS = 100;
 
-export const CALLS_NOTHING: CallsOut = { certain: false, names: [] };
-
-const bothOf = (one: CallsOut, other: CallsOut): CallsOut => ({
-  certain: one.certain || other.certain,
-  names: [...one.names, ...other.names],
-});
+const CALLS_NOTHING: CallsOut = { certain: false, names: [] };
 
 /** Where in its source a position is. */
 interface Place {
@@ -51,6 +46,8 @@ export class LinePositions {
   readonly #positions: MarkedPosition[] = [];
   /** By position: its number, from 0; none is given to those that are no other than the one before. */
   readonly #numbers = new Map<MarkedPosition, number>();
+  /** Positions at which code may be called that was not rewritten. */
+  readonly #callingOut = new Set<MarkedPosition>();
   /** Names of what the script has itself that tells of its calls, or is too small to. */
   readonly #own = new Set<string>();
 
@@ -91,12 +88,12 @@ export class LinePositions {
     const places = new Map(this.#positions.map((position) => [position, placeOf(position.start)]));
     const isNoOther = (position: MarkedPosition) =>
       position.before?.every((before) => isSamePlace(places.get(before)!, places.get(position)!)) === true;
-    // What is called out of rewritten code at a position that is no other is called so at the one before it.
     for (const position of this.#positions.toReversed()) {
-      if (!isNoOther(position)) continue;
-      for (const before of position.before!) {
-        if (before.isEntry !== true) before.callsOut = bothOf(before.callsOut, position.callsOut);
-      }
+      const { certain, names } = position.callsOut;
+      if (certain || names.some((name) => !this.#own.has(name))) this.#callingOut.add(position);
+      // What is called at a position that is no other is called at the one before it.
+      if (this.#callingOut.has(position) && isNoOther(position))
+        for (const before of position.before!) if (before.isEntry !== true) this.#callingOut.add(before);
     }
     const marked: MarkedPosition[] = [];
     for (const position of this.#positions) {
@@ -113,8 +110,9 @@ export class LinePositions {
     return this.#numbers.has(position);
   }
 
-  callsOut({ callsOut: { certain, names } }: MarkedPosition): boolean {
-    return certain || names.some((name) => !this.#own.has(name));
+  /** Whether code may be called there that was not rewritten, once that is settled. */
+  callsOut(position: MarkedPosition): boolean {
+    return this.#callingOut.has(position);
   }
 
   /** Id of a position, or of the one before it where it is no other. @param firstId of the functions of the script */

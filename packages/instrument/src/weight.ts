@@ -95,7 +95,6 @@ interface Growing {
   readonly callsOut: { certain: boolean; readonly names: string[] };
 }
 
-const NONE: ReadonlySet<AnyNode> = new Set();
 const nothing = (): Growing => ({ nodes: 0, calls: false, callsOut: { certain: false, names: [] } });
 
 /** Notes a call by a name; undefined where it has none. */
@@ -154,23 +153,20 @@ function addNode(node: AnyNode, into: Growing): void {
 }
 
 /** Whether some nodes, by themselves, may run code that was not rewritten, and that may take long. */
-export function callsOutBy(...nodes: readonly AnyNode[]): CallsOut {
+export function callsOutBy(nodes: readonly AnyNode[]): CallsOut {
   const weight = nothing();
   for (const node of nodes) addNode(node, weight);
   return weight.callsOut;
 }
 
 /** Weighs some nodes and all below them, but no statements and functions within. */
-export const weigh = (...nodes: readonly (AnyNode | null | undefined)[]): Weight => weighBut(nodes, NONE);
-
-/** The same but for what some nodes call by themselves. */
-export function weighBut(nodes: readonly (AnyNode | null | undefined)[], left: ReadonlySet<AnyNode>): Weight {
+export function weigh(...nodes: readonly (AnyNode | null | undefined)[]): Weight {
   const weight = nothing();
   const pending = nodes.filter((node) => node != null);
   for (let node = pending.pop(); node !== undefined; node = pending.pop()) {
     weight.nodes++;
     if (isFunction(node)) continue;
-    if (!left.has(node)) addNode(node, weight);
+    addNode(node, weight);
     pushChildren(node, pending);
   }
   return weight;

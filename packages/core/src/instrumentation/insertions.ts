@@ -96,9 +96,18 @@ const exactInsertions = {
 } as const satisfies Record<string, Insertion>;
 
 const count = (id: number | string) => `++${COUNTS}[${slotIn(id)}]`;
-/** A call, and not written out: functions as long as that would be are compiled later, and put into others less often. */
-const enterFine = (id: number | string, ...others: readonly string[]) =>
-  `let ${[`${RUNNING}=${ENTER_FINE}(${id})`, ...others].join()};`;
+/**
+ * Where functions begin. A call, and not written out: functions as long as that would be are compiled later, and put into
+ * others less often.
+ * @param others further variables
+ */
+function fineOpen(...others: readonly string[]) {
+  const enter = (id: number | string) => `let ${[`${RUNNING}=${ENTER_FINE}(${id})`, ...others].join()};`;
+  return {
+    bodyOpen: (id) => `;${enter(id)}try{`,
+    expressionOpen: (id) => `{${enter(id)}try{return(`,
+  } as const satisfies Record<string, Insertion>;
+}
 /** Written out: a call in a `finally` costs more than it saves. */
 const leaveFine = (root: string) => `(${OPEN_CALLS}[0]=${RUNNING}-1)||${root}()`;
 
@@ -108,9 +117,8 @@ const fineInsertions = {
     leave: LEAVE_WAITING,
     leaveExpression: LEAVE_WAITING_EXPRESSION,
   }),
-  bodyOpen: (id) => `;${enterFine(id)}try{`,
+  ...fineOpen(),
   bodyClose: () => `}finally{${leaveFine(LEAVE_ROOT)}}`,
-  expressionOpen: (id) => `{${enterFine(id)}try{return(`,
   expressionClose: () => `)}finally{${leaveFine(LEAVE_ROOT_EXPRESSION)}}}`,
   scriptBegin: (id) => `${ENTER_FINE}(${id});`,
   scriptEnd: () => `;${LEAVE_WAITING}();`,
@@ -202,11 +210,8 @@ export const LOOK_INSERTIONS = {
   lookBehind: (weight: number | string, lines = LIST) => `;${lookAfter(weight, lines)};`,
 } as const satisfies Record<string, Insertion>;
 
-/** Where functions begin in fine mode that hold values, as `bodyOpen` and `expressionOpen` do. */
-export const HOLDING_INSERTIONS = {
-  bodyOpen: (id) => `;${enterFine(id, HELD)}try{`,
-  expressionOpen: (id) => `{${enterFine(id, HELD)}try{return(`,
-} as const satisfies Record<string, Insertion>;
+/** The same as `bodyOpen` and `expressionOpen` in fine mode, in functions that hold values. */
+export const HOLDING_INSERTIONS = fineOpen(HELD);
 
 /** What counts the calls of functions too small to be anything but counted. */
 export const COUNT_INSERTIONS = {

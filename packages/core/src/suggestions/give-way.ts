@@ -1,7 +1,7 @@
 import { canonicalFunction } from '../attribution/call-path';
 import { culpritsOf, firstOwn } from '../explanation/culprits';
 import { partition } from '../attribution/partition';
-import { hotLineClause } from '../explanation/because-culprits';
+import { NEARLY_ALL, hotLineClause } from '../explanation/because-culprits';
 import { functionPart, ms, text } from '../explanation/sentence';
 import { isOwnFunction } from '../recording/functions';
 import type { Adviser } from './suggestion';
@@ -41,7 +41,7 @@ export const giveWay: Adviser = (recording, { handlers, sting }) => {
         text(' without a break, '),
         ms(workedMs),
         text(
-          worst.attributedMs < workedMs / 10
+          worst.selfMs > workedMs * NEARLY_ALL
             ? ' of it in its own code'
             : ' of it in its code and what that called',
         ),

@@ -30,7 +30,8 @@ const ms = (value: number) => `${roundText(value)} ms`;
 function hottestText({
   chargedMs,
   hotLines: [hottest],
-}: Pick<ReportedSting['culprits'][number], 'chargedMs'> & {
+}: {
+  readonly chargedMs: number;
   readonly hotLines: readonly { readonly line: number; readonly chargedMs: number }[];
 }): string {
   return hottest === undefined ? '' : `${percentText(hottest.chargedMs / chargedMs)} on line ${hottest.line}`;
