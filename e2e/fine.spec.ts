@@ -153,11 +153,21 @@ const HANG_STEPS = [
   { do: 'wait', ms: 3200 },
 ];
 
-/** Samples of some lines of a script. */
-const samplesOf = (recording: Recording, script: string, lines: readonly number[], lens = WIDE_LENS) =>
+/** What some lines of a script cost in all: samples, and sampled milliseconds of their own. */
+const costOf = (recording: Recording, script: string, lines: readonly number[], lens = WIDE_LENS) =>
   linesReport(recording, lens)
     .filter(({ file, line }) => file.endsWith(script) && lines.includes(line))
-    .reduce((sum, { samples }) => sum + samples, 0);
+    .reduce((sum, row) => ({ samples: sum.samples + row.samples, selfMs: sum.selfMs + row.selfMs }), {
+      samples: 0,
+      selfMs: 0,
+    });
+
+/** Holds that a loop of so long stands on its lines: nearly all its time, in more than a few samples. */
+function expectOnLines({ samples, selfMs }: ReturnType<typeof costOf>, ms: number): void {
+  expect(selfMs).toBeGreaterThan(ms * 0.95);
+  expect(selfMs).toBeLessThan(ms * 1.05);
+  expect(samples).toBeGreaterThan(ms / 10);
+}
 
 const PAGES = ENGINES.flatMap((engine) => [true, false].map((isolate) => ({ engine, isolate })));
 for (const { engine, isolate } of PAGES) {
@@ -181,7 +191,7 @@ for (const { engine, isolate } of PAGES) {
         expect(displayName(recording.functions.get(recording.stacks.functionOf(stack)))).toBe('onHang');
         expect(HANG_LINES).toContain(recording.stacks.lineOf(stack));
       }
-      expect(samplesOf(recording, 'hang.js', HANG_LINES)).toBeGreaterThan(HANG_MS / 2);
+      expectOnLines(costOf(recording, 'hang.js', HANG_LINES), HANG_MS);
     },
   );
 }
@@ -201,7 +211,7 @@ test('webkit: an isolated page that cannot share its memory is sampled by looks'
     await runSteps(browser, readSteps(JSON.stringify({ steps: HANG_STEPS })), String);
     const recording = recordingOf(await client.stop(target, 'isolated'));
     expect(recording.header).toMatchObject({ fine: true, isolated: false });
-    expect(samplesOf(recording, 'hang.js', HANG_LINES)).toBeGreaterThan(HANG_MS / 10);
+    expectOnLines(costOf(recording, 'hang.js', HANG_LINES), HANG_MS);
   } finally {
     await browser.close();
     client.close();
@@ -210,6 +220,7 @@ test('webkit: an isolated page that cannot share its memory is sampled by looks'
   }
 });
 
+const TIDES_MS = 200;
 /** A worker that is busy on one line, and an entry of which nothing else is known. */
 const TIDES = `'use strict';
 const roundTide = (tide) => { let sum = 0; for (let at = 0; at < 9; at++) sum += Math.round(tide / 10) * 10 + at; return sum; };
@@ -227,7 +238,7 @@ self.onmessage = ({ data }) => self.postMessage(interpolateTide(data));
 /** What the worker says it did in answer to a tap, recorded in fine mode. */
 async function recordTides(engine: Engine, settings: Parameters<typeof recordIn>[4]) {
   const app = await appOf(
-    '<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>const worker = new Worker("/tides.js", { name: "tides" }); worker.onmessage = () => (out.className = "done"); go.addEventListener("click", () => worker.postMessage(200));</script>',
+    `<!doctype html><title>Tides</title><link rel="icon" href="data:,"><button id="go">Go</button><output id="out"></output><script>const worker = new Worker("/tides.js", { name: "tides" }); worker.onmessage = () => (out.className = "done"); go.addEventListener("click", () => worker.postMessage(${TIDES_MS}));</script>`,
     TIDES,
   );
   const steps = [
@@ -243,15 +254,15 @@ async function recordTides(engine: Engine, settings: Parameters<typeof recordIn>
   const calls = new Map(
     functionTable(recording, lens).map((row) => [displayName(recording.functions.get(row.functionId)), row]),
   );
-  return { calls, samplesInLoop: samplesOf(recording, 'tides.js', [6, 7], lens) };
+  return { calls, inLoop: costOf(recording, 'tides.js', [6, 7], lens) };
 }
 
 for (const { engine, isolate } of PAGES) {
   const how = isolate ? 'isolated' : 'ordinary';
   test(`${engine}: a worker of the app is sampled like the page, by lines, in an ${how} page`, async () => {
     needs(engine);
-    const { calls, samplesInLoop } = await recordTides(engine, { isolate });
-    expect(samplesInLoop).toBeGreaterThan(60);
+    const { calls, inLoop } = await recordTides(engine, { isolate });
+    expectOnLines(inLoop, TIDES_MS);
     expect(callsOfRow(calls.get('interpolateTide')!)).toBe(1);
   });
 }
@@ -259,10 +270,10 @@ for (const { engine, isolate } of PAGES) {
 for (const engine of ENGINES) {
   test(`${engine}: a function of a worker is looked at closer`, async () => {
     needs(engine);
-    const { calls, samplesInLoop } = await recordTides(engine, { closer: 'tides.js:3' });
+    const { calls, inLoop } = await recordTides(engine, { closer: 'tides.js:3' });
     expect(calls.get('interpolateTide')).toMatchObject({ count: 1, selfErrorMs: 0 });
-    expect(calls.get('interpolateTide')!.totalMs).toBeGreaterThan(198);
+    expect(calls.get('interpolateTide')!.totalMs).toBeGreaterThan(TIDES_MS - 2);
     expect(calls.get('roundTide')).toMatchObject({ count: 2 });
-    expect(samplesInLoop).toBeGreaterThan(30);
+    expectOnLines(inLoop, TIDES_MS);
   });
 }
