@@ -2,6 +2,7 @@ import { NO_STACK } from '../format/packed-samples';
 import { samplesOf, type Recording } from '../recording/recording';
 import type { Samples } from '../recording/samples';
 import { canonicalFunction } from './call-path';
+import { CallerLines } from './caller-lines';
 
 /** A sample says on which line a call stood, where it was taken within so many intervals of it. */
 const NEAR_INTERVALS = 2;
@@ -9,23 +10,26 @@ const NEAR_INTERVALS = 2;
 /** Gives stretches of exact calls, which know no lines, those at which samples saw the same function. */
 export class SeenLines {
   readonly #samples: Samples;
-  #next = 0;
+  readonly #callers: CallerLines;
+  /** The first sample from the latest stretch on; -1 before the first. */
+  #next = -1;
 
   constructor(
     private readonly recording: Recording,
     thread: number,
   ) {
     this.#samples = samplesOf(recording, thread);
+    this.#callers = new CallerLines(recording, thread);
   }
 
   /**
    * Parts a stretch among the samples that saw its function in it, each as long as the others.
    * @param stack of the stretch, without lines; stretches must be asked for in order of time
-   * @param visit takes the stack with its lines, or the one that was given where no sample was near
+   * @param visit takes the stack with its lines, or with those of its callers alone where no sample that saw it was near
    */
   pieces(startMs: number, endMs: number, stack: number, visit: (endMs: number, stack: number) => void): void {
     const samples = this.#samples;
-    while (this.#next < samples.length && samples.timeMs(this.#next) < startMs) this.#next++;
+    this.#moveTo(startMs);
     const within: number[] = [];
     let at = this.#next;
     for (; at < samples.length && samples.timeMs(at) < endMs; at++)
@@ -35,12 +39,21 @@ export class SeenLines {
         (one) =>
           one >= 0 && one < samples.length && this.#isNear(one, startMs, endMs) && this.#sees(one, stack),
       );
-      visit(endMs, near === undefined ? stack : samples.stacks[near]!);
+      visit(endMs, near === undefined ? this.#callers.of(stack) : samples.stacks[near]!);
       return;
     }
     within.forEach((seen, index) => {
       visit(startMs + ((endMs - startMs) * (index + 1)) / within.length, seen);
     });
+  }
+
+  #moveTo(startMs: number): void {
+    const samples = this.#samples;
+    let next = Math.max(0, this.#next);
+    while (next < samples.length && samples.timeMs(next) < startMs) next++;
+    if (next === this.#next) return;
+    this.#next = next;
+    this.#callers.moveTo(samples.stacks.subarray(Math.max(0, next - NEAR_INTERVALS), next + NEAR_INTERVALS));
   }
 
   #isNear(at: number, startMs: number, endMs: number): boolean {

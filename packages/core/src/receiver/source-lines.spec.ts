@@ -6,11 +6,12 @@ import { sourceLines } from './source-lines';
 const SCRIPTS = 20;
 
 describe('the sources of a recording', () => {
-  it('are fetched some at a time, and each once', async () => {
-    const rows = Array.from({ length: SCRIPTS }, (_, id): Row[] => [
-      { kind: 'source', id, url: `http://localhost:4781/deck-${id}.js` },
+  it('are fetched some at a time, and each once, however many sources are of one address', async () => {
+    const urls = Array.from({ length: SCRIPTS }, (_, at) => `http://localhost:4781/deck-${at}.js`);
+    const rows = [...urls, ...urls.slice(0, 5)].flatMap((url, id): Row[] => [
+      { kind: 'source', id, url },
       { kind: 'function', id, name: 'weigh', source: id, line: 1, column: 1 },
-    ]).flat();
+    ]);
     const asked: string[] = [];
     let [now, most] = [0, 0];
     const origin = {
@@ -25,7 +26,7 @@ describe('the sources of a recording', () => {
     };
     const text = [deskHeader(), ...rows].map((row) => `${JSON.stringify(row)}\n`).join('');
     await sourceLines([new TextEncoder().encode(text)], origin);
-    expect(asked.sort()).toEqual(rows.flatMap((row) => (row.kind === 'source' ? [row.url] : [])).sort());
+    expect(asked.sort()).toEqual(urls.sort());
     expect(most).toBe(6);
   });
 });

@@ -18,7 +18,7 @@ export interface ScriptOrigin {
 const AT_ONCE = 6;
 
 async function scriptsOf(recording: Recording, origin: ScriptOrigin): Promise<Map<string, ScriptText>> {
-  const waiting = sourcesToFetch(recording).map(({ url }) => url);
+  const waiting = [...new Set(sourcesToFetch(recording).map(({ url }) => url))];
   const scripts = new Map<string, ScriptText>();
   const fetchInTurn = async () => {
     for (let url = waiting.shift(); url !== undefined; url = waiting.shift())

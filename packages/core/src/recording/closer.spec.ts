@@ -93,6 +93,50 @@ it('samples give the lines of what was timed exactly', () => {
   );
 });
 
+/** On line 12 computeTrim calls bendingOfPair, on line 13 weightOf; both call leverOf, too short for a sample, all the time. */
+it('samples give the lines of the callers of what was too short to be seen itself', () => {
+  const [WEIGHT, LEVER] = [3, 4];
+  const timesUs: number[] = [0];
+  const functions: number[] = [TRIM];
+  for (let ms = 0; ms < 20; ms++) {
+    const called = ms < 12 ? PAIR : WEIGHT;
+    for (const part of [0, 300, 600]) {
+      timesUs.push(...[0, 20, 220, 280].map((us) => ms * 1000 + part + us));
+      functions.push(called, LEVER, CALL_END, CALL_END);
+    }
+  }
+  timesUs.push(20_000);
+  functions.push(CALL_END);
+  const seen = recordingOf(
+    [
+      ...deskFunctions(),
+      placed(TRIM, 'computeTrim', 10, { closer: true }),
+      placed(PAIR, 'bendingOfPair', 24),
+      placed(WEIGHT, 'weightOf', 34),
+      placed(LEVER, 'leverOf', 44),
+      { kind: 'stack', id: 1, function: TRIM, line: 12, column: 1 },
+      { kind: 'stack', id: 2, function: PAIR, parent: 1, line: 26, column: 1 },
+      { kind: 'stack', id: 3, function: TRIM, line: 13, column: 1 },
+      { kind: 'stack', id: 4, function: WEIGHT, parent: 3, line: 36, column: 1 },
+      deskRun(0, 20, TRIM),
+      {
+        kind: 'samples',
+        ...packSamples(0, 1, {
+          timesUs: Array.from({ length: 20 }, (_, at) => at * 1000 + 560),
+          stacks: Array.from({ length: 20 }, (_, at) => (at < 12 ? 2 : 4)),
+        }),
+      },
+      { kind: 'calls', ...packCalls(0, { timesUs, functions }) },
+      end(20),
+    ],
+    deskHeader({ fine: true }),
+  );
+  const totals = new Map(linesReport(seen, WIDE_LENS).map(({ line, totalMs }) => [line, totalMs]));
+  expect(totals.get(12)).toBeCloseTo(12 * 0.84);
+  expect(totals.get(13)).toBeCloseTo(8 * 0.84);
+  expect(totals.get(44)).toBeCloseTo(20 * 0.6);
+});
+
 it('a range is covered whole, whichever way it is known', () => {
   const segments = [...partition(recording, 0, { startMs: 2, endMs: 18 })];
   expect(segments.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0)).toBe(16);

@@ -75,7 +75,7 @@ function identity(recorded: RecordedFunction): string | undefined {
 }
 
 /** Whatever is wrong with one script, the others are resolved all the same. */
-function resolverOf(script: ScriptText): ScriptResolver {
+function readScript(script: ScriptText): ScriptResolver {
   try {
     return new ScriptResolver(script);
   } catch (error) {
@@ -86,6 +86,16 @@ function resolverOf(script: ScriptText): ScriptResolver {
   }
 }
 
+/** Gives the resolver of a script; several sources may be of the same one, which is read once. */
+function scriptReader(): (script: ScriptText) => ScriptResolver {
+  const known = new Map<ScriptText, ScriptResolver>();
+  return (script) => {
+    const resolver = known.get(script) ?? readScript(script);
+    known.set(script, resolver);
+    return resolver;
+  };
+}
+
 /** Scripts that others hold as text and that no function is known to be of, by ids that no source has. */
 function hiddenResolvers(
   recording: Recording,
@@ -94,13 +104,13 @@ function hiddenResolvers(
   const known = new Set([...recording.sources.values()].map(({ url }) => url));
   const hidden = [...evaluated].filter(([key, { url }]) => key === url && !known.has(url));
   const firstId = Math.max(-1, ...recording.sources.keys()) + 1;
-  return new Map(hidden.map(([, script], at) => [firstId + at, resolverOf(script)]));
+  return new Map(hidden.map(([, script], at) => [firstId + at, readScript(script)]));
 }
 
 /** Gives sources of one path but of different texts, as two bundles may have, different paths. */
 function tellApart(resolvers: ReadonlyMap<number, ScriptResolver>): void {
   const textsOfPath = new Map<string, Map<string, string>>();
-  for (const resolver of resolvers.values()) {
+  for (const resolver of new Set(resolvers.values())) {
     for (const { path, text } of resolver.sources) {
       if (text === undefined) continue;
       const known = textsOfPath.get(path) ?? new Map<string, string>();
@@ -136,6 +146,7 @@ export function resolveFunctions(
 ): ResolvingRow[] {
   const rows: ResolvingRow[] = [];
   const resolvers = new Map<number, ScriptResolver>();
+  const resolverOf = scriptReader();
   const evaluated = new Map([...scripts.values()].flatMap(({ text = '' }) => [...evaluatedScripts(text)]));
   for (const source of sourcesToFetch(recording)) {
     const script = (isAtNoServer(source) ? evaluated.get(source.url) : undefined) ??
