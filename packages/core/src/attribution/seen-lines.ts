@@ -1,8 +1,8 @@
 import { NO_STACK } from '../format/packed-samples';
 import { samplesOf, type Recording } from '../recording/recording';
 import type { Samples } from '../recording/samples';
-import { canonicalFunction } from './call-path';
 import { CallerLines } from './caller-lines';
+import { stackFacts, type StackFacts } from './stack-facts';
 
 /** A sample says on which line a call stood, where it was taken within so many intervals of it. */
 const NEAR_INTERVALS = 2;
@@ -11,6 +11,7 @@ const NEAR_INTERVALS = 2;
 export class SeenLines {
   readonly #samples: Samples;
   readonly #callers: CallerLines;
+  readonly #facts: StackFacts;
   /** The first sample from the latest stretch on; -1 before the first. */
   #next = -1;
 
@@ -20,6 +21,7 @@ export class SeenLines {
   ) {
     this.#samples = samplesOf(recording, thread);
     this.#callers = new CallerLines(recording, thread);
+    this.#facts = stackFacts(recording);
   }
 
   /**
@@ -35,16 +37,43 @@ export class SeenLines {
     for (; at < samples.length && samples.timeMs(at) < endMs; at++)
       if (this.#sees(at, stack)) within.push(samples.stacks[at]!);
     if (within.length === 0) {
-      const near = [this.#next - 1, at].find(
-        (one) =>
-          one >= 0 && one < samples.length && this.#isNear(one, startMs, endMs) && this.#sees(one, stack),
-      );
-      visit(endMs, near === undefined ? this.#callers.of(stack) : samples.stacks[near]!);
+      visit(endMs, this.#closeBy(startMs, endMs, at, stack) ?? this.#callers.of(stack));
       return;
     }
     within.forEach((seen, index) => {
       visit(startMs + ((endMs - startMs) * (index + 1)) / within.length, seen);
     });
+  }
+
+  /**
+   * The stack with its lines by the samples right before and right after a stretch, the nearer one first: as it ran itself
+   * then, or else as it called.
+   * @param after the first sample after it
+   */
+  #closeBy(startMs: number, endMs: number, after: number, stack: number): number | undefined {
+    const samples = this.#samples;
+    const reachMs = NEAR_INTERVALS * samples.intervalMs;
+    const offMs = (at: number) => Math.max(startMs - samples.timeMs(at), samples.timeMs(at) - endMs);
+    const near = [this.#next - 1, after]
+      .filter((at) => at >= 0 && at < samples.length && offMs(at) <= reachMs)
+      .sort((a, b) => offMs(a) - offMs(b));
+    const itself = near.find((at) => this.#sees(at, stack));
+    if (itself !== undefined) return samples.stacks[itself]!;
+    for (const at of near) {
+      const calling = this.#callIn(samples.stacks[at]!, stack);
+      if (calling !== undefined) return calling;
+    }
+    return undefined;
+  }
+
+  /** The same call as it stood within another stack, with its line. */
+  #callIn(deeper: number, stack: number): number | undefined {
+    if (deeper === NO_STACK) return undefined;
+    const { stacks } = this.recording;
+    const depth = this.#facts.depth(stack);
+    let at = deeper;
+    for (let above = this.#facts.depth(deeper) - depth; above > 0; above--) at = stacks.parentOf(at);
+    return this.#facts.depth(at) === depth && this.#isLined(at, stack) ? at : undefined;
   }
 
   #moveTo(startMs: number): void {
@@ -56,17 +85,14 @@ export class SeenLines {
     this.#callers.moveTo(samples.stacks.subarray(Math.max(0, next - NEAR_INTERVALS), next + NEAR_INTERVALS));
   }
 
-  #isNear(at: number, startMs: number, endMs: number): boolean {
-    const reachMs = NEAR_INTERVALS * this.#samples.intervalMs;
-    const ms = this.#samples.timeMs(at);
-    return ms >= startMs - reachMs && ms <= endMs + reachMs;
-  }
-
   #sees(at: number, stack: number): boolean {
     const seen = this.#samples.stacks[at]!;
-    if (seen === NO_STACK) return false;
+    return seen !== NO_STACK && this.#isLined(seen, stack);
+  }
+
+  /** Whether a stack that was seen is one of the same function, and its line is known. */
+  #isLined(seen: number, stack: number): boolean {
     const { stacks } = this.recording;
-    const nameOf = (one: number) => canonicalFunction(this.recording, stacks.functionOf(one));
-    return stacks.lineOf(seen) > 0 && nameOf(seen) === nameOf(stack);
+    return stacks.lineOf(seen) > 0 && this.#facts.innermost(seen) === this.#facts.innermost(stack);
   }
 }

@@ -48,6 +48,12 @@ export class StackFacts {
     return own === NONE ? undefined : own;
   }
 
+  /** Number of functions of a stack. */
+  depth(stack: number): number {
+    this.#reach(stack);
+    return this.#depth[stack]!;
+  }
+
   /** The function a moment is charged to: the innermost own one, or the innermost of all where none is own. */
   charged(stack: number): number {
     return this.innermostOwn(stack) ?? this.innermost(stack);
