@@ -17,7 +17,7 @@ test('exact calls are chosen in the tool; the page is loaded again, and each cal
   await tool.bringToFront();
   await expect(tool.getByRole('button', { name: 'Record', exact: true })).toBeEnabled();
   await tool.getByRole('radio', { name: /Exact calls/ }).click();
-  await expect(tool.getByText('Its calls are recorded once it is loaded again.')).toBeVisible();
+  await expect(tool.getByText('The page was loaded before this was chosen')).toBeVisible();
   await expect(tool.getByRole('button', { name: 'Record', exact: true })).toBeDisabled();
   await tool.getByRole('button', { name: 'Reload the page' }).click();
   await desk.waitForSelector('[data-ready]');

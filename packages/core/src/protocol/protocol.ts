@@ -30,6 +30,8 @@ export const targetSchema = object({
   })
     .default(undefined)
     .optional(),
+  /** Whether the page is isolated (HTML, cross-origin isolation); left out where no page of its origin can be. */
+  isolated: boolean().optional(),
   /** Place of the function that it looks at closer, where it was loaded so. */
   closer: string().max(1000).optional(),
   /** How long the calculation of `measureCalculation` took there, where it was measured. */

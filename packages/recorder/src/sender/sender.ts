@@ -272,6 +272,7 @@ export class Sender {
       ...withDevice(this.#target),
       calculationMs: this.#calculationMs,
       closer: this.#closer,
+      isolated: globalThis.isSecureContext ? crossOriginIsolated : undefined,
     };
     const hello: Hello = { type: 'hello', protocol: PROTOCOL_VERSION, target };
     this.#link?.say(JSON.stringify(hello));

@@ -4,23 +4,11 @@ import { MatCheckboxHarness } from '@angular/material/checkbox/testing';
 import { MatRadioGroupHarness } from '@angular/material/radio/testing';
 import { DEFAULT_SETTINGS, type ProxySettings, type Target } from '@nettle-patch/core';
 import { describe, expect, it } from 'vitest';
+import { DESK_TARGET as TARGET } from '../../testing/desk-target';
 import { shown } from '../../testing/shown';
-import { LiveService } from '../services/live.service';
 import { SettingsService } from '../services/settings.service';
 import { ShelfService } from '../services/shelf.service';
 import { CaptureModeComponent } from './capture-mode.component';
-
-const TARGET: Target = {
-  id: 'desk',
-  title: 'Boarding desk',
-  url: 'http://localhost:4790/',
-  engine: 'Blink 156',
-  device: 'computer, Linux',
-  available: ['event'],
-  missing: [],
-  visible: true,
-  recording: null,
-};
 
 async function chooser(
   settings: Partial<ProxySettings> = {},
@@ -28,7 +16,6 @@ async function chooser(
   kept: object[] = [],
 ) {
   const changed: Partial<ProxySettings>[] = [];
-  const reloaded: string[] = [];
   const one = await shown(CaptureModeComponent, { target: { ...TARGET, ...target } }, [
     {
       provide: SettingsService,
@@ -38,10 +25,9 @@ async function chooser(
         change: (part: Partial<ProxySettings>) => changed.push(part),
       },
     },
-    { provide: LiveService, useValue: { reload: (id: string) => reloaded.push(id) } },
     { provide: ShelfService, useValue: { recordings: signal(kept) } },
   ]);
-  return { ...one, changed, reloaded };
+  return { ...one, changed };
 }
 
 const EXACT = { mode: 'exact' } as const;
@@ -73,19 +59,13 @@ describe('how closely to look', () => {
     expect(exact).toContain('at least × 1.4 as long, by the calls that were counted. (“Deck two”)');
   });
 
-  it('says which function is looked at closer, until it is no longer wanted or the page is loaded for it', async () => {
+  it('says which function is looked at closer, until it is no longer wanted', async () => {
     const closer = 'src/desk/deck/trim.ts:35:3';
     const settings = { mode: 'fine', isModeChosen: true, closer } as const;
-    const loaded = { available: ['fine-samples'] };
-    const { texts, loader, changed } = await chooser(settings, loaded);
+    const { texts, loader, changed } = await chooser(settings, { available: ['fine-samples'] });
     expect(texts('.closer span')[0]).toContain(closer);
-    expect(texts('[role=status]')[0]).toContain('loaded before');
     await (await loader.getHarness(MatButtonHarness.with({ text: 'Stop looking closer' }))).click();
     expect(changed).toEqual([{ closer: '' }]);
-    expect((await chooser(settings, { ...loaded, closer })).texts('[role=status]')).toEqual([]);
-    expect(
-      (await chooser({ ...settings, closer: '' }, { ...loaded, closer })).texts('[role=status]'),
-    ).toHaveLength(1);
   });
 
   it('has fine chosen beforehand where the engine takes no samples, until somebody chooses otherwise', async () => {
@@ -106,16 +86,6 @@ describe('how closely to look', () => {
     expect(texts('.more p')[0]).toContain('Files from https://maps.skerry are asked for without cookies.');
     await set({ target: { ...TARGET, foreign: { frames: [], origins: [] } } });
     expect(texts('.more p')[0]).toContain('It holds nothing from other origins so far.');
-  });
-
-  it('asks for a reload where the page was loaded for everyday recordings, and for no native app', async () => {
-    const { loader, reloaded, set, texts } = await chooser(EXACT);
-    await (await loader.getHarness(MatButtonHarness.with({ text: 'Reload the page' }))).click();
-    expect(reloaded).toEqual(['desk']);
-    await set({ target: { ...TARGET, available: ['exact-calls'] } });
-    expect(texts('.reload')).toEqual([]);
-    await set({ target: { ...TARGET, url: 'app://deckhand' } });
-    expect(texts('.reload')).toEqual([]);
   });
 
   it('isolates a page, and leaves scripts alone whose addresses are written with commas between', async () => {

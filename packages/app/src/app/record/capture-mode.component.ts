@@ -13,27 +13,14 @@ import {
   type Target,
 } from '@nettle-patch/core';
 import type { StoredRecording } from '../../store/database';
-import { LiveService } from '../services/live.service';
 import { SettingsService } from '../services/settings.service';
 import { ShelfService } from '../services/shelf.service';
-
-/** The source of a recording that is there only where the page was loaded for a mode. */
-const SOURCES: Partial<Record<CaptureMode, string>> = { fine: 'fine-samples', exact: 'exact-calls' };
 
 const hasSampler = (target: Target | undefined) => target?.missing.includes('js-self-profiling') !== true;
 
 /** How closely a page is looked at that is loaded now. */
 export function modeOf(settings: ProxySettings, target: Target | undefined): CaptureMode {
   return modeFor(settings, hasSampler(target));
-}
-
-/** Whether a page was loaded so that it can be looked at as closely as is wanted. */
-export function isLoadedFor(target: Target, mode: CaptureMode, closer: string): boolean {
-  const isPage = target.url.startsWith('http');
-  const source = SOURCES[mode];
-  if (source === undefined || !isPage) return true;
-  const isCloser = mode !== 'fine' || (target.closer ?? '') === closer;
-  return isCloser && target.available.includes(source);
 }
 
 /** "one", "one and another", "one, another and 3 more". */
@@ -124,27 +111,15 @@ function listed(names: readonly string[]): string {
     @if (settings.problem(); as problem) {
       <p class="over" role="alert">{{ problem }}</p>
     }
-    @if (mustReload()) {
-      <p class="reload" role="status">
-        This page was loaded before. Its {{ mode() === 'fine' ? 'lines' : 'calls' }} are recorded once it is
-        loaded again.
-        <button type="button" mat-stroked-button (click)="live.reload(target()!.id)">Reload the page</button>
-      </p>
-    }
   `,
   styleUrl: './capture-mode.component.scss',
 })
 export class CaptureModeComponent {
   protected readonly settings = inject(SettingsService);
-  protected readonly live = inject(LiveService);
   readonly #shelf = inject(ShelfService);
   readonly target = input<Target>();
 
   protected readonly mode = computed(() => modeOf(this.settings.settings(), this.target()));
-  protected readonly mustReload = computed(() => {
-    const target = this.target();
-    return target !== undefined && !isLoadedFor(target, this.mode(), this.settings.settings().closer);
-  });
   protected readonly everyday = computed(() =>
     hasSampler(this.target())
       ? 'Light. Call stacks are sampled every 10 ms, without lines: short calls can be missed.'

@@ -13,7 +13,8 @@ import { ShortcutsService } from '../services/shortcuts.service';
 import { OpenFilesComponent } from '../files/open-files.component';
 import { IconComponent } from '../shared/icon.component';
 import { AppsComponent } from './apps.component';
-import { CaptureModeComponent, isLoadedFor, modeOf } from './capture-mode.component';
+import { CaptureModeComponent } from './capture-mode.component';
+import { ReloadFirstComponent, isLoadedFor } from './reload-first.component';
 import { LiveStageComponent } from './live-stage.component';
 import { KeptInputsComponent } from './kept-inputs.component';
 import { RecordingNameComponent } from './recording-name.component';
@@ -39,6 +40,7 @@ import { TargetCardComponent } from './target-card.component';
     CaptureModeComponent,
     KeptInputsComponent,
     RecordingNameComponent,
+    ReloadFirstComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './record.component.html',
@@ -80,14 +82,12 @@ export class RecordComponent {
   });
 
   /** What begins with the next load may begin in a page that was loaded otherwise. */
-  protected readonly canStart = computed(() => {
+  protected readonly mustReload = computed(() => {
     const target = this.chosen();
-    const mode = modeOf(this.#settings.settings(), target);
-    return (
-      target !== undefined &&
-      (this.withNextLoad() || isLoadedFor(target, mode, this.#settings.settings().closer))
-    );
+    if (target === undefined || this.withNextLoad()) return false;
+    return !isLoadedFor(target, this.#settings.settings());
   });
+  protected readonly canStart = computed(() => this.chosen() !== undefined && !this.mustReload());
 
   constructor() {
     effect(() => this.#lan.state().open && this.showsPairing.set(true));
