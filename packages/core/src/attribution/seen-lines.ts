@@ -78,7 +78,7 @@ export class SeenLines {
 
   #moveTo(startMs: number): void {
     const samples = this.#samples;
-    let next = Math.max(0, this.#next);
+    let next = this.#next < 0 ? samples.firstAtOrAfter(startMs) : this.#next;
     while (next < samples.length && samples.timeMs(next) < startMs) next++;
     if (next === this.#next) return;
     this.#next = next;

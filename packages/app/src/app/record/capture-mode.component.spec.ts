@@ -4,7 +4,7 @@ import { MatCheckboxHarness } from '@angular/material/checkbox/testing';
 import { MatRadioGroupHarness } from '@angular/material/radio/testing';
 import { DEFAULT_SETTINGS, type ProxySettings, type Target } from '@nettle-patch/core';
 import { describe, expect, it } from 'vitest';
-import { DESK_TARGET as TARGET } from '../../testing/desk-target';
+import { DESK_TARGET } from '../../testing/desk-target';
 import { shown } from '../../testing/shown';
 import { SettingsService } from '../services/settings.service';
 import { ShelfService } from '../services/shelf.service';
@@ -16,7 +16,7 @@ async function chooser(
   kept: object[] = [],
 ) {
   const changed: Partial<ProxySettings>[] = [];
-  const one = await shown(CaptureModeComponent, { target: { ...TARGET, ...target } }, [
+  const one = await shown(CaptureModeComponent, { target: { ...DESK_TARGET, ...target } }, [
     {
       provide: SettingsService,
       useValue: {
@@ -43,7 +43,7 @@ describe('how closely to look', () => {
   });
 
   it('says what exact calls would cost this page, by its latest recording in fine mode', async () => {
-    const { url: targetUrl, engine } = TARGET;
+    const { url: targetUrl, engine } = DESK_TARGET;
     const kept = (title: string, createdAt: string, exactFactor: number | undefined, more: object = {}) => ({
       ...{ title, targetUrl, engine, createdAt, verdict: { exactFactor } },
       ...more,
@@ -84,7 +84,7 @@ describe('how closely to look', () => {
     const { texts, set } = await chooser({ mode: 'fine' }, { foreign });
     expect(texts('.more p')[0]).toContain('The frame “Pay” of https://pay.skerry will not load.');
     expect(texts('.more p')[0]).toContain('Files from https://maps.skerry are asked for without cookies.');
-    await set({ target: { ...TARGET, foreign: { frames: [], origins: [] } } });
+    await set({ target: { ...DESK_TARGET, foreign: { frames: [], origins: [] } } });
     expect(texts('.more p')[0]).toContain('It holds nothing from other origins so far.');
   });
 
