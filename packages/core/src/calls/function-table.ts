@@ -85,7 +85,8 @@ function functionRows(recording: Recording, lens: Lens, tally: Tally): FunctionR
     // Where one function was looked at closer, another may have been called from it and from elsewhere.
     const isSampled = row.count === 0 || (closer !== undefined && row.count < row.counted);
     row.selfErrorMs = Math.sqrt(row.varianceMs2);
-    if (isSampled) row.selfErrorMs = samplingError(row, intervalMs);
+    if (isSampled)
+      row.selfErrorMs = Math.hypot(samplingError(row, intervalMs), Math.min(row.selfMs, row.selfErrorMs));
     row.callsPerSecond = tally.rangeMs === 0 ? 0 : callsOfRow(row) / (tally.rangeMs / 1000);
   }
   return Array.from(rows.values(), ({ varianceMs2: _, ...row }) => row).sort(

@@ -23,7 +23,7 @@ const placed = (id: number, name: string, line: number, more: object = {}): Row 
 });
 
 /** computeTrim calls bendingOf on line 12, which stands on lines 26 and 27; a library sorts for it on line 28. */
-const recordedBy = (header: Parameters<typeof deskHeader>[0]) =>
+const recordedBy = (header: Parameters<typeof deskHeader>[0], together?: number[]) =>
   recordingOf(
     [
       ...deskFunctions(),
@@ -41,6 +41,7 @@ const recordedBy = (header: Parameters<typeof deskHeader>[0]) =>
         ...packSamples(0, 1, {
           timesUs: Array.from({ length: 10 }, (_, at) => at * 1000 + 500),
           stacks: [0, 1, 1, 1, 1, 1, 2, 2, 4, 4],
+          together,
         }),
       },
       end(20),
@@ -128,5 +129,19 @@ describe('what lines cost, where samples know their line', () => {
     const [first] = linesReport(recording, WIDE_LENS);
     expect(first).toMatchObject({ file: FILE, line: 26, owner: 'own', selfMs: 5, samples: 5, count: 0 });
     expect(first!.selfErrorMs).toBeCloseTo(Math.sqrt(5), 2);
+  });
+
+  it('is as sure as there were measurements, where several samples came of one', () => {
+    const together = [1, 5, 5, 5, 5, 5, 2, 1, 1, 1];
+    const [line26, line27] = linesReport(recordedBy({ fine: true }, together), WIDE_LENS);
+    expect(line26).toMatchObject({ line: 26, selfMs: 5, selfErrorMs: 5 });
+    // Of two samples one is of two that came together, the other of which is not in the range.
+    expect(line27!.selfErrorMs).toBeCloseTo(Math.sqrt(2 + 1), 2);
+    const errorOf = (recorded: Recording) =>
+      functionTable(recorded, WIDE_LENS).find(({ functionId }) => functionId === 1)!.selfErrorMs;
+    expect(errorOf(recording)).toBeLessThan(2);
+    expect(errorOf(recordedBy({ fine: true }, together))).toBeCloseTo(
+      Math.hypot(errorOf(recording), Math.sqrt(25 + 2)),
+    );
   });
 });

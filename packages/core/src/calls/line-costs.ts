@@ -213,13 +213,19 @@ function addLineTimes(
   }
   const samples = samplesOf(recording, lens.thread);
   const end = samples.firstAtOrAfter(range.endMs);
+  /** Of those that came together, each counts as many times as they were: their variance is the square of that. */
+  const together = new Map<Growing, number>();
   for (let at = samples.firstAtOrAfter(range.startMs); at < end; at++) {
     if (!samples.hasScript(at)) continue;
     const stack = samples.stacks[at]!;
     const line = costs.ofStack(lens.foldLibraries ? facts.chargedStack(stack) : stack);
     if (line === undefined) continue;
     line.samples++;
-    line.selfErrorMs = line.selfMs / Math.sqrt(line.samples) || samples.intervalMs;
+    together.set(line, (together.get(line) ?? 0) + samples.togetherAt(at));
+  }
+  for (const [line, sum] of together) {
+    const share = Math.min(1, Math.sqrt(sum) / line.samples);
+    line.selfErrorMs = line.selfMs * share || samples.intervalMs;
   }
   return forced;
 }

@@ -1,7 +1,7 @@
 import { untimedCalls, withoutCalled } from '../attribution/untimed-calls';
 import { closerOf } from '../recording/closer';
 import type { CallSpans } from '../recording/call-spans';
-import type { Recording } from '../recording/recording';
+import { samplesOf, type Recording } from '../recording/recording';
 import type { StackTable } from '../recording/stack-table';
 import { callLogOf } from './call-log';
 import { lensRange, type Lens } from './lens';
@@ -22,7 +22,10 @@ export interface Tally {
   readonly counts: Uint32Array;
   /** Stretches in which samples saw it. */
   readonly seen: Uint32Array;
-  /** Of the self time, how far chance may have moved what calls took of which only one of many was timed: its variance. */
+  /**
+   * Of the self time, how far chance may have moved what came of few measurements: what calls took of which only one of
+   * many was timed, and samples that came together. Its variance.
+   */
   readonly varianceMs2: Float64Array;
   /** Shortest and longest of them all. */
   readonly shortestMs: Float64Array;
@@ -101,6 +104,25 @@ function addUntimed(
   }
 }
 
+/** Adds the variance of samples that came together: n of one measurement are all there, or none is. */
+function addTogether(
+  recording: Recording,
+  lens: Lens,
+  { nodeOf }: LensNodes,
+  varianceMs2: Float64Array,
+): void {
+  const samples = samplesOf(recording, lens.thread);
+  if (samples.together === undefined) return;
+  const { startMs, endMs } = lensRange(recording, lens);
+  const end = samples.firstAtOrAfter(endMs);
+  for (let at = samples.firstAtOrAfter(startMs); at < end; at++) {
+    const together = samples.togetherAt(at);
+    if (together === 1 || !samples.hasScript(at)) continue;
+    const node = nodeOf[samples.stacks[at]!]!;
+    if (node >= 0) varianceMs2[node]! += together * samples.intervalOf(at) ** 2;
+  }
+}
+
 /** Time of each node with all below it, from the self times. Nodes stand after their callers. */
 function totalsOf(selfUs: Float64Array, nodes: StackTable): Float64Array {
   const totals = selfUs.slice();
@@ -138,6 +160,7 @@ function tallyWith(
   addSums(sumsOf(exact), parentOf, countingCalls(recording, lensed), { ...columns, hits: counts });
   const varianceMs2 = new Float64Array(nodes.length);
   if (lens.minMs === 0) addUntimed(recording, lens.thread, sumsOf(exact), lensed, { selfUs, varianceMs2 });
+  addTogether(recording, lens, lensed, varianceMs2);
   addSums(sumsOf(sampled), parentOf, lensed, { ...columns, hits: seen });
   for (let node = 0; node < selfUs.length; node++) {
     if (Math.abs(selfUs[node]!) < MIN_SELF_US) selfUs[node] = 0;

@@ -6,7 +6,7 @@ import { checkLine } from './check-row';
 import { crc32 } from './crc32';
 import { CALL_END, packCalls, unpackCalls } from './packed-calls';
 import { packCounts, unpackCounts } from './packed-counts';
-import { unpackSamples } from './packed-samples';
+import { packSamples, unpackSamples } from './packed-samples';
 import { recorded } from '../testing/recorded';
 import { encodeRecording } from '../recording/encoder';
 import { HEADER_FIELDS } from './header';
@@ -54,6 +54,19 @@ describe('the documentation of the format', () => {
       { timeMs: 21.3, stack: 5 },
     ]);
     expect(unpackSamples(row)).toEqual({ timesUs: [1000, 11_200, 21_300], stacks: [-1, 0, 5] });
+  });
+
+  it('prints a decoder of what came together that agrees with this one, and a vector that both read', () => {
+    const source = blocks.find(({ body }) => body.includes('decodeTogether'))!.body;
+    const decode = new Function(`${source}; return decodeTogether;`)() as (row: object) => number[];
+    const row = JSON.parse(/`(\{"kind":"samples".*?"together".*?\})`/.exec(text)![1]!);
+    const together = [1, 4, 4, 4, 4, 1];
+    expect(decode(row)).toEqual(together);
+    expect(decode({})).toEqual([]);
+    const timesUs = together.map((_, at) => 1000 + at * 1000);
+    const columns = { timesUs, stacks: together.map(() => 0), together };
+    expect({ kind: 'samples', ...packSamples(0, 1, columns) }).toEqual(row);
+    expect(unpackSamples(row)).toEqual(columns);
   });
 
   it('prints a decoder of calls that agrees with this one, and a vector that both read', () => {

@@ -105,8 +105,29 @@ describe('packed samples', () => {
     );
   });
 
+  it('give back how many came together, and say nothing where all came one by one', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 4 })), (together) => {
+        const columns = { timesUs: together.map((_, at) => at), stacks: together.map(() => 3) };
+        const row = packSamples(0, 1, { ...columns, together });
+        const isAlone = together.every((size) => size === 1);
+        expect('together' in row).toBe(!isAlone);
+        expect(unpackSamples(row)).toEqual(isAlone ? columns : { ...columns, together });
+      }),
+    );
+  });
+
   it('refuse a count that does not fit, without allocating for it', () => {
     const row = packSamples(0, 10, { timesUs: [0], stacks: [1] });
     expect(() => unpackSamples({ ...row, count: 2_000_000_000 })).toThrow('holds 1 samples');
+    const together = (...numbers: number[]) => {
+      const writer = new VarintWriter();
+      for (const number of numbers) writer.write(number);
+      return { ...row, together: toBase64(writer.bytes()) };
+    };
+    expect(() => unpackSamples(together(2_000_000_000, 2))).toThrow('more samples than the 1 of the row');
+    expect(() => unpackSamples(together())).toThrow('tells of 0 samples, "count" says 1');
+    expect(() => unpackSamples(together(1, 0))).toThrow('came of no measurement');
+    expect(() => unpackSamples(together(1))).toThrow('ends inside a number');
   });
 });

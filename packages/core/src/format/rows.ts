@@ -76,6 +76,10 @@ export const ROW_SHAPES = {
     intervalMs: required('duration', 'Interval the samples were taken at.'),
     count: required('whole', 'Number of samples.'),
     data: required('text', 'Packed times and stacks.'),
+    together: optional(
+      'text',
+      'Packed: how many samples came of one measurement, where some did not come one by one; since 1.1.',
+    ),
   },
   weight: {
     thread,

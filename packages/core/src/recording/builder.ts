@@ -25,6 +25,10 @@ export interface BuilderLimits {
 
 const eventKinds: ReadonlySet<string> = new Set(EVENT_KINDS);
 
+interface GrowingSeries extends Omit<SampledSeries, 'together'> {
+  together?: number[];
+}
+
 /** Takes rows as they come, live or from a file, and gives the recording they make up. */
 export class RecordingBuilder implements RowSink {
   readonly #texts = new TextPool();
@@ -36,7 +40,7 @@ export class RecordingBuilder implements RowSink {
   readonly #files = new Map<string, string>();
   readonly #stacks = new StackTable();
   /** By thread and interval. */
-  readonly #samples = new Map<number, Map<number, SampledSeries>>();
+  readonly #samples = new Map<number, Map<number, GrowingSeries>>();
   readonly #calls = new Map<number, CallSpansBuilder>();
   readonly #events: EventTables;
   readonly #offsets = new Map<number, number>();
@@ -171,10 +175,14 @@ export class RecordingBuilder implements RowSink {
     const stacks = unpacked.stacks.map((id) => (id < 0 ? NO_STACK : this.#stacks.ofRow(id)));
     const missing = stacks.indexOf(undefined);
     if (missing >= 0) return `stack ${unpacked.stacks[missing]} is unknown`;
-    const ofThread = this.#samples.get(row.thread) ?? new Map<number, SampledSeries>();
+    const ofThread = this.#samples.get(row.thread) ?? new Map<number, GrowingSeries>();
     const { intervalMs } = row;
-    const grown = ofThread.get(intervalMs) ?? { intervalMs, timesUs: [], stacks: [] };
+    const grown: GrowingSeries = ofThread.get(intervalMs) ?? { intervalMs, timesUs: [], stacks: [] };
     this.#sampleCount += row.count;
+    if (unpacked.together !== undefined || grown.together !== undefined) {
+      grown.together ??= grown.timesUs.map(() => 1);
+      for (let at = 0; at < row.count; at++) grown.together.push(unpacked.together?.[at] ?? 1);
+    }
     for (const timeUs of unpacked.timesUs) grown.timesUs.push(timeUs);
     for (const stack of stacks) grown.stacks.push(stack!);
     ofThread.set(intervalMs, grown);

@@ -38,6 +38,7 @@ function* rowsOf(recording: Recording): Generator<Row> {
         stacks: samples.stacks
           .subarray(from, to)
           .map((stack) => (stack === NO_STACK ? NO_STACK : stacks.rowIdOf(stack))),
+        together: samples.together?.subarray(from, to),
       };
       yield { kind: 'samples', ...packSamples(thread, intervalMs, part) };
     }

@@ -21,6 +21,14 @@ describe('samples of two samplers', () => {
     expect([...merged.stacks]).toContain(1);
   });
 
+  it('keep how many came together', () => {
+    const closer = { ...series(1, [16, 14], 2), together: [40, 30] };
+    const merged = mergeSamplers([series(10, [5, 15, 25], 1), closer]);
+    expect(Array.from(merged.timesUs, (_, at) => merged.togetherAt(at))).toEqual([1, 30, 40, 1]);
+    expect([0, 1].map((at) => mergeSamplers([closer]).togetherAt(at))).toEqual([30, 40]);
+    expect(mergeSamplers([series(1, [14], 2)]).together).toBeUndefined();
+  });
+
   it('stand for their own intervals beside each other: a closer look takes no time that it did not see', () => {
     const merged = mergeSamplers([series(10, [10, 20, 30], 1), series(1, [24, 25], 2)]);
     const weights = Array.from(merged.timesUs, (_, at) => merged.weightMs(at));

@@ -7,6 +7,8 @@ export interface SampledSeries {
   readonly intervalMs: number;
   readonly timesUs: number[];
   readonly stacks: number[];
+  /** See `SampleColumns`; undefined where all came one by one. */
+  readonly together?: number[] | undefined;
 }
 
 /** A look from further away says nothing where a closer one was taken within so many of its intervals. */
@@ -19,20 +21,26 @@ const CLOSE_INTERVALS = 2;
 export function mergeSamplers(series: readonly SampledSeries[]): Samples {
   const [closest, ...others] = [...series].sort((a, b) => a.intervalMs - b.intervalMs);
   if (closest === undefined) return new Samples(0, [], []);
-  if (others.length === 0) return new Samples(closest.intervalMs, closest.timesUs, closest.stacks);
+  if (others.length === 0)
+    return new Samples(closest.intervalMs, closest.timesUs, closest.stacks, undefined, closest.together);
   const seenUs = Float64Array.from(closest.timesUs.filter((_, at) => closest.stacks[at] !== NO_STACK)).sort();
   const reachUs = CLOSE_INTERVALS * closest.intervalMs * 1000;
   const timesUs = [...closest.timesUs];
   const stacks = [...closest.stacks];
   const intervals = closest.timesUs.map(() => closest.intervalMs);
+  const together = series.some((one) => one.together !== undefined) ? togetherOf(closest) : undefined;
   for (const other of others) {
+    const ofOther = togetherOf(other);
     other.timesUs.forEach((timeUs, at) => {
       const next = firstIndex(seenUs.length, (index) => seenUs[index]! >= timeUs - reachUs);
       if (next < seenUs.length && seenUs[next]! <= timeUs + reachUs) return;
       timesUs.push(timeUs);
       stacks.push(other.stacks[at]!);
       intervals.push(other.intervalMs);
+      together?.push(ofOther[at]!);
     });
   }
-  return new Samples(closest.intervalMs, timesUs, stacks, intervals);
+  return new Samples(closest.intervalMs, timesUs, stacks, intervals, together);
 }
+
+const togetherOf = ({ timesUs, together }: SampledSeries) => [...(together ?? timesUs.map(() => 1))];

@@ -10,6 +10,8 @@ export class Samples implements SampleColumns {
   readonly stacks: Int32Array;
   /** Interval of each sample, where two samplers took them; undefined where all have `intervalMs`. */
   readonly intervals: Float32Array | undefined;
+  /** See `SampleColumns`; undefined where all samples came one by one. */
+  readonly together: Uint32Array | undefined;
 
   /** @param intervalMs the shortest at which they were taken */
   constructor(
@@ -17,21 +19,29 @@ export class Samples implements SampleColumns {
     timesUs: ArrayLike<number>,
     stacks: ArrayLike<number>,
     intervals?: ArrayLike<number>,
+    together?: ArrayLike<number>,
   ) {
     this.timesUs = Float64Array.from(timesUs);
     this.stacks = Int32Array.from(stacks);
     this.intervals = intervals && Float32Array.from(intervals);
+    this.together = together && Uint32Array.from(together);
     if (isAscending(this.timesUs)) return;
     stableOrder(timesUs).forEach((from, to) => {
       this.timesUs[to] = timesUs[from]!;
       this.stacks[to] = stacks[from]!;
       if (this.intervals !== undefined) this.intervals[to] = intervals![from]!;
+      if (this.together !== undefined) this.together[to] = together![from]!;
     });
   }
 
   /** Interval at which a sample was taken. Milliseconds. */
   intervalOf(index: number): number {
     return this.intervals?.[index] ?? this.intervalMs;
+  }
+
+  /** How many samples came of the measurement that a sample came of. */
+  togetherAt(index: number): number {
+    return this.together?.[index] ?? 1;
   }
 
   get length(): number {

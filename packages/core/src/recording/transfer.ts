@@ -16,7 +16,7 @@ export interface RecordingMessage extends Pick<
   readonly calls: readonly (readonly [thread: number, columns: CallColumns])[];
   readonly samples: readonly (readonly [
     thread: number,
-    columns: Pick<Samples, 'intervalMs' | 'timesUs' | 'stacks' | 'intervals'>,
+    columns: Pick<Samples, 'intervalMs' | 'timesUs' | 'stacks' | 'intervals' | 'together'>,
   ])[];
   readonly events: readonly (readonly [kind: EventKind, columns: TableColumns])[];
 }
@@ -41,9 +41,9 @@ export function toMessage(recording: Recording): { message: RecordingMessage; bu
       thread,
       { startsUs, endsUs, stacks, depths },
     ]),
-    samples: [...recording.samples].map(([thread, { intervalMs, timesUs, stacks, intervals }]) => [
+    samples: [...recording.samples].map(([thread, { intervalMs, timesUs, stacks, intervals, together }]) => [
       thread,
-      { intervalMs, timesUs, stacks, intervals },
+      { intervalMs, timesUs, stacks, intervals, together },
     ]),
     events: EVENT_KINDS.map((kind) => [kind, recording.events[kind].toColumns()]),
   };
@@ -65,9 +65,9 @@ export function fromMessage(message: RecordingMessage): Recording {
     stacks: StackTable.fromColumns(message.stacks),
     calls: new Map(message.calls.map(([thread, columns]) => [thread, new CallSpans(columns)])),
     samples: new Map(
-      message.samples.map(([thread, { intervalMs, timesUs, stacks, intervals }]) => [
+      message.samples.map(([thread, { intervalMs, timesUs, stacks, intervals, together }]) => [
         thread,
-        new Samples(intervalMs, timesUs, stacks, intervals),
+        new Samples(intervalMs, timesUs, stacks, intervals, together),
       ]),
     ),
     events: Object.fromEntries(

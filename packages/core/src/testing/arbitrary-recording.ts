@@ -111,13 +111,20 @@ const samples = fc
     intervalMs: fc.constantFrom(10, 10, 1),
     gapsUs: fc.array(fc.integer({ min: 0, max: 60_000 }), { minLength: 1, maxLength: 60 }),
     stacks: fc.array(fc.integer({ min: NO_STACK, max: 8 }), { minLength: 60, maxLength: 60 }),
+    together: fc.option(fc.array(fc.integer({ min: 1, max: 90 }), { minLength: 60, maxLength: 60 }), {
+      nil: undefined,
+    }),
   })
-  .map(({ thread: onThread, intervalMs, gapsUs, stacks }): Row => {
+  .map(({ thread: onThread, intervalMs, gapsUs, stacks, together }): Row => {
     let timeUs = 0;
     const timesUs = gapsUs.map((gap) => (timeUs += gap));
     return {
       kind: 'samples',
-      ...packSamples(onThread, intervalMs, { timesUs, stacks: stacks.slice(0, timesUs.length) }),
+      ...packSamples(onThread, intervalMs, {
+        timesUs,
+        stacks: stacks.slice(0, timesUs.length),
+        together: together?.slice(0, timesUs.length),
+      }),
     };
   });
 

@@ -41,7 +41,7 @@ export class FineRows {
     this.#latestStacks.clear();
   }
 
-  samples({ recordingId, thread, originMs, timesMs, stacks }: OfThread & LookSamples): Row[] {
+  samples({ recordingId, thread, originMs, timesMs, stacks, together }: OfThread & LookSamples): Row[] {
     const ids: number[] = [];
     const functionIds: number[] = [];
     let at = 0;
@@ -61,6 +61,7 @@ export class FineRows {
     const columns = {
       timesUs: Array.from(order, (sample) => timesUs[sample]!),
       stacks: Array.from(order, (sample) => ids[sample]!),
+      together: together && Array.from(order, (sample) => together[sample]!),
     };
     return [
       ...this.#newRows(recordingId, functionIds),

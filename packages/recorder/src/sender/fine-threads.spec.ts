@@ -46,20 +46,22 @@ afterEach(() => threads.end());
 
 const ofKind = <Kind extends Row['kind']>(kind: Kind) =>
   rows.filter((row): row is RowOfKind<Kind> => row.kind === kind);
-const looks = (timesMs: number[], stacks: number[]) =>
+const looks = (timesMs: number[], stacks: number[], together?: number[]) =>
   threads.take({
     type: 'looks',
     ...OF_DESK,
     timesMs: Float64Array.from(timesMs),
     stacks: Int32Array.from(stacks),
+    together: together && Uint32Array.from(together),
   });
 
 describe('what threads tell in fine mode', () => {
   it('puts samples in order of time that were held back until it was known where they stand', () => {
-    looks([1003, 1001, 1002, 1004], [1, LINE_27, 1, LINE_26, SAME, 1, LINE_27]);
+    looks([1003, 1001, 1002, 1004], [1, LINE_27, 1, LINE_26, SAME, 1, LINE_27], [9, 1, 1, 8]);
     const [row] = ofKind('samples');
-    const { timesUs, stacks } = unpackSamples(row!);
+    const { timesUs, stacks, together } = unpackSamples(row!);
     expect(timesUs).toEqual([1000, 2000, 3000, 4000]);
+    expect(together).toEqual([1, 1, 9, 8]);
     expect([stacks[0], stacks[2]]).toEqual([stacks[1], stacks[3]]);
     expect(stacks[0]).not.toBe(stacks[2]);
   });

@@ -115,7 +115,7 @@ export function createLookSampler(
   let mayCall = false;
   const callingLines = Object.create(null) as Record<number, CallingLine | undefined>;
   /** Stacks of calling lines for which samples are still to be taken, and how many. */
-  let owed: { readonly stack: Int32Array; count: number }[] = [];
+  let owed: { readonly stack: Int32Array; readonly together: number; count: number }[] = [];
   let clockMs = 0;
   /** The least that a call was seen to take: about a step of the clock, which may be too wide to be measured beforehand. */
   let stepMs = FINE_INTERVAL_MS;
@@ -154,7 +154,7 @@ export function createLookSampler(
       const first = from === before ? undefined : nextOwed();
       if (first !== undefined) {
         first.count--;
-        samples.add(dueMs, first.stack, first.stack[0]!);
+        samples.add(dueMs, first.stack, first.stack[0]!, first.together);
       } else if (isHeld) held.hold(dueMs, from);
       else samples.add(dueMs, from, depth);
     }
@@ -185,7 +185,7 @@ export function createLookSampler(
     if (line.owedMs < FINE_INTERVAL_MS) return;
     const count = Math.floor(line.owedMs / FINE_INTERVAL_MS);
     line.owedMs -= count * FINE_INTERVAL_MS;
-    owed.push({ stack: before.slice(0, before[0]! + 1), count });
+    owed.push({ stack: before.slice(0, before[0]! + 1), together: count, count });
   };
 
   const endCallOut = (ms: number) => {

@@ -1,6 +1,18 @@
 import { expect, it } from 'vitest';
 import { StackSamples, type LookSamples } from './stack-samples';
 
+it('tells how many samples came together, where some did', () => {
+  const taken: LookSamples[] = [];
+  const samples = new StackSamples((chunk) => taken.push(chunk));
+  const calls = Int32Array.of(0, 7);
+  samples.add(1, calls, 1);
+  samples.add(2, calls, 1, 30);
+  samples.handOver();
+  samples.add(3, calls, 1);
+  samples.handOver();
+  expect(taken.map(({ together }) => together && [...together])).toEqual([[1, 30], undefined]);
+});
+
 it('leaves out the middle of a stack deeper than 1,024 calls, and keeps its innermost', () => {
   const taken: LookSamples[] = [];
   const samples = new StackSamples((chunk) => taken.push(chunk));

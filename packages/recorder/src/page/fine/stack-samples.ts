@@ -14,6 +14,8 @@ export interface LookSamples {
   readonly timesMs: Float64Array<ArrayBuffer>;
   /** For each sample the number of positions, then these, the outermost first; or SAME for those of the one before. */
   readonly stacks: Int32Array<ArrayBuffer>;
+  /** For each sample, how many came of the measurement that it came of; undefined where all came one by one. */
+  readonly together?: Uint32Array | undefined;
 }
 
 /** In place of the positions of a sample: they are those of the sample before. */
@@ -23,6 +25,8 @@ export const SAME = -1;
 export class StackSamples {
   #times = new Float64Array(0);
   #stacks = new Int32Array(0);
+  #together = new Uint32Array(0);
+  #areSomeTogether = false;
   #sampled = 0;
   #filled = 0;
   /** Where the latest stack stands in the chunk; -1 where there is none. */
@@ -34,17 +38,20 @@ export class StackSamples {
   /**
    * @param calls positions of the open calls, from index 1 on
    * @param open how many are open; those nested deeper than there is room for are left out
+   * @param together how many samples come of the same measurement
    */
-  add(atMs: number, calls: Int32Array, open: number): void {
+  add(atMs: number, calls: Int32Array, open: number, together = 1): void {
     const depth = Math.min(open, LOOK_COUNTDOWN - 1);
     if (depth > MAX_DEPTH) {
       const shortened = new Int32Array(MAX_DEPTH + 1);
       shortened.set(calls.subarray(0, OUTERMOST + 1));
       shortened.set(calls.subarray(depth + 1 - (MAX_DEPTH - OUTERMOST), depth + 1), OUTERMOST + 1);
-      this.add(atMs, shortened, MAX_DEPTH);
+      this.add(atMs, shortened, MAX_DEPTH, together);
       return;
     }
     if (this.#filled + depth + 1 > this.#stacks.length) this.#makeRoom();
+    this.#together[this.#sampled] = together;
+    this.#areSomeTogether ||= together > 1;
     this.#times[this.#sampled++] = atMs;
     if (this.#isLatest(calls, depth)) {
       this.#stacks[this.#filled++] = SAME;
@@ -60,7 +67,9 @@ export class StackSamples {
       this.take({
         timesMs: this.#times.slice(0, this.#sampled),
         stacks: this.#stacks.slice(0, this.#filled),
+        ...(this.#areSomeTogether ? { together: this.#together.slice(0, this.#sampled) } : {}),
       });
+    this.#areSomeTogether = false;
     this.#sampled = this.#filled = 0;
     this.#latestAt = -1;
   }
@@ -71,6 +80,7 @@ export class StackSamples {
     if (this.#stacks.length > 0) return;
     this.#times = new Float64Array(CHUNK_ENTRIES);
     this.#stacks = new Int32Array(CHUNK_ENTRIES);
+    this.#together = new Uint32Array(CHUNK_ENTRIES);
   }
 
   #isLatest(calls: Int32Array, depth: number): boolean {

@@ -57,10 +57,18 @@ export class LookingThread {
   };
 
   /** How often each stack was sampled. */
-  readonly stacks = (): Record<string, number> => {
+  readonly stacks = (): Record<string, number> => this.#added(() => 1);
+
+  /** How far chance may have moved how often each stack was sampled: the variance that is told. */
+  readonly variances = (): Record<string, number> =>
+    this.#added(({ together }, sample) => together?.[sample] ?? 1);
+
+  /** What each sample adds to its stack. */
+  #added(of: (samples: LookSamples, sample: number) => number): Record<string, number> {
     this.sampler.handOver();
-    const counts: Record<string, number> = {};
-    for (const { timesMs, stacks: flat } of this.taken) {
+    const sums: Record<string, number> = {};
+    for (const samples of this.taken) {
+      const { timesMs, stacks: flat } = samples;
       let at = 0;
       let latest = '';
       for (let sample = 0; sample < timesMs.length; sample++) {
@@ -69,9 +77,9 @@ export class LookingThread {
           latest = [...flat.subarray(at, at + depth)].join();
           at += depth;
         }
-        counts[latest] = (counts[latest] ?? 0) + 1;
+        sums[latest] = (sums[latest] ?? 0) + of(samples, sample);
       }
     }
-    return counts;
-  };
+    return sums;
+  }
 }
