@@ -27,7 +27,10 @@ export interface FunctionRow {
   readonly selfErrorMs: number;
 }
 
-type Growing = { -readonly [Key in keyof FunctionRow]: FunctionRow[Key] } & { varianceMs2: number };
+type Growing = { -readonly [Key in keyof FunctionRow]: FunctionRow[Key] } & {
+  varianceMs2: number;
+  togetherMs2: number;
+};
 
 /**
  * All functions under a lens, those with the most time of their own first.
@@ -47,11 +50,13 @@ export function functionTable(
 
 /**
  * One standard error of a sampled time: each of its samples came by chance, but those of one unbroken stretch came in
- * step, so that no more than one of them did (systematic sampling; Cochran, Sampling Techniques, chapter 8).
+ * step, so that no more than one of them did (systematic sampling; Cochran, Sampling Techniques, chapter 8). Those that
+ * came of one measurement came or stayed away together.
  */
-function samplingError({ selfMs, seen }: FunctionRow, intervalMs: number): number {
+function samplingError({ selfMs, seen, togetherMs2 }: Growing, intervalMs: number): number {
   if (intervalMs === 0 || selfMs === 0) return 0;
-  return intervalMs * Math.sqrt(Math.min(seen, Math.max(1, selfMs / intervalMs)));
+  const aloneMs = intervalMs * Math.sqrt(Math.min(seen, Math.max(1, selfMs / intervalMs)));
+  return Math.hypot(aloneMs, Math.min(selfMs, Math.sqrt(togetherMs2)));
 }
 
 function functionRows(recording: Recording, lens: Lens, tally: Tally): FunctionRow[] {
@@ -68,6 +73,7 @@ function functionRows(recording: Recording, lens: Lens, tally: Tally): FunctionR
     row.count += tally.counts[node]!;
     row.seen += tally.seen[node]!;
     row.varianceMs2 += tally.varianceMs2[node]!;
+    row.togetherMs2 += tally.togetherMs2[node]!;
     row.shortestMs = Math.min(row.shortestMs, tally.shortestMs[node]!);
     row.longestMs = Math.max(row.longestMs, tally.longestMs[node]!);
     if (outermost[node] === 1) row.totalMs += tally.totalMs[node]!;
@@ -84,12 +90,10 @@ function functionRows(recording: Recording, lens: Lens, tally: Tally): FunctionR
   for (const row of rows.values()) {
     // Where one function was looked at closer, another may have been called from it and from elsewhere.
     const isSampled = row.count === 0 || (closer !== undefined && row.count < row.counted);
-    row.selfErrorMs = Math.sqrt(row.varianceMs2);
-    if (isSampled)
-      row.selfErrorMs = Math.hypot(samplingError(row, intervalMs), Math.min(row.selfMs, row.selfErrorMs));
+    row.selfErrorMs = isSampled ? samplingError(row, intervalMs) : Math.sqrt(row.varianceMs2);
     row.callsPerSecond = tally.rangeMs === 0 ? 0 : callsOfRow(row) / (tally.rangeMs / 1000);
   }
-  return Array.from(rows.values(), ({ varianceMs2: _, ...row }) => row).sort(
+  return Array.from(rows.values(), ({ varianceMs2: _, togetherMs2: __, ...row }) => row).sort(
     (a, b) => b.selfMs - a.selfMs || a.functionId - b.functionId,
   );
 }
@@ -116,5 +120,6 @@ function emptyRow(recording: Recording, functionId: number): Growing {
     callsPerSecond: 0,
     selfErrorMs: 0,
     varianceMs2: 0,
+    togetherMs2: 0,
   };
 }

@@ -22,11 +22,10 @@ export interface Tally {
   readonly counts: Uint32Array;
   /** Stretches in which samples saw it. */
   readonly seen: Uint32Array;
-  /**
-   * Of the self time, how far chance may have moved what came of few measurements: what calls took of which only one of
-   * many was timed, and samples that came together. Its variance.
-   */
+  /** Of the self time, how far chance may have moved what calls took of which only one of many was timed: its variance. */
   readonly varianceMs2: Float64Array;
+  /** The same of samples that came together, where the self time is sampled. */
+  readonly togetherMs2: Float64Array;
   /** Shortest and longest of them all. */
   readonly shortestMs: Float64Array;
   readonly longestMs: Float64Array;
@@ -104,15 +103,11 @@ function addUntimed(
   }
 }
 
-/** Adds the variance of samples that came together: n of one measurement are all there, or none is. */
-function addTogether(
-  recording: Recording,
-  lens: Lens,
-  { nodeOf }: LensNodes,
-  varianceMs2: Float64Array,
-): void {
+/** Variance, by node, of samples that came together: n of one measurement are all there, or none is. */
+function varianceTogether(recording: Recording, lens: Lens, { nodes, nodeOf }: LensNodes): Float64Array {
+  const varianceMs2 = new Float64Array(nodes.length);
   const samples = samplesOf(recording, lens.thread);
-  if (samples.together === undefined) return;
+  if (samples.together === undefined) return varianceMs2;
   const { startMs, endMs } = lensRange(recording, lens);
   const end = samples.firstAtOrAfter(endMs);
   for (let at = samples.firstAtOrAfter(startMs); at < end; at++) {
@@ -121,6 +116,7 @@ function addTogether(
     const node = nodeOf[samples.stacks[at]!]!;
     if (node >= 0) varianceMs2[node]! += together * samples.intervalOf(at) ** 2;
   }
+  return varianceMs2;
 }
 
 /** Time of each node with all below it, from the self times. Nodes stand after their callers. */
@@ -160,7 +156,6 @@ function tallyWith(
   addSums(sumsOf(exact), parentOf, countingCalls(recording, lensed), { ...columns, hits: counts });
   const varianceMs2 = new Float64Array(nodes.length);
   if (lens.minMs === 0) addUntimed(recording, lens.thread, sumsOf(exact), lensed, { selfUs, varianceMs2 });
-  addTogether(recording, lens, lensed, varianceMs2);
   addSums(sumsOf(sampled), parentOf, lensed, { ...columns, hits: seen });
   for (let node = 0; node < selfUs.length; node++) {
     if (Math.abs(selfUs[node]!) < MIN_SELF_US) selfUs[node] = 0;
@@ -173,6 +168,7 @@ function tallyWith(
     counts,
     seen,
     varianceMs2,
+    togetherMs2: varianceTogether(recording, lens, lensed),
     shortestMs: inMs(shortestUs),
     longestMs: inMs(longestUs),
     rangeMs: Math.max(0, endMs - startMs),
