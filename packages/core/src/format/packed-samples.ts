@@ -52,7 +52,8 @@ export function packSamples(
 }
 
 /** @returns undefined where all came one by one */
-function packTogether(together: ArrayLike<number> = []): string | undefined {
+function packTogether(together: ArrayLike<number> | undefined): string | undefined {
+  if (together === undefined) return undefined;
   const writer = new VarintWriter();
   let isAlone = true;
   for (let from = 0, to = 0; from < together.length; from = to) {

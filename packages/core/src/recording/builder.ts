@@ -25,10 +25,6 @@ export interface BuilderLimits {
 
 const eventKinds: ReadonlySet<string> = new Set(EVENT_KINDS);
 
-interface GrowingSeries extends Omit<SampledSeries, 'together'> {
-  together?: number[];
-}
-
 /** Takes rows as they come, live or from a file, and gives the recording they make up. */
 export class RecordingBuilder implements RowSink {
   readonly #texts = new TextPool();
@@ -40,7 +36,7 @@ export class RecordingBuilder implements RowSink {
   readonly #files = new Map<string, string>();
   readonly #stacks = new StackTable();
   /** By thread and interval. */
-  readonly #samples = new Map<number, Map<number, GrowingSeries>>();
+  readonly #samples = new Map<number, Map<number, SampledSeries>>();
   readonly #calls = new Map<number, CallSpansBuilder>();
   readonly #events: EventTables;
   readonly #offsets = new Map<number, number>();
@@ -175,9 +171,9 @@ export class RecordingBuilder implements RowSink {
     const stacks = unpacked.stacks.map((id) => (id < 0 ? NO_STACK : this.#stacks.ofRow(id)));
     const missing = stacks.indexOf(undefined);
     if (missing >= 0) return `stack ${unpacked.stacks[missing]} is unknown`;
-    const ofThread = this.#samples.get(row.thread) ?? new Map<number, GrowingSeries>();
+    const ofThread = this.#samples.get(row.thread) ?? new Map<number, SampledSeries>();
     const { intervalMs } = row;
-    const grown: GrowingSeries = ofThread.get(intervalMs) ?? { intervalMs, timesUs: [], stacks: [] };
+    const grown: SampledSeries = ofThread.get(intervalMs) ?? { intervalMs, timesUs: [], stacks: [] };
     this.#sampleCount += row.count;
     if (unpacked.together !== undefined || grown.together !== undefined) {
       grown.together ??= grown.timesUs.map(() => 1);

@@ -8,7 +8,7 @@ export interface SampledSeries {
   readonly timesUs: number[];
   readonly stacks: number[];
   /** See `SampleColumns`; undefined where all came one by one. */
-  readonly together?: number[] | undefined;
+  together?: number[];
 }
 
 /** A look from further away says nothing where a closer one was taken within so many of its intervals. */
@@ -28,19 +28,18 @@ export function mergeSamplers(series: readonly SampledSeries[]): Samples {
   const timesUs = [...closest.timesUs];
   const stacks = [...closest.stacks];
   const intervals = closest.timesUs.map(() => closest.intervalMs);
-  const together = series.some((one) => one.together !== undefined) ? togetherOf(closest) : undefined;
+  const together = series.some((one) => one.together !== undefined)
+    ? closest.timesUs.map((_, at) => closest.together?.[at] ?? 1)
+    : undefined;
   for (const other of others) {
-    const ofOther = togetherOf(other);
     other.timesUs.forEach((timeUs, at) => {
       const next = firstIndex(seenUs.length, (index) => seenUs[index]! >= timeUs - reachUs);
       if (next < seenUs.length && seenUs[next]! <= timeUs + reachUs) return;
       timesUs.push(timeUs);
       stacks.push(other.stacks[at]!);
       intervals.push(other.intervalMs);
-      together?.push(ofOther[at]!);
+      together?.push(other.together?.[at] ?? 1);
     });
   }
   return new Samples(closest.intervalMs, timesUs, stacks, intervals, together);
 }
-
-const togetherOf = ({ timesUs, together }: SampledSeries) => [...(together ?? timesUs.map(() => 1))];

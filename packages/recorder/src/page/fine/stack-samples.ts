@@ -26,7 +26,6 @@ export class StackSamples {
   #times = new Float64Array(0);
   #stacks = new Int32Array(0);
   #together = new Uint32Array(0);
-  #areSomeTogether = false;
   #sampled = 0;
   #filled = 0;
   /** Where the latest stack stands in the chunk; -1 where there is none. */
@@ -51,7 +50,6 @@ export class StackSamples {
     }
     if (this.#filled + depth + 1 > this.#stacks.length) this.#makeRoom();
     this.#together[this.#sampled] = together;
-    this.#areSomeTogether ||= together > 1;
     this.#times[this.#sampled++] = atMs;
     if (this.#isLatest(calls, depth)) {
       this.#stacks[this.#filled++] = SAME;
@@ -63,13 +61,13 @@ export class StackSamples {
   }
 
   handOver(): void {
+    const together = this.#together.slice(0, this.#sampled);
     if (this.#sampled > 0)
       this.take({
         timesMs: this.#times.slice(0, this.#sampled),
         stacks: this.#stacks.slice(0, this.#filled),
-        ...(this.#areSomeTogether ? { together: this.#together.slice(0, this.#sampled) } : {}),
+        together: together.some((size) => size > 1) ? together : undefined,
       });
-    this.#areSomeTogether = false;
     this.#sampled = this.#filled = 0;
     this.#latestAt = -1;
   }

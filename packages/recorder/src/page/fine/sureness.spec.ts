@@ -1,4 +1,5 @@
 import { expect, it, vi } from 'vitest';
+import { seededRandom } from '../../../../core/src/statistics/random';
 import { clock } from './testing/clock';
 import { HANDLER, LINE, LookingThread, OTHER_LINE } from './testing/looking-thread';
 
@@ -7,9 +8,7 @@ vi.mock('../natives', async () => (await import('./testing/clock')).clockOfThrea
 const CALLS = 6000;
 const RUNS = 200;
 
-let state = 1;
-/** From 0 to 1, evenly (Park and Miller, 1988). */
-const random = () => (state = (state * 48_271) % 0x7fffffff) / 0x7fffffff;
+const random = seededRandom(1);
 
 /** The time of a line whose calls are quick: how far off it is, and how far off chance may have it by what is told. */
 function measured(callMs: number, stepMs: number) {
